@@ -1,0 +1,293 @@
+"""The checks: what is wrong with a button, by how much, and what would mend it."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+from uptick.core.boxes import Drawing, lay_out
+from uptick.core.classes import MOMENTS_OF, ButtonClass
+from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
+from uptick.core.document import ButtonDocument, FixedSize, Moment, parse_document
+from uptick.core.fill import WorstText, text_for, worst_of_class
+from uptick.core.merge import Json, merge_layer
+from uptick.core.store import Store, Surface
+from uptick.core.type.fontbook import FontBook
+
+
+class Weight(StrEnum):
+    """How much a finding matters, worst first."""
+
+    MUST_FIX = "must_fix"
+    LOOK_AGAIN = "look_again"
+    NOTE = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """A patch for a layer that has been computed to remove the finding."""
+
+    label: str
+    layer: str
+    patch: Json
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """What a check found. `spot` says which part of the drawing it points at."""
+
+    rule: str
+    weight: Weight
+    placement: str
+    class_key: str
+    spot: str
+    title: str
+    says: str
+    figure: float
+    allowed: float
+    mends: tuple[Mend, ...] = ()
+
+    @property
+    def id(self) -> str:
+        return f"{self.rule}/{self.placement}/{self.class_key}/{self.spot}"
+
+
+_TARGET_PX = 24.0
+_ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
+
+
+def findings_of(
+    classes: Sequence[ButtonClass], store: Store, fonts: FontBook, language: str | None = None
+) -> tuple[Finding, ...]:
+    """Return everything the checks find in a shop, the worst first."""
+    found: list[Finding] = []
+    for one in classes:
+        if one.rules and not one.products:
+            continue
+        surface = store.surfaces[one.placement]
+        found += _contrast(one)
+        found += _room(one, surface, fonts, language or store.language)
+    return tuple(sorted(found, key=lambda f: (_ORDER[f.weight], f.rule, f.placement)))
+
+
+def _where(one: ButtonClass) -> str:
+    """Say which buttons a finding is about."""
+    place = one.placement.replace("_", " ")
+    if not one.rules:
+        return f"on the {place}"
+    names = sorted({p.category for p in one.products}) if len(one.products) > 1 else [p.name for p in one.products]
+    return f"on the {place}, {', '.join(names)}"
+
+
+def _contrast(one: ButtonClass) -> Iterator[Finding]:
+    """Test words on fill in every state but disabled.
+
+    Source:
+        WCAG 2.2, 1.4.3 Contrast (Minimum); disabled controls are exempt there.
+    """
+    look = one.document.look
+    needed = needed_ratio(look.type.size_px, look.type.weight)
+    states: list[tuple[str, str, str, list[str]]] = [
+        ("at rest", look.fill.colour, look.text_colour, []),
+        ("when hovered", look.hover.fill.colour, look.hover.text_colour, ["hover"]),
+        ("when focused", look.focus.fill.colour, look.focus.text_colour, ["focus"]),
+    ]
+    for said, fill, words, path in states:
+        ratio = contrast_ratio(words, fill)
+        if ratio >= needed:
+            continue
+        # Cut, never rounded up: 4.499 must not read as 4.50.
+        shown = int(ratio * 100) / 100
+        yield Finding(
+            rule="contrast",
+            weight=Weight.MUST_FIX,
+            placement=one.placement,
+            class_key=one.key,
+            spot=path[0] if path else "rest",
+            title=f"Words {said} {shown:.2f} : 1, {needed:g} is needed",
+            says=f"{words} on {fill} {_where(one)}.",
+            figure=ratio,
+            allowed=needed,
+            mends=tuple(_contrast_mends(one, fill, words, path, needed)),
+        )
+
+
+def _contrast_mends(one: ButtonClass, fill: str, words: str, path: list[str], needed: float) -> Iterator[Mend]:
+    def patch(value: Json) -> Json:
+        for key in reversed(["look", *path]):
+            value = {key: value}
+        return value
+
+    better_fill = nearest_passing(fill, words, needed)
+    if better_fill:
+        gives = contrast_ratio(better_fill, words)
+        yield Mend(
+            f"fill {better_fill} gives {int(gives * 100) / 100:.2f}",
+            one.top_layer,
+            patch({"fill": {"kind": "solid", "colour": better_fill}}),
+        )
+    better_words = nearest_passing(words, fill, needed)
+    if better_words:
+        gives = contrast_ratio(better_words, fill)
+        yield Mend(
+            f"words {better_words} gives {int(gives * 100) / 100:.2f}",
+            one.top_layer,
+            patch({"text_colour": better_words}),
+        )
+
+
+def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) -> Iterator[Finding]:
+    """Test what fits in the narrowest container, and whether a finger can hit it."""
+    device, narrowest = surface.narrowest()
+    worst = {moment: worst_of_class(one, moment, language, fonts) for moment in _moments(one)}
+    if not worst:
+        return
+    moment = max(worst, key=lambda m: worst[m].width_px)
+    widest = lay_out(one.document, worst[moment].text, fonts, narrowest)
+    if widest.too_wide_px:
+        yield _too_wide(one, widest, worst[moment], moment, f"{device}, where there are {narrowest:g} px", fonts)
+    if widest.too_high_px:
+        yield _too_high(one, widest, fonts)
+    missing = "".join(sorted(set("".join(fonts_missing(one, w, fonts) for w in worst.values()))))
+    if missing:
+        yield Finding(
+            "glyph", Weight.LOOK_AGAIN, one.placement, one.key, "words",
+            f"{one.document.look.type.family.capitalize()} has no {' '.join(missing)}",
+            f"Shoppers see {'it' if len(missing) == 1 else 'them'} in another typeface {_where(one)}.",
+            len(missing), 0,
+        )  # fmt: skip
+    narrow = min(worst, key=lambda m: worst[m].width_px)
+    yield from _target(one, lay_out(one.document, worst[narrow].text, fonts, narrowest))
+    height = widest.outer.height
+    if surface.own_height_px and height > surface.own_height_px:
+        over = height - surface.own_height_px
+        yield Finding(
+            "own_size", Weight.LOOK_AGAIN, one.placement, one.key, "height",
+            f"Taller than the shop's own button by {over:g} px",
+            f"{height:g} against {surface.own_height_px:g} px: the page moves by that much when ours stands, "
+            f"{_where(one)}.",
+            height, surface.own_height_px,
+        )  # fmt: skip
+
+
+def _moments(one: ButtonClass) -> tuple[Moment, ...]:
+    if not one.products:
+        return tuple(Moment)
+    able = {moment for product in one.products for moment in MOMENTS_OF[product.situation]}
+    return tuple(moment for moment in Moment if moment in able)
+
+
+def fonts_missing(one: ButtonClass, worst: WorstText, fonts: FontBook) -> str:
+    kind = one.document.look.type
+    return fonts.measure(worst.text, kind.family, kind.size_px, kind.weight).missing
+
+
+def _too_wide(
+    one: ButtonClass, drawn: Drawing, worst: WorstText, moment: Moment, where: str, fonts: FontBook
+) -> Finding:
+    about = f" for {worst.product.name}" if worst.product else ""
+    return Finding(
+        rule="fit",
+        weight=Weight.MUST_FIX,
+        placement=one.placement,
+        class_key=one.key,
+        spot="width",
+        title=f"Too wide by {drawn.too_wide_px:.1f} px",
+        says=f"“{worst.text}” ({moment.replace('_', ' ')}){about} {_where(one)}, on a {where}.",
+        figure=drawn.needs_width_px,
+        allowed=min(drawn.container_px, drawn.outer.width),
+        mends=tuple(_width_mends(one, worst.text, drawn, fonts)),
+    )
+
+
+def _fits(document: ButtonDocument, text: str, fonts: FontBook, container: float) -> bool:
+    drawn = lay_out(document, text, fonts, container)
+    return not drawn.too_wide_px and not drawn.too_high_px
+
+
+def _width_mends(one: ButtonClass, text: str, drawn: Drawing, fonts: FontBook) -> Iterator[Mend]:
+    """Offer at most three mends, each laid out again to be sure."""
+    raw = one.document.model_dump(mode="json")
+    tries: list[tuple[str, Json]] = []
+    size = one.document.look.size
+    room = drawn.container_px
+    if isinstance(size, FixedSize):
+        wide = -(-drawn.needs_width_px // 1)
+        tries.append((f"{wide:g} px wide", {"look": {"size": {**size.model_dump(), "width_px": wide}}}))
+        room = min(room, size.width_px)
+    pad = one.document.look.padding
+    spare = (drawn.too_wide_px + 1) // 2
+    for step in (spare, spare + 1):
+        left, right = pad.left_px - step, pad.right_px - step
+        if left >= 4 and right >= 4:
+            tries.append((f"padding {left:g}", {"look": {"padding": {"left_px": left, "right_px": right}}}))
+    smallest = int(one.document.look.type.size_px)
+    tries += [(f"type {px} px", {"look": {"type": {"size_px": px}}}) for px in range(smallest - 1, 11, -1)]
+    given: set[str] = set()
+    for label, patch in tries:
+        kind = label.split()[0] if not label[0].isdigit() else "wide"
+        if kind in given:
+            continue
+        if _fits(parse_document(merge_layer(raw, patch)), text, fonts, drawn.container_px):
+            given.add(kind)
+            yield Mend(label, one.top_layer, patch)
+
+
+def _too_high(one: ButtonClass, drawn: Drawing, fonts: FontBook) -> Finding:
+    size = one.document.look.size
+    mends = []
+    if isinstance(size, FixedSize):
+        high = -(-drawn.needs_height_px // 1)
+        patch = {"look": {"size": {**size.model_dump(), "height_px": high}}}
+        mends.append(Mend(f"{high:g} px high", one.top_layer, patch))
+        spare = (drawn.too_high_px + 1) // 2
+        pad = one.document.look.padding
+        if pad.top_px >= spare and pad.bottom_px >= spare:
+            less = {"top_px": pad.top_px - spare, "bottom_px": pad.bottom_px - spare}
+            tried = parse_document(merge_layer(one.document.model_dump(mode="json"), {"look": {"padding": less}}))
+            if not lay_out(tried, drawn.text, fonts, drawn.container_px).too_high_px:
+                mends.append(Mend(f"padding {less['top_px']:g} above", one.top_layer, {"look": {"padding": less}}))
+    return Finding(
+        "fit", Weight.MUST_FIX, one.placement, one.key, "height",
+        f"Too high by {drawn.too_high_px:g} px",
+        f"Words, icon and padding take {drawn.needs_height_px:g} px of {drawn.outer.height:g} {_where(one)}.",
+        drawn.needs_height_px, drawn.outer.height, tuple(mends),
+    )  # fmt: skip
+
+
+def _target(one: ButtonClass, drawn: Drawing) -> Iterator[Finding]:
+    """Test that a finger can hit the button.
+
+    Source:
+        WCAG 2.2, 2.5.8 Target Size (Minimum): 24 by 24 CSS pixels.
+    """
+    width, height = drawn.outer.width, drawn.outer.height
+    if width >= _TARGET_PX and height >= _TARGET_PX:
+        return
+    pad, size = one.document.look.padding, one.document.look.size
+    patch: Json
+    if isinstance(size, FixedSize):
+        larger = {"width_px": max(_TARGET_PX, size.width_px), "height_px": max(_TARGET_PX, size.height_px)}
+        patch = {"look": {"size": {**size.model_dump(), **larger}}}
+    else:
+        more_high, more_wide = -(-max(0.0, _TARGET_PX - height) // 2), -(-max(0.0, _TARGET_PX - width) // 2)
+        patch = {
+            "look": {
+                "padding": {
+                    "top_px": pad.top_px + more_high,
+                    "bottom_px": pad.bottom_px + more_high,
+                    "left_px": pad.left_px + more_wide,
+                    "right_px": pad.right_px + more_wide,
+                }
+            }
+        }
+    yield Finding(
+        "target_size", Weight.MUST_FIX, one.placement, one.key, "height" if height < _TARGET_PX else "width",
+        f"Small for a finger: {width:.0f} × {height:.0f} px",
+        f"At least 24 × 24 px are needed {_where(one)}.",
+        min(width, height), _TARGET_PX, (Mend("at least 24 × 24", one.top_layer, patch),),
+    )  # fmt: skip
+
+
+def example_text(one: ButtonClass, moment: Moment, language: str) -> str:
+    """Return a moment's text for the first product of a class, for showing."""
+    return text_for(one.document, moment, language, one.products[0] if one.products else None)

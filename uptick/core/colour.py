@@ -1,0 +1,80 @@
+"""Contrast between colours, and the nearest colour that passes."""
+
+from functools import lru_cache
+
+from coloraide import Color
+
+from uptick.core.errors import BadColour, OutOfRange
+
+
+def parse_colour(text: str) -> Color:
+    """Return a colour from any CSS Color 4 text that is opaque.
+
+    Raises:
+        BadColour: It is not a colour, or it is see-through.
+    """
+    try:
+        colour = Color(text.strip())
+    except ValueError as error:
+        raise BadColour(f"{text!r} is not a colour. Write it as #3a2a12, or by a CSS name.", value=text) from error
+    if colour.alpha() < 1:
+        raise BadColour(f"{text!r} is see-through; contrast needs an opaque colour.", value=text)
+    return colour
+
+
+def hex_of(colour: Color) -> str:
+    return str(colour.convert("srgb").fit().to_string(hex=True))
+
+
+@lru_cache(maxsize=8192)
+def contrast_ratio(one: str, other: str) -> float:
+    """Return the contrast of two colours, from 1 to 21; the order does not matter.
+
+    Source:
+        WCAG 2.2, definitions of contrast ratio and relative luminance.
+    """
+    return float(parse_colour(one).contrast(parse_colour(other), method="wcag21"))
+
+
+def needed_ratio(size_px: float, weight: int) -> float:
+    """Return the contrast that words of this size must have.
+
+    Source:
+        WCAG 2.2, 1.4.3: 4.5, or 3 for large text, which is 18 pt (24 px), or 14 pt (18.66 px) and bold.
+    """
+    return 3.0 if size_px >= 24 or (size_px >= 14 * 96 / 72 and weight >= 700) else 4.5
+
+
+@lru_cache(maxsize=2048)
+def nearest_passing(colour: str, against: str, ratio: float) -> str | None:
+    """Return the colour of the same hue, least changed in OKLCH lightness, that reaches `ratio`; None if none does.
+
+    Both ways, toward black and toward white, are tried by bisection; the result is rounded to hex and tested again.
+    """
+    if not 1 <= ratio <= 21:
+        raise OutOfRange.of("ratio", "from 1 to 21", ratio)
+    start = parse_colour(colour).convert("oklch")
+    if contrast_ratio(colour, against) >= ratio:
+        return hex_of(start)
+    found = []
+    for end in (0.0, 1.0):
+        candidate = _bisect(start, end, against, ratio)
+        if candidate:
+            found.append((abs(candidate[0] - start["lightness"]), candidate[1]))
+    return min(found)[1] if found else None
+
+
+def _bisect(start: Color, end: float, against: str, ratio: float) -> tuple[float, str] | None:
+    def at(lightness: float) -> str:
+        return hex_of(start.clone().set("lightness", lightness))
+
+    if contrast_ratio(at(end), against) < ratio:
+        return None
+    near, far = float(start["lightness"]), end
+    for _ in range(18):
+        middle = (near + far) / 2
+        if contrast_ratio(at(middle), against) >= ratio:
+            far = middle
+        else:
+            near = middle
+    return far, at(far)

@@ -1,0 +1,168 @@
+"""Signals: what a shop's page reports, and what of it can be believed."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from enum import StrEnum
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
+
+from uptick.core.errors import BadSignal
+
+MAX_EVENTS = 50
+MAX_BYTES = 60_000
+# Beyond a week a kept batch is no longer about today's buttons.
+OLDEST = timedelta(days=8)
+OLDEST_PRACTICE = timedelta(days=400)
+AHEAD = timedelta(minutes=10)
+
+ShortText = Annotated[str, StringConstraints(max_length=120)]
+ShopperId = Annotated[str, StringConstraints(pattern=r"^([A-Za-z0-9_\-]{8,64})?$")]
+
+
+class Kind(StrEnum):
+    SHOWN = "shown"
+    CLICKED = "clicked"
+    ADDED = "added"
+    ORDERED = "ordered"
+
+
+class Wire(BaseModel):
+    model_config = ConfigDict(extra="ignore", frozen=True)
+
+
+class EventIn(Wire):
+    """One event as sent; its day is the day of its id, a UUID of version 7."""
+
+    id: UUID
+    kind: Kind
+    at: datetime
+    place: ShortText = ""
+    product: ShortText = ""
+    order: ShortText = ""
+    line: ShortText = ""
+    quantity: Annotated[int, Field(ge=0, le=10_000)] = 1
+    value: Annotated[int, Field(ge=0, le=10**12)] = 0
+    currency: Annotated[str, StringConstraints(max_length=3)] = ""
+    device: ShortText = ""
+    language: ShortText = ""
+
+
+class BatchIn(Wire):
+    """A batch as sent. `value` of its events is in minor units; `sent` is the sender's own clock.
+
+    A shopper who asked not to be followed has no id: such events count in the day's totals and in no trial.
+    """
+
+    v: Literal[1]
+    sent: datetime
+    shopper: ShopperId
+    visit: ShortText = ""
+    release: int = 0
+    events: Annotated[tuple[EventIn, ...], Field(min_length=1, max_length=MAX_EVENTS)]
+
+
+@dataclass(frozen=True, slots=True)
+class Signal:
+    """An event that is believed: its time corrected, bounded, ready to be kept."""
+
+    id: UUID
+    day: datetime
+    kind: Kind
+    at: datetime
+    shopper: str
+    visit: str
+    release: int
+    place: str
+    product: str
+    order: str
+    line: str
+    quantity: int
+    value_minor: int
+    device: str
+    language: str
+
+
+@dataclass(frozen=True, slots=True)
+class Refused:
+    id: str
+    reason: str
+
+
+def parse_batch(body: bytes) -> BatchIn:
+    """Return a batch from the bytes of a request.
+
+    Raises:
+        BadSignal: Too large, not JSON, or not a batch; says where.
+    """
+    if len(body) > MAX_BYTES:
+        raise BadSignal(f"A batch has at most {MAX_BYTES:,} bytes; this one has {len(body):,}.", reason="too_large")
+    try:
+        batch = BatchIn.model_validate_json(body)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = ".".join(str(step) for step in first["loc"]) or "batch"
+        raise BadSignal(f"{where}: {first['msg']}.", reason="malformed", field=where) from error
+    if batch.sent.tzinfo is None or any(event.at.tzinfo is None for event in batch.events):
+        raise BadSignal("sent: times need their offset from UTC.", reason="malformed", field="sent")
+    return batch
+
+
+def _time_of(uuid: UUID) -> datetime | None:
+    """Return the time in a version 7 UUID, or None for another version.
+
+    Source:
+        RFC 9562, section 5.7: 48 bits of Unix milliseconds.
+    """
+    if uuid.version != 7:
+        return None
+    # Python has no way from a whole number of milliseconds; dividing keeps them to the microsecond.
+    try:
+        return datetime.fromtimestamp((uuid.int >> 80) / 1000, UTC)
+    except (OverflowError, ValueError):
+        return None
+
+
+def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Signal], list[Refused]]:
+    """Return the believed events of a batch, and the others with the reason.
+
+    A sender's clock that runs wrong is corrected by what `sent` says. A practice store runs on its own clock, which
+    may be in the past: there `sent` is believed as it is.
+    """
+    skew = timedelta(0) if is_practice else now - batch.sent
+    # A second's difference is the way through the network, not a wrong clock.
+    if abs(skew) < timedelta(seconds=5):
+        skew = timedelta(0)
+    oldest = now - (OLDEST_PRACTICE if is_practice else OLDEST)
+    believed: list[Signal] = []
+    refused: list[Refused] = []
+    for event in batch.events:
+        named = _time_of(event.id)
+        at = event.at.astimezone(UTC) + skew
+        reason = _refusal(event, named, at, oldest, now + AHEAD)
+        if reason or named is None:
+            refused.append(Refused(str(event.id), reason or "id_not_v7"))
+            continue
+        day = named.replace(hour=0, minute=0, second=0, microsecond=0)
+        believed.append(
+            Signal(
+                event.id, day, event.kind, at, batch.shopper, batch.visit, batch.release, event.place, event.product,
+                event.order, event.line, event.quantity, event.value, event.device, event.language,
+            )
+        )  # fmt: skip
+    return believed, refused
+
+
+def _refusal(event: EventIn, named: datetime | None, at: datetime, oldest: datetime, newest: datetime) -> str:
+    if named is None:
+        return "id_not_v7"
+    if not oldest <= named <= newest:
+        return "id_day_out_of_bounds"
+    if not oldest <= at <= newest:
+        return "time_out_of_bounds"
+    if event.kind is Kind.ORDERED and not (event.order and event.line):
+        return "order_without_number"
+    if event.kind is not Kind.ORDERED and not event.place:
+        return "no_placement"
+    return ""

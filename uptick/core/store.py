@@ -1,0 +1,45 @@
+"""What Up Tick knows of a shop: who it is, where its buttons stand, and how its basket is told."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from uptick.core.document import Device, Language, Part, Placement
+
+Origin = Annotated[str, StringConstraints(pattern=r"^https?://[a-z0-9.\-]+(:\d+)?$")]
+FieldName = Annotated[str, StringConstraints(pattern=r"^[A-Za-z_][\w\-\[\]]{0,60}$")]
+ShopPath = Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
+
+
+class FormPost(Part):
+    """A basket that takes a form post; the same path with GET tells what is in it."""
+
+    kind: Literal["form_post"] = "form_post"
+    add_path: ShopPath
+    read_path: ShopPath
+    product_field: FieldName
+    option_field: FieldName
+    quantity_field: FieldName
+
+
+class Surface(Part):
+    """Where a placement stands: container widths by device, and the height of the shop's own button."""
+
+    widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]]
+    own_height_px: Annotated[float, Field(ge=0, le=400)]
+
+    def narrowest(self) -> tuple[Device, float]:
+        device = min(self.widths_px, key=lambda d: self.widths_px[d])
+        return device, self.widths_px[device]
+
+
+class Store(Part):
+    key: str
+    name: str
+    language: Language
+    currency: str
+    origin: Origin
+    timezone: str
+    is_practice: bool
+    connection: FormPost
+    surfaces: dict[Placement, Surface]

@@ -1,0 +1,48 @@
+"""A trial: its question, its versions, what was frozen at the start, and its record."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Any
+
+from uptick.core.merge import Json
+from uptick.core.reach import Reach
+from uptick.core.resolve import VersionLayer
+from uptick.core.trial.plan import Plan
+from uptick.core.trial.readout import Measure
+
+SHARES = {"A": 5000, "B": 5000}
+
+
+class TrialState(StrEnum):
+    DRAWN = "drawn"
+    RUNNING = "running"
+    CLOSED = "closed"
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """A comparison of A, today's button, with B, which is A with named changes."""
+
+    number: int
+    question: str
+    reach: Reach
+    layer: Json
+    decides: Measure
+    relative_difference: float
+    window_days: int
+    state: TrialState
+    salt: str
+    plan: Plan | None
+    started_at: datetime | None
+    closed_at: datetime | None
+    kept: str | None
+    record: dict[str, Any] | None
+
+    @property
+    def version_b(self) -> VersionLayer:
+        return VersionLayer(str(self.number), "B", self.reach, self.layer)
+
+    @property
+    def version_salt(self) -> str:
+        return f"{self.salt}:version"

@@ -1,0 +1,160 @@
+"""Text measured by shaping it with the very font files that shoppers are served."""
+
+import io
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import uharfbuzz as hb
+from fontTools.ttLib import TTFont
+
+from uptick.core.errors import OutOfRange
+
+
+@dataclass(frozen=True, slots=True)
+class FontFile:
+    """One subset of a variable font as it is served; `ranges` are inclusive code points."""
+
+    family: str
+    name: str
+    file: str
+    content: bytes
+    ranges: tuple[tuple[int, int], ...]
+    lightest: int
+    heaviest: int
+    fallback: str
+
+
+@dataclass(frozen=True, slots=True)
+class FontMetrics:
+    """Vertical metrics of a family in units of one em."""
+
+    ascent: float
+    descent: float
+    line_gap: float
+    cap_height: float
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A text at its size: pixels, and the characters that no shipped file holds."""
+
+    width_px: float
+    line_height_px: float
+    ascent_px: float
+    cap_height_px: float
+    missing: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Face:
+    face: hb.Face
+    units: int
+    ranges: tuple[tuple[int, int], ...]
+    characters: frozenset[int]
+
+    def has(self, code: int) -> bool:
+        return code in self.characters and any(first <= code <= last for first, last in self.ranges)
+
+
+def parse_unicode_range(text: str) -> tuple[tuple[int, int], ...]:
+    """Return CSS `unicode-range` text as inclusive pairs."""
+    pairs = []
+    for part in text.split(","):
+        first, _, last = part.strip().upper().removeprefix("U+").partition("-")
+        pairs.append((int(first, 16), int(last or first, 16)))
+    return tuple(pairs)
+
+
+class FontBook:
+    """The shipped families, ready to measure. Shaping is cached per text, family and weight."""
+
+    def __init__(self, files: Sequence[FontFile]) -> None:
+        self.files = tuple(files)
+        self._faces: dict[str, list[_Face]] = {}
+        self._metrics: dict[str, FontMetrics] = {}
+        self._weights: dict[str, tuple[int, int]] = {}
+        for file in files:
+            opened = TTFont(io.BytesIO(file.content))
+            self._faces.setdefault(file.family, []).append(_face(opened, file))
+            self._metrics.setdefault(file.family, _metrics(opened))
+            self._weights.setdefault(file.family, (file.lightest, file.heaviest))
+        self._advance = lru_cache(maxsize=65536)(self._shape)
+
+    @property
+    def families(self) -> tuple[str, ...]:
+        return tuple(self._faces)
+
+    def metrics(self, family: str) -> FontMetrics:
+        return self._metrics[family]
+
+    def weights(self, family: str) -> tuple[int, int]:
+        return self._weights[family]
+
+    def measure(self, text: str, family: str, size_px: float, weight: int) -> Measured:
+        """Return how large a text stands on one line, with `line-height: normal`.
+
+        Raises:
+            OutOfRange: The family is not shipped.
+        """
+        if family not in self._faces:
+            raise OutOfRange.of("family", f"one of {', '.join(self._faces)}", family)
+        metrics = self._metrics[family]
+        em, missing = self._advance(text, family, weight)
+        # Chromium rounds ascent and descent to whole pixels before it adds them up.
+        ascent, descent = round(metrics.ascent * size_px), round(metrics.descent * size_px)
+        return Measured(
+            width_px=em * size_px,
+            line_height_px=ascent + descent + metrics.line_gap * size_px,
+            ascent_px=ascent,
+            cap_height_px=metrics.cap_height * size_px,
+            missing=missing,
+        )
+
+    def _shape(self, text: str, family: str, weight: int) -> tuple[float, str]:
+        """Return the advance in em, and the missing characters."""
+        lightest, heaviest = self._weights[family]
+        wght = min(max(weight, lightest), heaviest)
+        total, missing = 0.0, ""
+        for face, run in self._runs(text, family):
+            if face is None:
+                missing += run
+                # The browser takes another font here; half an em is its usual width.
+                total += 0.5 * len(run)
+                continue
+            font = hb.Font(face.face)
+            font.set_variations({"wght": wght})
+            buffer = hb.Buffer()
+            buffer.add_str(run)
+            buffer.guess_segment_properties()
+            hb.shape(font, buffer, {})
+            total += sum(p.x_advance for p in buffer.glyph_positions) / face.units
+        return total, missing
+
+    def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:
+        runs: list[tuple[_Face | None, str]] = []
+        for character in text:
+            face = next((f for f in self._faces[family] if f.has(ord(character))), None)
+            if runs and runs[-1][0] is face:
+                runs[-1] = (face, runs[-1][1] + character)
+            else:
+                runs.append((face, character))
+        return runs
+
+
+def _face(opened: TTFont, file: FontFile) -> _Face:
+    # HarfBuzz reads plain sfnt tables, so the woff2 wrapping is taken off.
+    opened.flavor = None
+    plain = io.BytesIO()
+    opened.save(plain)
+    face = hb.Face(plain.getvalue())
+    return _Face(face, face.upem, file.ranges, frozenset(opened.getBestCmap()))
+
+
+def _metrics(opened: TTFont) -> FontMetrics:
+    units, os2, hhea = opened["head"].unitsPerEm, opened["OS/2"], opened["hhea"]
+    typo = bool(os2.fsSelection & 1 << 7)
+    ascent, descent, gap = (
+        (os2.sTypoAscender, os2.sTypoDescender, os2.sTypoLineGap) if typo else (hhea.ascent, hhea.descent, hhea.lineGap)
+    )
+    return FontMetrics(ascent / units, -descent / units, gap / units, os2.sCapHeight / units)

@@ -1,0 +1,73 @@
+"""People, sessions and stores."""
+
+from datetime import datetime
+
+from sqlalchemy import Connection, delete, insert, select
+from sqlalchemy.dialects.postgresql import insert as upsert
+
+from uptick.core.settings import Settings
+from uptick.core.store import Store
+from uptick.data.tables import draft_steps, drafts, members, sessions, stores, users
+from uptick.usecases.ports import Person
+
+
+class PgAccounts:
+    def __init__(self, connection: Connection) -> None:
+        self._db = connection
+
+    def find(self, email: str) -> tuple[Person, str] | None:
+        row = self._db.execute(select(users).where(users.c.email == email.strip().lower())).one_or_none()
+        return (self._person(row.id, row.name, row.email), row.password_hash) if row else None
+
+    def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None:
+        self._db.execute(delete(sessions).where(sessions.c.ends_at < now))
+        self._db.execute(
+            insert(sessions).values(token_hash=token_hash, user_id=user_id, started_at=now, ends_at=ends_at)
+        )
+
+    def session(self, token_hash: str, now: datetime) -> Person | None:
+        row = self._db.execute(
+            select(users.c.id, users.c.name, users.c.email)
+            .join(sessions, sessions.c.user_id == users.c.id)
+            .where(sessions.c.token_hash == token_hash, sessions.c.ends_at > now)
+        ).one_or_none()
+        return self._person(row.id, row.name, row.email) if row else None
+
+    def end_session(self, token_hash: str) -> None:
+        self._db.execute(delete(sessions).where(sessions.c.token_hash == token_hash))
+
+    def add_person(self, email: str, name: str, password_hash: str) -> int:
+        statement = upsert(users).values(email=email.strip().lower(), name=name, password_hash=password_hash)
+        statement = statement.on_conflict_do_update(
+            index_elements=["email"], set_={"name": name, "password_hash": password_hash}
+        )
+        return int(self._db.execute(statement.returning(users.c.id)).scalar_one())
+
+    def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None:
+        store_id = self._db.execute(
+            insert(stores).values(key=store.key, profile=store.model_dump(mode="json")).returning(stores.c.id)
+        ).scalar_one()
+        self._db.execute(insert(members).values(store_id=store_id, user_id=owner, role="owner"))
+        self._db.execute(insert(drafts).values(store_id=store_id, head=0, newest=0, version=1))
+        self._db.execute(
+            insert(draft_steps).values(
+                store_id=store_id,
+                n=0,
+                settings=settings.model_dump(mode="json"),
+                label="store made",
+                author="",
+                made_at=now,
+            )
+        )
+
+    def store_keys(self) -> list[str]:
+        return list(self._db.execute(select(stores.c.key).order_by(stores.c.id)).scalars())
+
+    def _person(self, user_id: int, name: str, email: str) -> Person:
+        keys = self._db.execute(
+            select(stores.c.key)
+            .join(members, members.c.store_id == stores.c.id)
+            .where(members.c.user_id == user_id)
+            .order_by(stores.c.id)
+        ).scalars()
+        return Person(user_id, name, email, tuple(keys))

@@ -1,0 +1,55 @@
+"""The products of a store."""
+
+from collections.abc import Sequence
+from dataclasses import asdict
+from datetime import datetime
+
+from sqlalchemy import Connection, func, insert, select
+from sqlalchemy.dialects.postgresql import insert as upsert
+
+from uptick.core.catalogue import Product
+from uptick.core.merge import Json
+from uptick.data.tables import imports, products
+
+
+class PgCatalogue:
+    def __init__(self, connection: Connection, store_id: int) -> None:
+        self._db = connection
+        self._store = store_id
+
+    def all(self) -> list[Product]:
+        rows = self._db.execute(
+            select(products).where(products.c.store_id == self._store).order_by(products.c.position, products.c.sku)
+        )
+        return [
+            Product(
+                r.sku, r.name, r.category, r.price_minor, r.currency, r.url, r.picture, r.stock, r.option_name,
+                tuple(r.option_values),
+            )
+            for r in rows
+        ]  # fmt: skip
+
+    def put(self, changed: Sequence[Product]) -> None:
+        if not changed:
+            return
+        last = self._db.execute(
+            select(func.coalesce(func.max(products.c.position), -1)).where(products.c.store_id == self._store)
+        ).scalar_one()
+        rows = [
+            {**asdict(p), "option_values": list(p.option_values), "store_id": self._store, "position": last + 1 + i}
+            for i, p in enumerate(changed)
+        ]
+        statement = upsert(products)
+        kept = {c.name: statement.excluded[c.name] for c in products.c if c.name not in {"store_id", "sku", "position"}}
+        self._db.execute(statement.on_conflict_do_update(index_elements=["store_id", "sku"], set_=kept), rows)
+
+    def note_import(self, report: Json, author: str, now: datetime) -> None:
+        self._db.execute(
+            insert(imports).values(store_id=self._store, made_at=now, author=author, report=report, applied=True)
+        )
+
+    def last_import(self) -> Json | None:
+        row = self._db.execute(
+            select(imports).where(imports.c.store_id == self._store).order_by(imports.c.id.desc()).limit(1)
+        ).one_or_none()
+        return {**row.report, "made_at": row.made_at, "author": row.author} if row else None

@@ -1,0 +1,81 @@
+"""What the edge reads: a store by its public key, what it serves, and which trials count."""
+
+from datetime import timedelta
+from typing import Any
+
+from sqlalchemy import Engine, text
+
+from uptick.core.reach import Reach
+from uptick.core.store import Store
+from uptick.usecases.serving import Served, TrialScope
+
+_STAMP = text("""
+SELECT s.id, s.profile, coalesce(r.n, 0) AS n, coalesce(r.hash, '') || '-' || coalesce(t.hash, '') || '-' ||
+    coalesce(t.n, 0) AS stamp
+FROM stores s
+LEFT JOIN LATERAL (SELECT n, hash FROM releases WHERE store_id = s.id ORDER BY n DESC LIMIT 1) r ON true
+LEFT JOIN LATERAL (SELECT n, hash FROM trial_revisions WHERE store_id = s.id ORDER BY n DESC LIMIT 1) t ON true
+WHERE s.key = :key
+""")
+_BODY = text("""
+SELECT r.compiled,
+    (SELECT compiled FROM trial_revisions WHERE store_id = :store ORDER BY n DESC LIMIT 1) AS trials
+FROM releases r WHERE r.store_id = :store AND r.n = :n
+""")
+_SCOPES = text("""
+SELECT number, salt, reach, window_days, started_at, closed_at FROM trials
+WHERE store_id = :store AND started_at IS NOT NULL
+  AND (closed_at IS NULL OR closed_at > now() - interval '8 days' OR :all_closed)
+""")
+_PRODUCTS = text("SELECT sku, category FROM products WHERE store_id = :store")
+
+
+class PublicShelf:
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+        self._kept: dict[str, Served] = {}
+
+    def served(self, key: str) -> Served | None:
+        """Return what a store's pages get now; the body is read only when its stamp has changed."""
+        with self._engine.connect() as db:
+            row = db.execute(_STAMP, {"key": key}).one_or_none()
+            if row is None:
+                return None
+            kept = self._kept.get(key)
+            if kept and kept.stamp == row.stamp:
+                return kept
+            body = db.execute(_BODY, {"store": row.id, "n": row.n}).one_or_none()
+        release: Any = body.compiled if body else None
+        served = Served(
+            row.id,
+            Store.model_validate(row.profile),
+            row.n,
+            release or {},
+            (body.trials if body else None) or {"trials": []},
+            row.stamp,
+        )
+        self._kept[key] = served
+        return served
+
+    def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]:
+        """Return the trials for which signals can still come in; a practice store's past is never over."""
+        with self._engine.connect() as db:
+            rows = db.execute(_SCOPES, {"store": store_id, "all_closed": is_practice}).all()
+            products = db.execute(_PRODUCTS, {"store": store_id}).all() if rows else []
+        found = []
+        for row in rows:
+            reach = Reach.model_validate(row.reach)
+            narrowed = bool(reach.products or reach.categories)
+            covered = frozenset(p.sku for p in products if reach.covers_product(p.sku, p.category))
+            found.append(
+                TrialScope(
+                    number=row.number,
+                    version_salt=f"{row.salt}:version",
+                    places=tuple(reach.placements),
+                    products=covered if narrowed else None,
+                    started_at=row.started_at,
+                    closed_at=row.closed_at,
+                    window=timedelta(days=row.window_days),
+                )
+            )
+        return tuple(found)

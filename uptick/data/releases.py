@@ -1,0 +1,70 @@
+"""Releases, which never change, and the numbered revisions of running trials beside them."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Column, Connection, Row, Select, func, insert, select, text
+
+from uptick.core.errors import NotFound
+from uptick.core.merge import Json
+from uptick.core.release import content_hash
+from uptick.core.settings import Settings
+from uptick.data.tables import releases, trial_revisions
+from uptick.usecases.ports import Release
+
+
+class PgReleases:
+    def __init__(self, connection: Connection, store_id: int) -> None:
+        self._db = connection
+        self._store = store_id
+
+    def newest(self) -> Release | None:
+        row = self._db.execute(self._query().order_by(releases.c.n.desc()).limit(1)).one_or_none()
+        return _release(row) if row else None
+
+    def all(self) -> list[Release]:
+        return [_release(row) for row in self._db.execute(self._query().order_by(releases.c.n.desc()))]
+
+    def get(self, n: int) -> Release:
+        row = self._db.execute(self._query().where(releases.c.n == n)).one_or_none()
+        if row is None:
+            raise NotFound(f"There is no release {n}.", release=n)
+        return _release(row)
+
+    def add(self, settings: Settings, compiled: Json, note: str, author: str, now: datetime) -> Release:
+        # Two people who publish at once must get two numbers.
+        self._db.execute(text("SELECT pg_advisory_xact_lock(7142, :store)"), {"store": self._store})
+        n = self._next(releases.c.n, releases.c.store_id)
+        raw = settings.model_dump(mode="json")
+        digest = content_hash({"settings": raw, "compiled": compiled})
+        self._db.execute(
+            insert(releases).values(
+                store_id=self._store, n=n, settings=raw, compiled=compiled, hash=digest, note=note, author=author,
+                made_at=now,
+            )
+        )  # fmt: skip
+        return Release(n, settings, digest, note, author, now)
+
+    def set_trials(self, release_n: int, compiled: Json, now: datetime) -> None:
+        self._db.execute(
+            insert(trial_revisions).values(
+                store_id=self._store,
+                n=self._next(trial_revisions.c.n, trial_revisions.c.store_id),
+                release_n=release_n,
+                compiled=compiled,
+                hash=content_hash(compiled),
+                made_at=now,
+            )
+        )
+
+    def _next(self, n: Column[int], store_id: Column[int]) -> int:
+        newest = self._db.execute(select(func.coalesce(func.max(n), 0)).where(store_id == self._store)).scalar_one()
+        return int(newest) + 1
+
+    def _query(self) -> Select[Any]:
+        c = releases.c
+        return select(c.n, c.settings, c.hash, c.note, c.author, c.made_at).where(c.store_id == self._store)
+
+
+def _release(row: Row[Any]) -> Release:
+    return Release(row.n, Settings.model_validate(row.settings), row.hash, row.note, row.author, row.made_at)

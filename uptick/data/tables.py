@@ -1,0 +1,205 @@
+"""The tables, as SQLAlchemy Core knows them. The migrations build them; a test compares the two."""
+
+from sqlalchemy import (
+    BigInteger,
+    Boolean,
+    Column,
+    Date,
+    DateTime,
+    ForeignKey,
+    Index,
+    Integer,
+    MetaData,
+    SmallInteger,
+    Table,
+    Text,
+    UniqueConstraint,
+    Uuid,
+)
+from sqlalchemy.dialects.postgresql import ARRAY, JSONB
+
+metadata = MetaData()
+_AT = DateTime(timezone=True)
+
+
+def _store_key() -> Column[int]:
+    return Column("store_id", ForeignKey("stores.id", ondelete="CASCADE"), primary_key=True)
+
+
+users = Table(
+    "users",
+    metadata,
+    Column("id", Integer, primary_key=True),
+    Column("email", Text, nullable=False, unique=True),
+    Column("name", Text, nullable=False),
+    Column("password_hash", Text, nullable=False),
+)
+sessions = Table(
+    "sessions",
+    metadata,
+    Column("token_hash", Text, primary_key=True),
+    Column("user_id", ForeignKey("users.id", ondelete="CASCADE"), nullable=False),
+    Column("started_at", _AT, nullable=False),
+    Column("ends_at", _AT, nullable=False),
+)
+stores = Table(
+    "stores",
+    metadata,
+    Column("id", Integer, primary_key=True),
+    Column("key", Text, nullable=False, unique=True),
+    Column("profile", JSONB, nullable=False),
+)
+members = Table(
+    "members",
+    metadata,
+    _store_key(),
+    Column("user_id", ForeignKey("users.id", ondelete="CASCADE"), primary_key=True),
+    Column("role", Text, nullable=False),
+)
+products = Table(
+    "products",
+    metadata,
+    _store_key(),
+    Column("sku", Text, primary_key=True),
+    Column("position", Integer, nullable=False),
+    Column("name", Text, nullable=False),
+    Column("category", Text, nullable=False),
+    Column("price_minor", BigInteger, nullable=False),
+    Column("currency", Text, nullable=False),
+    Column("url", Text, nullable=False),
+    Column("picture", Text, nullable=False),
+    Column("stock", Integer, nullable=False),
+    Column("option_name", Text, nullable=False),
+    Column("option_values", ARRAY(Text), nullable=False),
+)
+drafts = Table(
+    "drafts",
+    metadata,
+    _store_key(),
+    Column("head", Integer, nullable=False),
+    Column("newest", Integer, nullable=False),
+    Column("version", Integer, nullable=False),
+)
+draft_steps = Table(
+    "draft_steps",
+    metadata,
+    _store_key(),
+    Column("n", Integer, primary_key=True),
+    Column("settings", JSONB, nullable=False),
+    Column("label", Text, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
+)
+releases = Table(
+    "releases",
+    metadata,
+    _store_key(),
+    Column("n", Integer, primary_key=True),
+    Column("settings", JSONB, nullable=False),
+    Column("compiled", JSONB, nullable=False),
+    Column("hash", Text, nullable=False),
+    Column("note", Text, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
+)
+trial_revisions = Table(
+    "trial_revisions",
+    metadata,
+    _store_key(),
+    Column("n", Integer, primary_key=True),
+    Column("release_n", Integer, nullable=False),
+    Column("compiled", JSONB, nullable=False),
+    Column("hash", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
+)
+trials = Table(
+    "trials",
+    metadata,
+    _store_key(),
+    Column("number", Integer, primary_key=True),
+    Column("question", Text, nullable=False),
+    Column("reach", JSONB, nullable=False),
+    Column("layer", JSONB, nullable=False),
+    Column("decides", Text, nullable=False),
+    Column("relative_difference", Text, nullable=False),
+    Column("window_days", Integer, nullable=False),
+    Column("state", Text, nullable=False),
+    Column("salt", Text, nullable=False),
+    Column("plan", JSONB),
+    Column("started_at", _AT),
+    Column("closed_at", _AT),
+    Column("kept", Text),
+    Column("record", JSONB),
+)
+events = Table(
+    "events",
+    metadata,
+    _store_key(),
+    Column("id", Uuid, primary_key=True),
+    Column("day", Date, primary_key=True),
+    Column("kind", Text, nullable=False),
+    Column("at", _AT, nullable=False),
+    Column("shopper", Text, nullable=False),
+    Column("visit", Text, nullable=False),
+    Column("release_n", Integer, nullable=False),
+    Column("place", Text, nullable=False),
+    Column("product", Text, nullable=False),
+    Column("order_no", Text, nullable=False),
+    Column("line", Text, nullable=False),
+    Column("quantity", Integer, nullable=False),
+    Column("value_minor", BigInteger, nullable=False),
+    Column("device", Text, nullable=False),
+    Column("language", Text, nullable=False),
+    Index("events_by_shopper", "store_id", "shopper"),
+    postgresql_partition_by="RANGE (day)",
+)
+order_lines = Table(
+    "order_lines",
+    metadata,
+    _store_key(),
+    Column("order_no", Text, primary_key=True),
+    Column("line", Text, primary_key=True),
+    Column("event_id", Uuid, nullable=False),
+)
+trial_shoppers = Table(
+    "trial_shoppers",
+    metadata,
+    _store_key(),
+    Column("trial", Integer, primary_key=True),
+    Column("shopper", Text, primary_key=True),
+    Column("letter", Text, nullable=False),
+    Column("entered_at", _AT),
+    Column("clicked_at", _AT),
+    Column("added_at", _AT),
+    Column("ordered_at", _AT),
+    Index("trial_shoppers_by_entry", "store_id", "trial", "entered_at"),
+)
+day_tallies = Table(
+    "day_tallies",
+    metadata,
+    _store_key(),
+    Column("day", Date, primary_key=True),
+    Column("place", Text, primary_key=True),
+    Column("kind", Text, primary_key=True),
+    Column("part", SmallInteger, primary_key=True),
+    Column("count", BigInteger, nullable=False),
+)
+refusals = Table(
+    "refusals",
+    metadata,
+    _store_key(),
+    Column("day", Date, primary_key=True),
+    Column("reason", Text, primary_key=True),
+    Column("count", BigInteger, nullable=False),
+)
+imports = Table(
+    "imports",
+    metadata,
+    Column("id", Integer, primary_key=True),
+    Column("store_id", ForeignKey("stores.id", ondelete="CASCADE"), nullable=False),
+    Column("made_at", _AT, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("report", JSONB, nullable=False),
+    Column("applied", Boolean, nullable=False),
+    UniqueConstraint("store_id", "id"),
+)

@@ -1,0 +1,194 @@
+"""The public side: the script with the release in it, fonts by hash, and signals in."""
+
+import asyncio
+import time
+from collections import Counter
+from collections.abc import AsyncIterator, Callable
+from contextlib import asynccontextmanager
+from dataclasses import dataclass
+from datetime import datetime
+from functools import lru_cache
+from pathlib import Path
+
+import orjson
+import structlog
+from crawlerdetect import CrawlerDetect
+from starlette.applications import Starlette
+from starlette.requests import Request
+from starlette.responses import FileResponse, Response
+from starlette.routing import Route
+
+from uptick.core.errors import BadSignal
+from uptick.core.merge import Json
+from uptick.core.signals import MAX_BYTES, accept, parse_batch
+from uptick.edge.queue import CommitQueue, Full
+from uptick.edge.script import ScriptFile, build_script, manifest_of
+from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Writer
+
+log = structlog.get_logger()
+_OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
+_KEPT_S = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class EdgeParts:
+    """Everything that wiring hands to the edge. `draft_of` gives a store's draft for a valid token, or None."""
+
+    shelf: Shelf
+    writer: Writer
+    clock: Callable[[], datetime]
+    draft_of: Callable[[str, str], Json | None]
+    script_file: Path
+    font_dir: Path
+    font_files: dict[str, str]
+    origin: str
+
+
+@lru_cache(maxsize=4096)
+def _is_robot(agent: str) -> bool:
+    return bool(CrawlerDetect(user_agent=agent).isCrawler())
+
+
+class Edge:
+    """The requests of shops' pages. What it keeps in memory it can always read again."""
+
+    def __init__(self, parts: EdgeParts) -> None:
+        self._parts = parts
+        self._queue = CommitQueue(parts.writer, parts.clock)
+        self._files: dict[str, ScriptFile] = {}
+        self._known: dict[str, tuple[float, Served, tuple[TrialScope, ...]]] = {}
+
+    @asynccontextmanager
+    async def lifespan(self, _: Starlette) -> AsyncIterator[None]:
+        self._queue.start()
+        yield
+        await self._queue.stop()
+
+    async def script(self, request: Request) -> Response:
+        """Serve the file afresh by its name, or for ever by its own hash."""
+        served = await asyncio.to_thread(self._parts.shelf.served, request.path_params["key"])
+        if served is None or not served.release_n:
+            return Response("// Up Tick: this store has no release yet.\n", 404, _OPEN, "text/javascript")
+        file = self._file(served)
+        name = request.path_params["name"]
+        if name != "up.js" and name != f"{file.etag}.js":
+            return Response("// Up Tick: that is not the current file.\n", 404, _OPEN, "text/javascript")
+        keeps = "no-cache" if name == "up.js" else "max-age=31536000, immutable"
+        headers = {**_OPEN, "ETag": f'"{file.etag}"', "Cache-Control": keeps, "Vary": "Accept-Encoding"}
+        if f'"{file.etag}"' in request.headers.get("if-none-match", "").replace("W/", ""):
+            return Response(None, 304, headers)
+        takes = request.headers.get("accept-encoding", "")
+        if "br" in takes:
+            return Response(file.brotlied, 200, {**headers, "Content-Encoding": "br"}, "text/javascript")
+        if "gzip" in takes:
+            return Response(file.gzipped, 200, {**headers, "Content-Encoding": "gzip"}, "text/javascript")
+        return Response(file.plain, 200, headers, "text/javascript")
+
+    def _file(self, served: Served) -> ScriptFile:
+        name = f"{served.store.key}/{served.stamp}"
+        file = self._files.get(name)
+        if file is None:
+            code = self._parts.script_file.read_text()
+            file = build_script(code, served, self._parts.origin)
+            self._files = {n: f for n, f in self._files.items() if not n.startswith(f"{served.store.key}/")}
+            self._files[name] = file
+        return file
+
+    async def manifest(self, request: Request) -> Response:
+        """Give the same release and trials as plain JSON."""
+        served = await asyncio.to_thread(self._parts.shelf.served, request.path_params["key"])
+        if served is None:
+            return Response(b'{"error":"unknown store"}', 404, _OPEN, "application/json")
+        body = orjson.dumps(manifest_of(served, self._parts.origin))
+        return Response(body, 200, {**_OPEN, "Cache-Control": "no-cache"}, "application/json")
+
+    async def draft(self, request: Request) -> Response:
+        """Give a store's draft to whoever holds a signed token that has not run out."""
+        key, token = request.path_params["key"], request.query_params.get("token", "")
+        draft = await asyncio.to_thread(self._parts.draft_of, key, token)
+        if draft is None:
+            return Response(b'{"error":"the link has run out"}', 403, _OPEN, "application/json")
+        return Response(orjson.dumps(draft), 200, {**_OPEN, "Cache-Control": "no-store"}, "application/json")
+
+    async def font(self, request: Request) -> Response:
+        file = self._parts.font_files.get(request.path_params["name"])
+        if file is None:
+            return Response(None, 404, _OPEN)
+        headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable"}
+        return FileResponse(self._parts.font_dir / file, headers=headers, media_type="font/woff2")
+
+    async def health(self, _: Request) -> Response:
+        return Response(b'{"is":"well"}', media_type="application/json")
+
+    async def signals(self, request: Request) -> Response:
+        """Take a batch. The answer follows the commit; what was refused is named, and counted by reason."""
+        known = await self._store(request.path_params["key"])
+        if known is None:
+            return self._answer(404, {"error": "unknown store"})
+        served, trials = known
+        if request.headers.get("origin", served.store.origin) != served.store.origin:
+            return await self._refuse_all(served, 403, "wrong_origin")
+        if int(request.headers.get("content-length", "0")) > MAX_BYTES:
+            return await self._refuse_all(served, 413, "too_large")
+        if _is_robot(request.headers.get("user-agent", "")):
+            return await self._refuse_all(served, 200, "robot")
+        try:
+            batch = parse_batch(await request.body())
+        except BadSignal as error:
+            return await self._refuse_all(served, 400, error.facts.get("reason", "malformed"), error.says)
+        if request.headers.get("sec-gpc") == "1":
+            batch = batch.model_copy(update={"shopper": "", "visit": ""})
+        believed, refused = accept(batch, self._parts.clock(), is_practice=served.store.is_practice)
+        reasons = Counter(r.reason for r in refused)
+        failed = await self._commit(StoreBatch(served.store_id, believed, trials, reasons))
+        if failed:
+            return failed
+        told = [{"id": r.id, "reason": r.reason} for r in refused]
+        return self._answer(200, {"accepted": len(believed), "refused": told})
+
+    async def _refuse_all(self, served: Served, status: int, reason: str, says: str = "") -> Response:
+        failed = await self._commit(StoreBatch(served.store_id, (), (), {reason: 1}))
+        return failed or self._answer(status, {"accepted": 0, "refused": [{"id": "", "reason": reason}], "says": says})
+
+    async def _commit(self, batch: StoreBatch) -> Response | None:
+        try:
+            await self._queue.commit(batch)
+        except Full:
+            return self._answer(503, {"error": "busy"}, {"Retry-After": "2"})
+        except Exception:
+            log.exception("signals not committed")
+            return self._answer(503, {"error": "not committed"}, {"Retry-After": "5"})
+        return None
+
+    def _answer(self, status: int, body: Json, headers: dict[str, str] | None = None) -> Response:
+        return Response(orjson.dumps(body), status, {**_OPEN, **(headers or {})}, "application/json")
+
+    async def _store(self, key: str) -> tuple[Served, tuple[TrialScope, ...]] | None:
+        """Return a store with its trials, at most a second old."""
+        kept = self._known.get(key)
+        now = time.monotonic()
+        if kept and now - kept[0] < _KEPT_S:
+            return kept[1], kept[2]
+        served = await asyncio.to_thread(self._parts.shelf.served, key)
+        if served is None:
+            return None
+        scopes = await asyncio.to_thread(
+            lambda: self._parts.shelf.scopes(served.store_id, is_practice=served.store.is_practice)
+        )
+        self._known[key] = (now, served, scopes)
+        return served, scopes
+
+
+def create_edge(parts: EdgeParts) -> Starlette:
+    edge = Edge(parts)
+    return Starlette(
+        lifespan=edge.lifespan,
+        routes=[
+            Route("/health", edge.health),
+            Route("/fonts/{name}", edge.font),
+            Route("/s/{key}/signals", edge.signals, methods=["POST"]),
+            Route("/s/{key}/manifest.json", edge.manifest),
+            Route("/s/{key}/draft.json", edge.draft),
+            Route("/s/{key}/{name}", edge.script),
+        ],
+    )

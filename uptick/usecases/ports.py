@@ -1,0 +1,133 @@
+"""What the use cases need from outside, as Protocols. Everything here is bound to one store."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Protocol
+
+from uptick.core.catalogue import Product
+from uptick.core.compile import Kit
+from uptick.core.merge import Json
+from uptick.core.settings import Settings
+from uptick.core.store import Store
+from uptick.core.trial.readout import Measure, Tally
+from uptick.core.trial.record import Trial
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """The draft as it stands. `version` grows with every change, undo and redo; it is what If-Match compares."""
+
+    version: int
+    settings: Settings
+    undo_label: str
+    redo_label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    n: int
+    label: str
+    author: str
+    made_at: datetime
+    is_undone: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Release:
+    n: int
+    settings: Settings
+    hash: str
+    note: str
+    author: str
+    made_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Pace:
+    """What the shop's own signals say: first-time shoppers a day, and of those followed to the end, who did what."""
+
+    entering_per_day: float
+    followed: int
+    added: int
+    ordered: int
+
+    def rate(self, measure: Measure) -> float:
+        hits = self.added if measure is Measure.ADDED else self.ordered
+        return hits / self.followed if self.followed else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class TrialCount:
+    a: Tally
+    b: Tally
+    inside: int
+
+
+class Drafts(Protocol):
+    def read(self) -> Draft: ...
+    def append(self, base_version: int, settings: Settings, label: str, author: str, now: datetime) -> Draft: ...
+    def move(self, steps: int) -> Draft: ...
+    def history(self, most: int) -> list[Step]: ...
+
+
+class Catalogue(Protocol):
+    def all(self) -> list[Product]: ...
+    def put(self, products: Sequence[Product]) -> None: ...
+    def note_import(self, report: Json, author: str, now: datetime) -> None: ...
+    def last_import(self) -> Json | None: ...
+
+
+class Releases(Protocol):
+    def newest(self) -> Release | None: ...
+    def all(self) -> list[Release]: ...
+    def get(self, n: int) -> Release: ...
+    def add(self, settings: Settings, compiled: Json, note: str, author: str, now: datetime) -> Release: ...
+    def set_trials(self, release_n: int, compiled: Json, now: datetime) -> None: ...
+
+
+class Trials(Protocol):
+    def all(self) -> list[Trial]: ...
+    def get(self, number: int) -> Trial: ...
+    def add(self, trial: Trial) -> Trial: ...
+    def save(self, trial: Trial) -> None: ...
+
+
+class Signals(Protocol):
+    def pace(self, places: Sequence[str], products: Sequence[str] | None, window_days: int, now: datetime) -> Pace: ...
+    def count(self, trial: Trial, now: datetime) -> TrialCount: ...
+    def tallies(self, since: date) -> dict[str, dict[str, int]]: ...
+    def refusals(self, since: date) -> dict[str, int]: ...
+
+
+@dataclass(frozen=True, slots=True)
+class Shop:
+    """One store with everything that belongs to it: no query made through it can reach another store."""
+
+    store: Store
+    kit: Kit
+    drafts: Drafts
+    catalogue: Catalogue
+    releases: Releases
+    trials: Trials
+    signals: Signals
+
+
+@dataclass(frozen=True, slots=True)
+class Person:
+    """A signed-in designer and the stores that they may open."""
+
+    id: int
+    name: str
+    email: str
+    stores: tuple[str, ...]
+
+
+class Accounts(Protocol):
+    def find(self, email: str) -> tuple[Person, str] | None: ...
+    def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None: ...
+    def session(self, token_hash: str, now: datetime) -> Person | None: ...
+    def end_session(self, token_hash: str) -> None: ...
+    def add_person(self, email: str, name: str, password_hash: str) -> int: ...
+    def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None: ...
+    def store_keys(self) -> list[str]: ...

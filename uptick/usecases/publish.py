@@ -1,0 +1,166 @@
+"""Releasing the draft, and taking a release back."""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+from datetime import datetime
+
+from uptick.core.checks import Finding, Weight, findings_of
+from uptick.core.classes import classes_of
+from uptick.core.document import Moment, Placement
+from uptick.core.errors import FindingsLeft, NothingToRelease, TrialUnderway
+from uptick.core.merge import Json
+from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
+from uptick.core.trial.record import SHARES, TrialState
+from uptick.usecases.ports import Person, Release, Shop
+from uptick.usecases.views import DraftState, Shown, draft_state, show
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeView:
+    """One kind of button that the release would change, both ways rendered."""
+
+    placement: Placement
+    products: int
+    example: str
+    before: Shown | None
+    after: Shown
+    fields: tuple[FieldChange, ...]
+    under_trial: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ReleaseView:
+    draft: DraftState
+    changes: tuple[ChangeView, ...]
+    must_fix: tuple[Finding, ...]
+    ledger: tuple[Release, ...]
+
+
+def view_release(shop: Shop) -> ReleaseView:
+    """Return what has changed since the newest release, what must be fixed, and the ledger."""
+    draft = shop.drafts.read()
+    products = shop.catalogue.all()
+    newest = shop.releases.newest()
+    changes = changes_between(newest.settings, draft.settings, products) if newest else ()
+    findings = findings_of(classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+    return ReleaseView(
+        draft=draft_state(shop, draft, products),
+        changes=tuple(_change(shop, change) for change in changes),
+        must_fix=tuple(f for f in findings if f.weight is Weight.MUST_FIX),
+        ledger=tuple(shop.releases.all()),
+    )
+
+
+def _change(shop: Shop, change: ButtonChange) -> ChangeView:
+    example = change.products[0]
+    moment = _telling_moment(change.fields)
+    running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
+    return ChangeView(
+        placement=change.placement,
+        products=len(change.products),
+        example=example.name,
+        before=show(shop, change.before, moment, example),
+        after=show(shop, change.after, moment, example),
+        fields=change.fields,
+        under_trial=tuple(t.number for t in running if touches([change], t.version_b)),
+    )
+
+
+def _telling_moment(fields: tuple[FieldChange, ...]) -> Moment:
+    """Return the moment in which a change can be seen: that of the text when only one text differs."""
+    spoken = {f.field.removeprefix("words: ").split(",")[0].replace(" ", "_") for f in fields}
+    if len(fields) == 1 and fields[0].field.startswith("words: "):
+        return Moment(spoken.pop())
+    return Moment.READY
+
+
+def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Collection[str] = ()) -> Release:
+    """Release the draft under the next number.
+
+    Args:
+        despite: What to go on in spite of: `findings`, `trial`.
+
+    Raises:
+        NothingToRelease: The draft equals the newest release.
+        FindingsLeft: Something must be fixed and `findings` is not in `despite`.
+        TrialUnderway: A button under trial would change and `trial` is not in `despite`.
+    """
+    draft = shop.drafts.read()
+    products = shop.catalogue.all()
+    newest = shop.releases.newest()
+    if newest:
+        if newest.settings == draft.settings:
+            raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
+        _require_no_trial(shop, changes_between(newest.settings, draft.settings, products), despite)
+    left = findings_of(classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+    must = [f for f in left if f.weight is Weight.MUST_FIX]
+    if must and "findings" not in despite:
+        raise FindingsLeft(f"{len(must)} findings must be fixed first: {must[0].title}.", findings=len(must))
+    compiled = compile_release(draft.settings, shop.store, products, shop.kit)
+    release = shop.releases.add(draft.settings, compiled, note, person.name, now)
+    serve_trials(shop, now)
+    return release
+
+
+def _require_no_trial(shop: Shop, changes: tuple[ButtonChange, ...], despite: Collection[str]) -> None:
+    if "trial" in despite:
+        return
+    for trial in shop.trials.all():
+        if trial.state is TrialState.RUNNING and touches(changes, trial.version_b):
+            raise TrialUnderway(
+                f"Trial {trial.number} compares a button that this release changes. Its numbers would mix two buttons.",
+                trial=trial.number,
+            )
+
+
+def take_back(shop: Shop, n: int, person: Person, now: datetime, despite: Collection[str] = ()) -> Release:
+    """Release the settings of an earlier release again, under a new number; the draft follows.
+
+    Raises:
+        NotFound: There is no such release.
+        NothingToRelease: It is the newest one.
+        TrialUnderway: As for `publish`.
+    """
+    earlier, newest = shop.releases.get(n), shop.releases.newest()
+    products = shop.catalogue.all()
+    if newest and newest.settings == earlier.settings:
+        raise NothingToRelease(f"The shop already shows what release {n} showed.", release=n)
+    if newest:
+        _require_no_trial(shop, changes_between(newest.settings, earlier.settings, products), despite)
+    draft = shop.drafts.read()
+    shop.drafts.append(draft.version, earlier.settings, f"Taken back to release {n}", person.name, now)
+    compiled = compile_release(earlier.settings, shop.store, products, shop.kit)
+    release = shop.releases.add(earlier.settings, compiled, f"Taken back to release {n}", person.name, now)
+    serve_trials(shop, now)
+    return release
+
+
+def serve_trials(shop: Shop, now: datetime) -> None:
+    """Compile every trial that is not closed on the newest release, as the next revision beside it.
+
+    Drawn ones go along so that a link can force their version B; the script deals only running ones.
+    """
+    newest = shop.releases.newest()
+    if newest is None:
+        return
+    products = shop.catalogue.all()
+    compiled: list[Json] = []
+    for trial in reversed(shop.trials.all()):
+        if trial.state is TrialState.CLOSED:
+            continue
+        compiled.append(
+            {
+                "id": str(trial.number),
+                "running": trial.state is TrialState.RUNNING,
+                "salt": trial.version_salt,
+                "shares": SHARES,
+                "reach": trial.reach.model_dump(mode="json"),
+                "B": compile_version(newest.settings, shop.store, products, shop.kit, trial.version_b),
+            }
+        )
+    shop.releases.set_trials(newest.n, {"trials": compiled}, now)
+
+
+def draft_manifest(shop: Shop) -> Json:
+    """Return the draft in its compiled form, for looking at it on the shop's own pages."""
+    return compile_release(shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit)

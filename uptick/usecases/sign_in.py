@@ -1,0 +1,53 @@
+"""Signing in and out."""
+
+import hashlib
+from collections.abc import Callable
+from datetime import datetime, timedelta
+
+from uptick.core.errors import NotSignedIn, WrongPassword
+from uptick.usecases.ports import Accounts, Person
+
+SESSION_LASTS = timedelta(days=14)
+
+
+def token_name(token: str) -> str:
+    """Return what is stored of a session's token; the token itself is never kept."""
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def sign_in(
+    accounts: Accounts, email: str, password: str, now: datetime, token: str, verify: Callable[[str, str], bool]
+) -> Person:
+    """Start a session under `token` for the person whose password this is.
+
+    Raises:
+        WrongPassword: Mail address and password do not belong together; which of the two is not told.
+    """
+    found = accounts.find(email)
+    # A stored hash is always verified, so that the time taken does not tell whether the address is known.
+    stored = found[1] if found else _NOBODY
+    if not verify(password, stored) or found is None:
+        raise WrongPassword("Mail address and password do not belong together.")
+    person = found[0]
+    accounts.start_session(person.id, token_name(token), now, now + SESSION_LASTS)
+    return person
+
+
+def who_is(accounts: Accounts, token: str | None, now: datetime) -> Person:
+    """Return the person of a session.
+
+    Raises:
+        NotSignedIn: The session has ended, or there never was one.
+    """
+    person = accounts.session(token_name(token), now) if token else None
+    if person is None:
+        raise NotSignedIn("Please sign in.")
+    return person
+
+
+def sign_out(accounts: Accounts, token: str) -> None:
+    accounts.end_session(token_name(token))
+
+
+# The Argon2id hash of a password that nobody has.
+_NOBODY = "$argon2id$v=19$m=65536,t=3,p=4$c29tZXNhbHRzb21lc2FsdA$Jx7c1u3b5yUq0m6q2v0bYp0l0m6q2v0bYp0l0m6q2v0"

@@ -1,0 +1,311 @@
+"""Comparing versions of a button."""
+
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, replace
+from datetime import datetime, timedelta
+
+from uptick.core.classes import class_for, classes_of, context_of
+from uptick.core.compile import compile_button
+from uptick.core.document import Moment, Placement
+from uptick.core.errors import BadReach, OutOfRange, TooFewData
+from uptick.core.errors import TrialState as BadState
+from uptick.core.fill import text_for
+from uptick.core.merge import Json, merge_layer, without_gaps
+from uptick.core.reach import Reach
+from uptick.core.release import FieldChange, field_changes
+from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.trial.plan import Plan, plan_curve, plan_trial
+from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
+from uptick.core.trial.record import Trial, TrialState
+from uptick.usecases.edit import require_reach, require_sound, require_whole_tags
+from uptick.usecases.ports import Draft, Pace, Person, Shop
+from uptick.usecases.publish import serve_trials
+from uptick.usecases.views import Shown
+
+
+@dataclass(frozen=True, slots=True)
+class PlanView:
+    """What the shop's pace makes of the wish: the plan, the curve of differences against days, or why not."""
+
+    pace: float
+    rate: float
+    followed: int
+    plan: Plan | None
+    why_not: str
+    curve: tuple[tuple[float, Plan], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TrialView:
+    trial: Trial
+    placement: Placement
+    product: str
+    product_url: str
+    a: Shown
+    b: Shown
+    fields: tuple[FieldChange, ...]
+    planned: PlanView
+    readout: Readout | None
+    ends_at: datetime | None
+    counted: dict[str, dict[str, int]]
+
+
+def draw_trial(
+    shop: Shop,
+    question: str,
+    reach: Reach,
+    layer: Json,
+    decides: Measure,
+    relative_difference: float,
+    window_days: int,
+    salt: str,
+    now: datetime,
+) -> Trial:
+    """Draw a comparison of today's button (A) with a named change on it (B).
+
+    Raises:
+        BadReach: No placement, or something unknown.
+        OutOfRange: The question is empty, the difference is not in (0, 2] or the days not in 1 to 14.
+    """
+    if not question.strip():
+        raise OutOfRange.of("question", "a sentence that the trial answers", "empty")
+    if not reach.placements:
+        raise BadReach("A trial needs the placement whose button it compares.", field="placements")
+    require_reach(shop, reach)
+    _require_wish(relative_difference, window_days)
+    require_whole_tags(layer)
+    trial = Trial(
+        0, question.strip(), reach, without_gaps(layer), decides, relative_difference, window_days, TrialState.DRAWN,
+        salt, None, None, None, None, None,
+    )  # fmt: skip
+    trial = shop.trials.add(trial)
+    serve_trials(shop, now)
+    return trial
+
+
+def _require_wish(relative_difference: float, window_days: int) -> None:
+    if not 0 < relative_difference <= 2:
+        raise OutOfRange.of("smallest difference", "above 0 and at most 200 %", f"{relative_difference:.0%}")
+    if not 1 <= window_days <= 14:
+        raise OutOfRange.of("days followed", "from 1 to 14", window_days)
+
+
+def change_trial(
+    shop: Shop,
+    number: int,
+    now: datetime,
+    *,
+    question: str | None = None,
+    patch: Json | None = None,
+    decides: Measure | None = None,
+    relative_difference: float | None = None,
+) -> Trial:
+    """Change a trial that has not started: its question, version B, the measure or the difference."""
+    trial = shop.trials.get(number)
+    if trial.state is not TrialState.DRAWN:
+        raise BadState(f"Trial {number} has started; what it compares is frozen.", trial=number)
+    layer = trial.layer
+    if patch is not None:
+        require_whole_tags(patch)
+        layer = without_gaps(merge_layer(layer, patch))
+    trial = replace(
+        trial,
+        question=(question or trial.question).strip() or trial.question,
+        layer=layer,
+        decides=decides or trial.decides,
+        relative_difference=relative_difference or trial.relative_difference,
+    )
+    _require_wish(trial.relative_difference, trial.window_days)
+    require_sound(shop, _with_kept(_base(shop), trial, "", now))
+    shop.trials.save(trial)
+    serve_trials(shop, now)
+    return trial
+
+
+def _base(shop: Shop) -> Settings:
+    newest = shop.releases.newest()
+    return newest.settings if newest else shop.drafts.read().settings
+
+
+def _covered(shop: Shop, trial: Trial) -> Sequence[str] | None:
+    if not trial.reach.products and not trial.reach.categories:
+        return None
+    return [p.sku for p in shop.catalogue.all() if trial.reach.covers_product(p.sku, p.category)]
+
+
+def _pace(shop: Shop, trial: Trial, now: datetime) -> Pace:
+    return shop.signals.pace([p.value for p in trial.reach.placements], _covered(shop, trial), trial.window_days, now)
+
+
+def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
+    """Return a trial with both versions rendered, its plan and, once started, its readout."""
+    trial = shop.trials.get(number)
+    settings = _base(shop)
+    products = shop.catalogue.all()
+    place = trial.reach.placements[0]
+    product = next((p for p in products if trial.reach.covers(context_of(place, p))), products[0])
+    context = context_of(place, product)
+    a = class_for(classes_of(settings, products), settings, context)
+    b = class_for(classes_of(settings, products, [trial.version_b]), settings, context)
+
+    language = shop.store.language
+    seen = {
+        letter: Shown(
+            compile_button(one.document, shop.kit, (language,)),
+            Moment.READY,
+            text_for(one.document, Moment.READY, language, product),
+        )
+        for letter, one in (("A", a), ("B", b))
+    }
+    readout, counted = _readout(shop, trial, now)
+    ends_at = trial.started_at + timedelta(days=trial.plan.days) if trial.started_at and trial.plan else None
+    return TrialView(
+        trial=trial,
+        placement=place,
+        product=product.name,
+        product_url=shop.store.origin + product.url,
+        a=seen["A"],
+        b=seen["B"],
+        fields=field_changes(a, b),
+        planned=view_plan(shop, trial, now),
+        readout=readout,
+        ends_at=ends_at,
+        counted=counted,
+    )
+
+
+def view_plan(shop: Shop, trial: Trial, now: datetime) -> PlanView:
+    """Return how many shoppers and days the trial would take at the shop's present pace."""
+    if trial.plan:
+        return PlanView(trial.plan.entering_per_day, trial.plan.rate, 0, trial.plan, "", ())
+    pace = _pace(shop, trial, now)
+    rate = pace.rate(trial.decides)
+    try:
+        plan = plan_trial(rate, rate * trial.relative_difference, pace.entering_per_day, trial.window_days)
+    except (TooFewData, OutOfRange) as error:
+        return PlanView(pace.entering_per_day, rate, pace.followed, None, error.says, ())
+    curve = plan_curve(rate, pace.entering_per_day, trial.window_days)
+    return PlanView(pace.entering_per_day, rate, pace.followed, plan, "", curve)
+
+
+def start_trial(shop: Shop, number: int, now: datetime) -> Trial:
+    """Freeze the plan and deal shoppers to the versions from now on.
+
+    Raises:
+        TrialState: It is not waiting to start, B equals A, nothing is released, or another trial runs on its buttons.
+        TooFewData, OutOfRange: The plan cannot be made.
+    """
+    trial = shop.trials.get(number)
+    if trial.state is not TrialState.DRAWN:
+        raise BadState(f"Trial {number} has started before.", trial=number)
+    if shop.releases.newest() is None:
+        raise BadState("Release the draft first: shoppers see no button of ours yet.", trial=number)
+    view = view_trial(shop, number, now)
+    if not view.fields:
+        raise BadState("B is the same as A. Change something on it first.", trial=number)
+    for other in shop.trials.all():
+        if other.state is TrialState.RUNNING and _overlap(shop, trial, other):
+            raise BadState(
+                f"Trial {other.number} compares the same buttons and still runs. Two at once would spoil both.",
+                trial=other.number,
+            )
+    pace = _pace(shop, trial, now)
+    rate = pace.rate(trial.decides)
+    plan = plan_trial(rate, rate * trial.relative_difference, pace.entering_per_day, trial.window_days)
+    trial = replace(trial, state=TrialState.RUNNING, plan=plan, started_at=now)
+    shop.trials.save(trial)
+    serve_trials(shop, now)
+    return trial
+
+
+def _overlap(shop: Shop, one: Trial, other: Trial) -> bool:
+    return any(
+        one.reach.covers(context_of(place, p)) and other.reach.covers(context_of(place, p))
+        for place in Placement
+        for p in shop.catalogue.all()
+    )
+
+
+def _readout(shop: Shop, trial: Trial, now: datetime) -> tuple[Readout | None, dict[str, dict[str, int]]]:
+    if trial.plan is None or trial.state is TrialState.DRAWN:
+        return None, {}
+    count = shop.signals.count(trial, now)
+    readout = read_trial(count.a, count.b, trial.plan, trial.decides, inside=count.inside)
+    counted: dict[str, dict[str, int]] = {
+        t.letter: {"entered": t.entered, "timed_up": t.timed_up} for t in (count.a, count.b)
+    }
+    if readout.reading:
+        for t in (count.a, count.b):
+            counted[t.letter] |= {"clicked": t.clicked, "added": t.added, "ordered": t.ordered}
+    return readout, counted
+
+
+def read_numbers(shop: Shop, number: int, now: datetime) -> tuple[Readout, dict[str, dict[str, int]]]:
+    """Return the readout of a trial that has started.
+
+    Raises:
+        TrialState: It has not started.
+    """
+    trial = shop.trials.get(number)
+    readout, counted = _readout(shop, trial, now)
+    if readout is None:
+        raise BadState(f"Trial {number} has not started, so there is nothing to read.", trial=number)
+    return readout, counted
+
+
+def keep_b(shop: Shop, number: int, person: Person, now: datetime) -> Draft:
+    """Put B's change into the draft at the trial's own reach, and close the trial with its record.
+
+    Raises:
+        TrialState: It does not run, or its numbers may not be read (yet).
+    """
+    trial = shop.trials.get(number)
+    readout, _ = read_numbers(shop, number, now)
+    _require_running(trial)
+    if readout.reading is None or readout.verdict.outcome is Outcome.DO_NOT_READ:
+        raise BadState(f"Trial {number} cannot be read: {readout.verdict.sentence}", trial=number)
+    draft = shop.drafts.read()
+    settings = _with_kept(draft.settings, trial, person.name, now)
+    require_sound(shop, settings)
+    kept = shop.drafts.append(draft.version, settings, f"Kept B of trial {number}", person.name, now)
+    _close(shop, trial, readout, "B", now)
+    return kept
+
+
+def close_trial(shop: Shop, number: int, now: datetime) -> Trial:
+    """End a trial and stay with A; its record is kept as it stands."""
+    trial = shop.trials.get(number)
+    _require_running(trial)
+    readout, _ = read_numbers(shop, number, now)
+    return _close(shop, trial, readout, "A", now)
+
+
+def _require_running(trial: Trial) -> None:
+    if trial.state is not TrialState.RUNNING:
+        raise BadState(f"Trial {trial.number} does not run.", trial=trial.number)
+
+
+def _close(shop: Shop, trial: Trial, readout: Readout, kept: str, now: datetime) -> Trial:
+    closed = replace(trial, state=TrialState.CLOSED, closed_at=now, kept=kept, record=asdict(readout))
+    shop.trials.save(closed)
+    serve_trials(shop, now)
+    return closed
+
+
+def _with_kept(settings: Settings, trial: Trial, author: str, now: datetime) -> Settings:
+    reach = trial.reach
+    if not (reach.products or reach.categories or reach.situations):
+        for place in reach.placements:
+            layer = merge_layer(settings.placements.get(place, {}), trial.layer)
+            settings = settings.with_layer(f"place:{place}", layer)
+        return settings
+    rule = ExceptionRule(
+        id=f"e{max((int(e.id.removeprefix('e')) for e in settings.exceptions), default=0) + 1}",
+        name=f"Winner of trial {trial.number}",
+        note=f"{trial.question} B was kept.",
+        author=author,
+        made_at=now,
+        reach=reach,
+        layer=trial.layer,
+    )
+    return settings.model_copy(update={"exceptions": (*settings.exceptions, rule)})

@@ -1,0 +1,65 @@
+"""The studio's application: API, problems, security headers and the built screens."""
+
+from collections.abc import Awaitable, Callable
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+
+from uptick.web import account, outcome, workshop
+from uptick.web.parts import Parts
+from uptick.web.problems import install, problem
+
+_SAFE = {"GET", "HEAD", "OPTIONS"}
+
+
+def create_app(parts: Parts) -> FastAPI:
+    app = FastAPI(title="Up Tick", version="1", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.parts = parts
+    install(app)
+
+    @app.middleware("http")
+    async def guard(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
+        """Refuse a change that another site's page sends, and say what a page of ours may load."""
+        origin = request.headers.get("origin")
+        if request.method not in _SAFE and origin != f"{request.url.scheme}://{request.headers.get('host')}":
+            return problem(403, "wrong_origin", "Changes are taken only from the studio's own pages.")
+        answer = await go_on(request)
+        answer.headers["Content-Security-Policy"] = (
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
+            "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+        )
+        answer.headers["X-Content-Type-Options"] = "nosniff"
+        answer.headers["Referrer-Policy"] = "same-origin"
+        return answer
+
+    app.include_router(account.router)
+    app.include_router(workshop.router)
+    app.include_router(outcome.router)
+
+    @app.get("/health", include_in_schema=False)
+    def health() -> dict[str, str]:
+        return {"is": "well"}
+
+    @app.get("/shop-fonts/{name}", include_in_schema=False)
+    def shop_font(name: str) -> Response:
+        file = parts.font_files.get(name)
+        if file is None:
+            return problem(404, "not_found", "There is no such font.")
+        return FileResponse(
+            parts.font_dir / file, media_type="font/woff2", headers={"Cache-Control": "max-age=31536000, immutable"}
+        )
+
+    if parts.studio_dir.is_dir():
+        app.mount("/assets", StaticFiles(directory=parts.studio_dir / "assets"), name="assets")
+
+        @app.get("/{path:path}", include_in_schema=False)
+        def screens(path: str) -> Response:
+            if path.startswith("api/"):
+                return problem(404, "not_found", "There is no such address.")
+            file = (parts.studio_dir / path).resolve()
+            if path and file.is_file() and file.is_relative_to(parts.studio_dir.resolve()):
+                return FileResponse(file)
+            return FileResponse(parts.studio_dir / "index.html", headers={"Cache-Control": "no-cache"})
+
+    return app

@@ -1,0 +1,82 @@
+"""What the studio's API is built from, and what each request may ask for."""
+
+from collections.abc import Callable, Iterator
+from contextlib import AbstractContextManager
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Annotated
+
+from fastapi import Depends, Header, Request
+from itsdangerous import BadSignature, URLSafeSerializer
+
+from uptick.core.errors import NotFound, Stale
+from uptick.usecases.ports import Accounts, Person, Shop
+from uptick.usecases.sign_in import who_is
+
+COOKIE = "uptick_session"
+
+
+@dataclass(frozen=True, slots=True)
+class Parts:
+    """Everything that wiring hands to the studio's API."""
+
+    open_accounts: Callable[[], AbstractContextManager[Accounts]]
+    open_shop: Callable[[str], AbstractContextManager[Shop]]
+    clock: Callable[[], datetime]
+    new_token: Callable[[], str]
+    verify: Callable[[str, str], bool]
+    signer: URLSafeSerializer
+    preview_token: Callable[[str], str]
+    studio_dir: Path
+    font_dir: Path
+    font_files: dict[str, str]
+    edge_origin: str
+    practice_origin: str
+
+
+def parts_of(request: Request) -> Parts:
+    parts: Parts = request.app.state.parts
+    return parts
+
+
+PartsDep = Annotated[Parts, Depends(parts_of)]
+
+
+def session_token(request: Request, parts: PartsDep) -> str | None:
+    signed = request.cookies.get(COOKIE)
+    try:
+        return str(parts.signer.loads(signed)) if signed else None
+    except BadSignature:
+        return None
+
+
+def signed_in(parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Person:
+    with parts.open_accounts() as accounts:
+        return who_is(accounts, token, parts.clock())
+
+
+PersonDep = Annotated[Person, Depends(signed_in)]
+
+
+def own_shop(store: str, parts: PartsDep, person: PersonDep) -> Iterator[Shop]:
+    """Open the store of the path for a person who belongs to it; a stranger cannot tell that it exists."""
+    if store not in person.stores:
+        raise NotFound(f"There is no store {store!r}.", store=store)
+    with parts.open_shop(store) as shop:
+        yield shop
+
+
+# The transaction must be over before the answer leaves: a client that reads next must find what it wrote.
+ShopDep = Annotated[Shop, Depends(own_shop, scope="function")]
+
+
+def base_version(if_match: Annotated[str, Header(description="The draft's version, in quotes.")] = "") -> int:
+    """Return the version of the draft that a change was made on."""
+    text = if_match.strip().strip('"')
+    if not text.isdigit():
+        raise Stale("A change needs If-Match with the draft's version, so that nothing is overwritten unseen.")
+    return int(text)
+
+
+VersionDep = Annotated[int, Depends(base_version)]

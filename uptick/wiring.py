@@ -1,0 +1,183 @@
+"""Builds things and connects them, for the servers and the command line."""
+
+import hashlib
+import json
+import secrets
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from functools import lru_cache
+from pathlib import Path
+
+from argon2.exceptions import InvalidHashError
+from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
+from pwdlib import PasswordHash
+from pwdlib.exceptions import PwdlibError
+from pydantic_settings import BaseSettings, SettingsConfigDict
+from sqlalchemy import Connection, Engine, select
+
+from uptick.core.compile import IconShape, Kit
+from uptick.core.errors import NotFound
+from uptick.core.merge import Json
+from uptick.core.store import Store
+from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
+from uptick.data.accounts import PgAccounts
+from uptick.data.catalogue import PgCatalogue
+from uptick.data.database import make_engine
+from uptick.data.drafts import PgDrafts
+from uptick.data.public import PublicShelf
+from uptick.data.readouts import PgSignals
+from uptick.data.releases import PgReleases
+from uptick.data.signals import SignalWriter
+from uptick.data.tables import stores
+from uptick.data.trials import PgTrials
+from uptick.edge.app import EdgeParts
+from uptick.usecases.ports import Accounts, Shop
+from uptick.usecases.publish import draft_manifest
+from uptick.web.parts import Parts
+
+ROOT = Path(__file__).resolve().parent.parent
+ASSETS = Path(__file__).resolve().parent / "assets"
+PREVIEW_LASTS_S = 4 * 3600
+
+
+class Environment(BaseSettings):
+    """What the environment says; `./start` and the tests set all of it."""
+
+    model_config = SettingsConfigDict(env_prefix="UPTICK_")
+
+    database_url: str = "postgresql+psycopg://uptick@127.0.0.1:8805/uptick"
+    secret: str = "not-a-secret-outside-of-tests"
+    studio_origin: str = "http://127.0.0.1:8800"
+    edge_origin: str = "http://127.0.0.1:8801"
+    practice_origin: str = "http://localhost:8802"
+    edge_part: int = 0
+
+
+def clock() -> datetime:
+    return datetime.now(UTC)
+
+
+@lru_cache(maxsize=1)
+def load_kit() -> Kit:
+    """Return the shipped fonts and icons, read once."""
+    icons = json.loads((ASSETS / "icons.json").read_text())
+    return Kit(FontBook(_font_files()), {name: IconShape(i["path"], i["box"]) for name, i in icons.items()})
+
+
+def _font_files() -> list[FontFile]:
+    return [
+        FontFile(
+            family=entry["family"],
+            name=entry["name"],
+            file=entry["file"],
+            content=(ASSETS / "fonts" / entry["file"]).read_bytes(),
+            ranges=parse_unicode_range(entry["unicode_range"]),
+            lightest=entry["lightest"],
+            heaviest=entry["heaviest"],
+            fallback=entry["fallback"],
+        )
+        for entry in json.loads((ASSETS / "fonts.json").read_text())
+    ]
+
+
+@lru_cache(maxsize=1)
+def served_fonts() -> dict[str, str]:
+    """Return file names as they are served, by hash, with the file that each stands for."""
+    return {
+        f"{hashlib.sha256((ASSETS / 'fonts' / f.file).read_bytes()).hexdigest()[:16]}.woff2": f.file
+        for f in load_kit().fonts.files
+    }
+
+
+_hasher = PasswordHash.recommended()
+
+
+def hash_password(password: str) -> str:
+    """Return the Argon2id hash of a password."""
+    return _hasher.hash(password)
+
+
+def verify_password(password: str, stored: str) -> bool:
+    try:
+        return _hasher.verify(password, stored)
+    except (PwdlibError, InvalidHashError):
+        return False
+
+
+class Wiring:
+    """One process's engine and what hangs on it."""
+
+    def __init__(self, environment: Environment | None = None, *, pool_size: int = 5) -> None:
+        self.environment = environment or Environment()
+        self.engine: Engine = make_engine(self.environment.database_url, pool_size=pool_size)
+
+    @contextmanager
+    def open_accounts(self) -> Iterator[Accounts]:
+        with self.engine.begin() as connection:
+            yield PgAccounts(connection)
+
+    @contextmanager
+    def open_shop(self, key: str) -> Iterator[Shop]:
+        """Open a store in one transaction, which is kept when the block ends well.
+
+        Raises:
+            NotFound: There is no such store.
+        """
+        with self.engine.begin() as connection:
+            yield shop_on(connection, key)
+
+    def studio_parts(self) -> Parts:
+        env = self.environment
+        timed = URLSafeTimedSerializer(env.secret, salt="draft")
+        return Parts(
+            open_accounts=self.open_accounts,
+            open_shop=self.open_shop,
+            clock=clock,
+            new_token=lambda: secrets.token_hex(24),
+            verify=verify_password,
+            signer=URLSafeSerializer(env.secret, salt="session"),
+            preview_token=lambda key: str(timed.dumps(key)),
+            studio_dir=ROOT / "studio" / "dist",
+            font_dir=ASSETS / "fonts",
+            font_files=served_fonts(),
+            edge_origin=env.edge_origin,
+            practice_origin=env.practice_origin,
+        )
+
+    def edge_parts(self) -> EdgeParts:
+        return EdgeParts(
+            shelf=PublicShelf(self.engine),
+            writer=SignalWriter(self.engine, self.environment.edge_part),
+            clock=clock,
+            draft_of=self._draft_of,
+            script_file=ROOT / "storefront" / "dist" / "up.js",
+            font_dir=ASSETS / "fonts",
+            font_files=served_fonts(),
+            origin=self.environment.edge_origin,
+        )
+
+    def _draft_of(self, key: str, token: str) -> Json | None:
+        try:
+            named = URLSafeTimedSerializer(self.environment.secret, salt="draft").loads(token, max_age=PREVIEW_LASTS_S)
+        except BadSignature:
+            return None
+        if named != key:
+            return None
+        with self.open_shop(key) as shop:
+            return draft_manifest(shop)
+
+
+def shop_on(connection: Connection, key: str) -> Shop:
+    row = connection.execute(select(stores.c.id, stores.c.profile).where(stores.c.key == key)).one_or_none()
+    if row is None:
+        raise NotFound(f"There is no store {key!r}.", store=key)
+    return Shop(
+        store=Store.model_validate(row.profile),
+        kit=load_kit(),
+        drafts=PgDrafts(connection, row.id),
+        catalogue=PgCatalogue(connection, row.id),
+        releases=PgReleases(connection, row.id),
+        trials=PgTrials(connection, row.id),
+        signals=PgSignals(connection, row.id),
+    )
