@@ -8,10 +8,12 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Annotated, Any
 
+import httpx2
 import typer
 from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from rich.table import Table
+from sqlalchemy.exc import OperationalError
 
 from uptick.core import colour
 from uptick.core.errors import AppError, OutOfRange
@@ -204,8 +206,6 @@ def simulate(
     """Send practice shoppers through the edge; Ctrl-C stops them."""
     from datetime import timedelta
 
-    import httpx2
-
     now = clock()
     origin = practice or Wiring().environment.practice_origin
     wish = {
@@ -258,6 +258,12 @@ def main(arguments: Sequence[str] | None = None) -> None:
         app(args=list(arguments) if arguments is not None else None)
     except AppError as error:
         print(f"uptick: {error.says}", file=sys.stderr)
+        sys.exit(2)
+    except OperationalError:
+        print("uptick: the database does not answer. Is ./start running?", file=sys.stderr)
+        sys.exit(2)
+    except httpx2.TransportError as error:
+        print(f"uptick: the practice store does not answer ({error}). Is ./start running?", file=sys.stderr)
         sys.exit(2)
 
 

@@ -42,9 +42,9 @@ PREVIEW_LASTS_S = 4 * 3600
 
 
 class Environment(BaseSettings):
-    """What the environment says; `./start` and the tests set all of it."""
+    """What the environment says, or else what `./start` has written down for the command line."""
 
-    model_config = SettingsConfigDict(env_prefix="UPTICK_")
+    model_config = SettingsConfigDict(env_prefix="UPTICK_", env_file=ROOT / ".local" / "environment", extra="ignore")
 
     database_url: str = "postgresql+psycopg://uptick@127.0.0.1:8805/uptick"
     secret: str = "not-a-secret-outside-of-tests"

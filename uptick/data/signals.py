@@ -2,7 +2,8 @@
 
 from collections import Counter
 from collections.abc import Sequence
-from datetime import date, timedelta
+from datetime import date
+from uuid import UUID
 
 from sqlalchemy import Connection, Engine, text
 
@@ -10,7 +11,7 @@ from uptick.core.signals import Kind, Signal
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.record import SHARES
 from uptick.data.database import add_event_days
-from uptick.usecases.serving import StoreBatch, TrialScope
+from uptick.usecases.serving import StoreBatch
 
 _COLUMNS = (
     "store_id, id, day, kind, at, shopper, visit, release_n, place, product, order_no, line, quantity, value_minor, "
@@ -23,10 +24,8 @@ _TYPES = (
 
 _PREPARE = (
     f"CREATE TEMP TABLE IF NOT EXISTS incoming ON COMMIT DELETE ROWS AS SELECT {_COLUMNS} FROM events WITH NO DATA",
-    "CREATE TEMP TABLE IF NOT EXISTS touched (store_id int4, trial int4, shopper text, letter text) "
-    "ON COMMIT DELETE ROWS",
-    "CREATE TEMP TABLE IF NOT EXISTS scope (store_id int4, trial int4, places text[], products text[], "
-    "started_at timestamptz, closed_at timestamptz, for_days interval) ON COMMIT DELETE ROWS",
+    "CREATE TEMP TABLE IF NOT EXISTS touched (store_id int4, trial int4, shopper text, letter text, for_days interval, "
+    "kind text, at timestamptz) ON COMMIT DELETE ROWS",
 )
 
 # An order line counts once whatever way it comes; the first event that brought it keeps it.
@@ -35,7 +34,7 @@ _ORDERS = (
     "SELECT DISTINCT ON (store_id, order_no, line) store_id, order_no, line, id FROM incoming WHERE kind = 'ordered' "
     "ORDER BY store_id, order_no, line, id ON CONFLICT DO NOTHING",
     "DELETE FROM incoming i USING order_lines o WHERE i.kind = 'ordered' AND o.store_id = i.store_id "
-    "AND o.order_no = i.order_no AND o.line = i.line AND o.event_id <> i.id RETURNING i.store_id, i.id, i.day",
+    "AND o.order_no = i.order_no AND o.line = i.line AND o.event_id <> i.id RETURNING i.id",
 )
 
 _EVENTS = f"""
@@ -58,29 +57,29 @@ SELECT DISTINCT store_id, trial, shopper, letter FROM touched ORDER BY store_id,
 ON CONFLICT (store_id, trial, shopper) DO UPDATE SET letter = excluded.letter
 """
 
-# Worked out afresh from the events of the shoppers touched, so that the order of arrival cannot matter.
+_TOLD = """
+INSERT INTO trial_events (store_id, trial, shopper, kind, at)
+SELECT store_id, trial, shopper, kind, at FROM touched ORDER BY 1, 2, 3, 4, 5 ON CONFLICT DO NOTHING
+"""
+
+# Worked out afresh from all that a touched shopper has done in the trial, so that the order of arrival cannot matter.
 _FOLLOW = """
 UPDATE trial_shoppers s
 SET entered_at = f.entered_at, clicked_at = f.clicked_at, added_at = f.added_at, ordered_at = f.ordered_at
 FROM (
     SELECT n.store_id, n.trial, n.shopper, n.entered_at,
-        min(e.at) FILTER (WHERE e.kind = 'clicked' AND e.place = ANY(n.places)) AS clicked_at,
-        min(e.at) FILTER (WHERE e.kind = 'added' AND e.place = ANY(n.places)) AS added_at,
+        min(e.at) FILTER (WHERE e.kind = 'clicked') AS clicked_at,
+        min(e.at) FILTER (WHERE e.kind = 'added') AS added_at,
         min(e.at) FILTER (WHERE e.kind = 'ordered') AS ordered_at
     FROM (
-        SELECT t.store_id, t.trial, t.shopper, c.places, c.products, c.for_days, c.closed_at, min(e.at) AS entered_at
-        FROM (SELECT DISTINCT store_id, trial, shopper FROM touched) t
-        JOIN scope c USING (store_id, trial)
-        JOIN events e ON e.store_id = t.store_id AND e.shopper = t.shopper AND e.kind = 'shown'
-            AND e.place = ANY(c.places) AND (c.products IS NULL OR e.product = ANY(c.products))
-            AND e.at >= c.started_at AND (c.closed_at IS NULL OR e.at < c.closed_at)
-            AND e.day >= CAST(:first_day AS date)
-        GROUP BY 1, 2, 3, 4, 5, 6, 7
+        SELECT t.store_id, t.trial, t.shopper, t.for_days, min(e.at) AS entered_at
+        FROM (SELECT DISTINCT store_id, trial, shopper, for_days FROM touched) t
+        JOIN trial_events e USING (store_id, trial, shopper)
+        WHERE e.kind = 'shown'
+        GROUP BY 1, 2, 3, 4
     ) n
-    LEFT JOIN events e ON e.store_id = n.store_id AND e.shopper = n.shopper AND e.kind <> 'shown'
-        AND (n.products IS NULL OR e.product = ANY(n.products))
-        AND e.at >= n.entered_at AND e.at < n.entered_at + n.for_days
-        AND (n.closed_at IS NULL OR e.at < n.closed_at) AND e.day >= CAST(:first_day AS date)
+    LEFT JOIN trial_events e ON e.store_id = n.store_id AND e.trial = n.trial AND e.shopper = n.shopper
+        AND e.kind <> 'shown' AND e.at >= n.entered_at AND e.at < n.entered_at + n.for_days
     GROUP BY 1, 2, 3, 4
 ) f
 WHERE s.store_id = f.store_id AND s.trial = f.trial AND s.shopper = f.shopper
@@ -105,11 +104,11 @@ class SignalWriter:
         signals = [(batch, signal) for batch in batches for signal in batch.signals]
         self._require_days({signal.day.date() for _, signal in signals})
         with self._engine.begin() as db:
+            kept = 0
             if signals:
-                kept = self._write_events(db, signals)
-                self._follow(db, batches)
-            else:
-                kept = 0
+                twice = self._write_incoming(db, signals)
+                kept = int(db.execute(text(_EVENTS), {"part": self._part}).scalar_one())
+                self._follow(db, batches, twice)
             self._count_refused(db, batches, today)
             return kept
 
@@ -120,7 +119,8 @@ class SignalWriter:
                 add_event_days(db, lacking)
             self._days |= lacking
 
-    def _write_events(self, db: Connection, signals: Sequence[tuple[StoreBatch, Signal]]) -> int:
+    def _write_incoming(self, db: Connection, signals: Sequence[tuple[StoreBatch, Signal]]) -> set[UUID]:
+        """Copy the group in; return the ids of order lines that had come before under another id."""
         for statement in _PREPARE:
             db.exec_driver_sql(statement)
         driver = db.connection.driver_connection
@@ -134,47 +134,32 @@ class SignalWriter:
                         s.product, s.order, s.line, s.quantity, s.value_minor, s.device, s.language,
                     )
                 )  # fmt: skip
-        if any(signal.kind is Kind.ORDERED for _, signal in signals):
-            db.exec_driver_sql(_ORDERS[0])
-            db.exec_driver_sql(_ORDERS[1])
-        return int(db.execute(text(_EVENTS), {"part": self._part}).scalar_one())
+        if not any(signal.kind is Kind.ORDERED for _, signal in signals):
+            return set()
+        db.exec_driver_sql(_ORDERS[0])
+        return set(db.exec_driver_sql(_ORDERS[1]).scalars())
 
-    def _follow(self, db: Connection, batches: Sequence[StoreBatch]) -> None:
-        touched: set[tuple[int, int, str, str]] = set()
-        scopes: dict[tuple[int, int], TrialScope] = {}
-        for batch in batches:
-            for scope in batch.trials:
-                for signal in batch.signals:
-                    if scope.concerns(signal):
-                        letter = assign_version(scope.version_salt, signal.shopper, SHARES)
-                        touched.add((batch.store_id, scope.number, signal.shopper, letter))
-                        scopes[batch.store_id, scope.number] = scope
+    def _follow(self, db: Connection, batches: Sequence[StoreBatch], twice: set[UUID]) -> None:
+        touched = [
+            (
+                batch.store_id, scope.number, signal.shopper,
+                assign_version(scope.version_salt, signal.shopper, SHARES), scope.window, signal.kind.value, signal.at,
+            )
+            for batch in batches
+            for scope in batch.trials
+            for signal in batch.signals
+            if scope.concerns(signal) and signal.id not in twice
+        ]  # fmt: skip
         if not touched:
             return
-        db.execute(
-            text("INSERT INTO scope VALUES (:store, :trial, :places, :products, :started, :closed, :window)"),
-            [
-                {
-                    "store": store,
-                    "trial": number,
-                    "places": list(s.places),
-                    "products": sorted(s.products) if s.products is not None else None,
-                    "started": s.started_at,
-                    "closed": s.closed_at,
-                    "window": s.window,
-                }
-                for (store, number), s in scopes.items()
-            ],
-        )
         driver = db.connection.driver_connection
         assert driver is not None
         with driver.cursor().copy("COPY touched FROM STDIN (FORMAT BINARY)") as copy:
-            copy.set_types(("int4", "int4", "text", "text"))
+            copy.set_types(("int4", "int4", "text", "text", "interval", "text", "timestamptz"))
             for row in touched:
                 copy.write_row(row)
-        db.exec_driver_sql(_LOCK)
-        first_day = min(s.started_at for s in scopes.values()).date() - timedelta(days=1)
-        db.execute(text(_FOLLOW), {"first_day": first_day})
+        for statement in (_LOCK, _TOLD, _FOLLOW):
+            db.exec_driver_sql(statement)
 
     def _count_refused(self, db: Connection, batches: Sequence[StoreBatch], today: date) -> None:
         counts: Counter[tuple[int, str]] = Counter()

@@ -174,6 +174,15 @@ trial_shoppers = Table(
     Column("ordered_at", _AT),
     Index("trial_shoppers_by_entry", "store_id", "trial", "entered_at"),
 )
+trial_events = Table(
+    "trial_events",
+    metadata,
+    _store_key(),
+    Column("trial", Integer, primary_key=True),
+    Column("shopper", Text, primary_key=True),
+    Column("kind", Text, primary_key=True),
+    Column("at", _AT, primary_key=True),
+)
 day_tallies = Table(
     "day_tallies",
     metadata,

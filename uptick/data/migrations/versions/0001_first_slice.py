@@ -174,6 +174,17 @@ def upgrade() -> None:
         )
     """)
     op.execute("""
+        CREATE TABLE trial_events (
+            store_id INTEGER NOT NULL, 
+            trial INTEGER NOT NULL, 
+            shopper TEXT NOT NULL, 
+            kind TEXT NOT NULL, 
+            at TIMESTAMP WITH TIME ZONE NOT NULL, 
+            PRIMARY KEY (store_id, trial, shopper, kind, at), 
+            FOREIGN KEY(store_id) REFERENCES stores (id) ON DELETE CASCADE
+        )
+    """)
+    op.execute("""
         CREATE TABLE trial_revisions (
             store_id INTEGER NOT NULL, 
             n INTEGER NOT NULL, 
@@ -229,6 +240,7 @@ def downgrade() -> None:
     op.execute("DROP TABLE trials")
     op.execute("DROP TABLE trial_shoppers")
     op.execute("DROP TABLE trial_revisions")
+    op.execute("DROP TABLE trial_events")
     op.execute("DROP TABLE sessions")
     op.execute("DROP TABLE releases")
     op.execute("DROP TABLE refusals")

@@ -1,0 +1,266 @@
+"""The practice store: a small shop of its own, which knows Up Tick only by one line of script and public addresses."""
+
+import json
+import os
+import secrets
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Annotated, Any
+
+from fastapi import FastAPI, Form, HTTPException, Request, Response
+from fastapi.responses import FileResponse, JSONResponse, RedirectResponse
+from fastapi.staticfiles import StaticFiles
+from jinja2 import Environment, FileSystemLoader, select_autoescape
+from pydantic import AwareDatetime, BaseModel, Field
+
+from practice.baskets import Baskets, Line
+from practice.goods import CATALOGUE, Goods, all_goods, categories
+from practice.pictures import HERO, picture
+from practice.runs import Runs
+from practice.shoppers import Rates, Wish
+
+_HERE = Path(__file__).parent
+_COOKIE = "skep"
+_pages = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=select_autoescape())
+
+
+class RatesIn(BaseModel):
+    clicked: float = Field(ge=0, le=1)
+    added: float = Field(ge=0, le=1)
+    ordered: float = Field(ge=0, le=1)
+
+
+class WishIn(BaseModel):
+    start: AwareDatetime
+    end: AwareDatetime
+    shoppers_per_day: int = Field(ge=1, le=5000)
+    seed: int = 1
+    rates: dict[str, RatesIn]
+
+
+@dataclass(frozen=True, slots=True)
+class Shop:
+    """How this process was told to run."""
+
+    edge: str
+    key: str
+    origin: str
+    baskets: Baskets
+    runs: Runs
+
+
+def create_app(edge: str, key: str, origin: str, database: Path | str) -> FastAPI:
+    app = FastAPI(title="Thornmere Apiary Supply", docs_url=None, redoc_url=None, openapi_url=None)
+    shop = Shop(edge, key, origin, Baskets(database), Runs(edge, key, origin))
+    _add_guard(app, shop)
+    app.mount("/static", StaticFiles(directory=_HERE / "static"), name="static")
+    _add_pages(app, shop)
+    _add_basket(app, shop)
+    _add_shoppers(app, shop)
+    return app
+
+
+def from_environment() -> FastAPI:
+    """The factory for uvicorn."""
+    return create_app(
+        os.environ.get("PRACTICE_EDGE", "http://127.0.0.1:8801"),
+        os.environ.get("PRACTICE_KEY", "thornmere"),
+        os.environ.get("PRACTICE_ORIGIN", "http://localhost:8802"),
+        os.environ.get("PRACTICE_DATABASE", ":memory:"),
+    )
+
+
+def _add_guard(app: FastAPI, shop: Shop) -> None:
+    policy = (
+        f"default-src 'none'; script-src 'self' {shop.edge}; style-src 'self'; img-src 'self'; "
+        f"font-src 'self' {shop.edge}; connect-src 'self' {shop.edge}; form-action 'self'; base-uri 'none'; "
+        "frame-ancestors 'self' http://127.0.0.1:*"
+    )
+
+    @app.middleware("http")
+    async def guard(request: Request, go_on: Any) -> Response:
+        answer: Response = await go_on(request)
+        answer.headers["Content-Security-Policy"] = policy
+        answer.headers["X-Content-Type-Options"] = "nosniff"
+        if _COOKIE not in request.cookies:
+            answer.set_cookie(_COOKIE, secrets.token_hex(16), httponly=True, samesite="lax")
+        return answer
+
+
+def _basket_of(request: Request) -> str:
+    return request.cookies.get(_COOKIE, "")
+
+
+def _add_pages(app: FastAPI, shop: Shop) -> None:
+    def page(template: str, request: Request, status: int = 200, **values: Any) -> Response:
+        # Told to misbehave: without the snippet the shop is as it was before Up Tick.
+        snippet = "" if "without-snippet" in request.query_params else f"{shop.edge}/s/{shop.key}/up.js"
+        count = sum(line.quantity for line in shop.baskets.lines(_basket_of(request)))
+        html = _pages.get_template(template).render(snippet=snippet, categories=categories(), count=count, **values)
+        return Response(html, status, media_type="text/html")
+
+    def listing(goods: list[Goods]) -> str:
+        items = [{"@type": "ListItem", "position": n, "item": g.as_schema(shop.origin)} for n, g in enumerate(goods, 1)]
+        return _json_ld({"@context": "https://schema.org", "@type": "ItemList", "itemListElement": items})
+
+    @app.get("/")
+    def home(request: Request) -> Response:
+        chosen = [g for g in all_goods().values() if not g.is_sold_out][3:6]
+        return page("home.html", request, goods=chosen, hero=HERO, schema=listing(chosen))
+
+    @app.get("/c/{slug}")
+    def category(slug: str, request: Request) -> Response:
+        if slug != "everything" and slug not in categories():
+            return page("lost.html", request, 404)
+        name = categories().get(slug, "Everything")
+        goods = [g for g in all_goods().values() if slug == "everything" or g.category == name]
+        many = int(request.query_params.get("many", "0") or 0)
+        if many:
+            goods = (goods * (many // len(goods) + 1))[:many]
+        return page("listing.html", request, name=name, slug=slug, goods=goods, schema=listing(goods))
+
+    @app.get("/p/{sku}")
+    def product(sku: str, request: Request) -> Response:
+        goods = all_goods().get(sku)
+        if goods is None:
+            return page("lost.html", request, 404)
+        schema = _json_ld({"@context": "https://schema.org", **goods.as_schema(shop.origin)})
+        return page("product.html", request, goods=goods, schema=schema)
+
+    @app.get("/basket")
+    def basket(request: Request) -> Response:
+        lines = shop.baskets.lines(_basket_of(request))
+        if "application/json" in request.headers.get("accept", ""):
+            return JSONResponse(_told(lines))
+        return page("basket.html", request, lines=lines, total=sum(line.total for line in lines))
+
+    @app.get("/checkout")
+    def checkout(request: Request) -> Response:
+        lines = shop.baskets.lines(_basket_of(request))
+        return page("checkout.html", request, lines=lines, total=sum(line.total for line in lines))
+
+    @app.get("/thanks/{number}")
+    def thanks(number: int, request: Request) -> Response:
+        lines = shop.baskets.ordered(number, _basket_of(request))
+        if not lines:
+            return page("lost.html", request, 404)
+        return page("thanks.html", request, number=number, lines=lines, schema=_order_schema(number, lines))
+
+    @app.get("/pictures/{name}.svg")
+    def drawn(name: str) -> Response:
+        svg = picture(name)
+        if svg is None:
+            raise HTTPException(404)
+        return Response(svg, media_type="image/svg+xml", headers={"Cache-Control": "max-age=3600"})
+
+    @app.get("/hero.svg")
+    def hero() -> Response:
+        return Response(HERO, media_type="image/svg+xml", headers={"Cache-Control": "max-age=3600"})
+
+    @app.get("/catalogue.csv")
+    def catalogue() -> Response:
+        return FileResponse(CATALOGUE, media_type="text/csv")
+
+    @app.get("/health")
+    def health() -> dict[str, str]:
+        return {"is": "well"}
+
+
+def _json_ld(value: dict[str, Any]) -> str:
+    return json.dumps(value, ensure_ascii=False).replace("<", "\\u003c")
+
+
+def _order_schema(number: int, lines: list[Line]) -> str:
+    offers = [
+        {
+            "@type": "Offer",
+            "price": f"{all_goods()[line.sku].price:.2f}",
+            "priceCurrency": "GBP",
+            "eligibleQuantity": {"@type": "QuantitativeValue", "value": line.quantity},
+            "itemOffered": {"@type": "Product", "sku": line.sku, "name": line.name},
+        }
+        for line in lines
+    ]
+    order = {
+        "@context": "https://schema.org",
+        "@type": "Order",
+        "orderNumber": f"T{number:05d}",
+        "acceptedOffer": offers,
+    }
+    return _json_ld(order)
+
+
+def _told(lines: list[Line]) -> dict[str, Any]:
+    items = [{"sku": line.sku, "option": line.option, "quantity": line.quantity} for line in lines]
+    return {"count": sum(line.quantity for line in lines), "items": items}
+
+
+def _add_basket(app: FastAPI, shop: Shop) -> None:
+    @app.post("/basket/add")
+    def add(
+        request: Request,
+        sku: Annotated[str, Form()],
+        option: Annotated[str, Form()] = "",
+        qty: Annotated[int, Form()] = 1,
+    ) -> Response:
+        wants_json = "application/json" in request.headers.get("accept", "")
+        try:
+            shop.baskets.add(_basket_of(request), sku, option, qty)
+        except ValueError as error:
+            if wants_json:
+                return JSONResponse({"error": str(error)}, 409)
+            return RedirectResponse(f"/p/{sku}" if sku in all_goods() else "/", 303)
+        if wants_json:
+            return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
+        return RedirectResponse("/basket", 303)
+
+    @app.post("/basket/empty")
+    def empty(request: Request) -> Response:
+        shop.baskets.empty(_basket_of(request))
+        return RedirectResponse("/basket", 303)
+
+    @app.post("/checkout")
+    def order(request: Request, buyer: Annotated[str, Form(max_length=80)]) -> Response:
+        try:
+            number = shop.baskets.order(_basket_of(request), buyer)
+        except ValueError:
+            return RedirectResponse("/basket", 303)
+        return RedirectResponse(f"/thanks/{number}", 303)
+
+
+def _add_shoppers(app: FastAPI, shop: Shop) -> None:
+    @app.get("/shoppers")
+    def console() -> Response:
+        today = datetime.now(UTC).date().isoformat()
+        html = _pages.get_template("shoppers.html").render(today=today, edge=shop.edge)
+        return Response(html, media_type="text/html")
+
+    @app.get("/shoppers/runs")
+    async def all_runs() -> list[dict[str, object]]:
+        return [run.told() for run in reversed(shop.runs.all.values())]
+
+    @app.post("/shoppers/runs", status_code=201)
+    async def start(wish: WishIn) -> dict[str, object]:
+        if wish.end <= wish.start:
+            raise HTTPException(422, "The end must come after the start.")
+        if set(wish.rates) != {"A", "B"}:
+            raise HTTPException(422, "Give the rates of A and of B.")
+        try:
+            rates = {letter: Rates(r.clicked, r.added, r.ordered) for letter, r in wish.rates.items()}
+            run = shop.runs.start(Wish(wish.start, wish.end, wish.shoppers_per_day, wish.seed, rates))
+        except ValueError as error:
+            raise HTTPException(422, str(error)) from error
+        return run.told()
+
+    @app.get("/shoppers/runs/{number}")
+    async def one(number: int) -> dict[str, object]:
+        if number not in shop.runs.all:
+            raise HTTPException(404, "There is no such run.")
+        return shop.runs.all[number].told()
+
+    @app.delete("/shoppers/runs/{number}")
+    async def stop(number: int) -> dict[str, object]:
+        if number not in shop.runs.all:
+            raise HTTPException(404, "There is no such run.")
+        return shop.runs.stop(number).told()

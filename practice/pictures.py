@@ -1,0 +1,79 @@
+"""The shop's own pictures: plain shapes, tinted, drawn for this shop."""
+
+_PAPER, _INK, _HONEY, _MOSS, _STEEL, _WAX = "#f3ead3", "#3a2a12", "#d99a2b", "#2f5d3a", "#8d9691", "#f7d88a"
+
+
+def _svg(body: str, ground: str = _PAPER) -> str:
+    return (
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 240 180" role="img">'
+        f'<rect width="240" height="180" fill="{ground}"/>{body}</svg>'
+    )
+
+
+def _box(x: float, y: float, w: float, h: float, fill: str, r: float = 2) -> str:
+    return f'<rect x="{x}" y="{y}" width="{w}" height="{h}" rx="{r}" fill="{fill}"/>'
+
+
+def _hive(tint: str, layers: int) -> str:
+    body = "".join(
+        _box(78, 132 - 30 * n, 84, 27, tint) + _box(108, 141 - 30 * n, 24, 5, _INK, 2.5) for n in range(layers)
+    )
+    return (
+        body + _box(70, 126 - 30 * layers + 24, 100, 9, _INK) + _box(86, 160, 8, 12, _INK) + _box(146, 160, 8, 12, _INK)
+    )
+
+
+def _jar(x: float, y: float, k: float = 1) -> str:
+    return (
+        f'<g transform="translate({x} {y}) scale({k})"><path d="M6 14h32l6 10v34l-6 10H6L0 58V24z" fill="{_HONEY}"/>'
+        f'<path d="M6 14h10v54H6L0 58V24z" fill="{_WAX}"/>{_box(4, 0, 36, 12, _INK)}</g>'
+    )
+
+
+_GLOVE = f'<path d="M-20 70V20q0-8 7-8t7 8v14l2-34q1-7 7-7t7 7l1 32 3-27q1-6 7-5t6 8l-2 46q-1 14-9 20v24h-32V92z" fill="{_WAX}"/>'
+
+_DRAWN = {
+    "HV-CEDAR": _hive("#b5683a", 3),
+    "HV-NUC6": _hive("#c98d54", 1) + _box(92, 82, 56, 6, _MOSS, 3),
+    "HV-ROOF": f'<path d="M40 96 120 60l80 36v12H40z" fill="{_STEEL}"/>{_box(52, 108, 136, 16, "#b98a55")}'
+    + "".join(f'<circle cx="{62 + 13 * n}" cy="116" r="3" fill="{_INK}"/>' for n in range(10)),
+    "TL-SMOKER": f'<path d="M84 78h52l6 78H78z" fill="#b5603a"/><path d="M84 78q26-46 62-40l-8 14q-22 0-2 26z" fill="#8d4728"/>'
+    f'{_box(150, 84, 34, 64, _INK, 4)}<path d="M150 92q-14 24 0 48" stroke="{_PAPER}" stroke-width="3" fill="none"/>'
+    f'<path d="M150 34q16-16 30-6t26-10" stroke="{_STEEL}" stroke-width="5" fill="none" stroke-linecap="round"/>',
+    "TL-HOOK": f'<g transform="rotate(-24 120 90)">{_box(44, 80, 140, 18, _STEEL, 3)}{_box(84, 80, 60, 18, _HONEY, 3)}'
+    f'<path d="M184 80q22-2 20 20l-12 2q0-8-8-4z" fill="{_STEEL}"/></g>',
+    "TL-BRUSH": f'<path d="M58 120Q92 40 190 52q-22 18-40 22 6 4 18 2-20 18-42 18 8 6 18 4-30 24-62 24z" fill="#fffaf0"/>'
+    f'<path d="M46 138 70 112" stroke="{_INK}" stroke-width="11" stroke-linecap="round"/>',
+    "JV-JACKET": f'<path d="M92 52h56l36 24-14 30-14-8v62H84V98l-14 8-14-30z" fill="#fffaf0"/>'
+    f'<path d="M94 52q26-40 52 0-26 14-52 0z" fill="{_INK}" opacity=".72"/><path d="M120 62v98" stroke="{_STEEL}" '
+    f'stroke-width="3"/>{_box(94, 116, 18, 20, _WAX)}',
+    "JV-VEIL": f'<ellipse cx="120" cy="76" rx="76" ry="16" fill="{_HONEY}"/><path d="M88 72q0-38 32-38t32 38z" fill="{_WAX}"/>'
+    f'<path d="M70 82h100l-14 74H84z" fill="{_INK}" opacity=".3"/>'
+    + "".join(f'<path d="M{76 + 10 * n} 84 {86 + 8 * n} 156" stroke="{_INK}" opacity=".4"/>' for n in range(10)),
+    "JV-GLOVES": f'<g transform="translate(90 58)">{_GLOVE}</g><g transform="translate(152 58) scale(-1 1)">{_GLOVE}</g>',
+    "JL-HEX48": _jar(50, 78) + _jar(98, 78) + _jar(146, 78) + _jar(74, 24, 0.72) + _jar(124, 24, 0.72),
+    "JL-KRAFT": f'<circle cx="100" cy="92" r="54" fill="#c9a06a"/><circle cx="100" cy="92" r="22" fill="{_PAPER}"/>'
+    f"{_box(100, 120, 104, 26, '#c9a06a')}{_box(158, 126, 34, 3, _INK)}{_box(158, 133, 24, 3, _INK)}",
+    "JL-TANK": f"{_box(78, 34, 84, 118, _STEEL, 6)}{_box(72, 28, 96, 10, _INK, 4)}{_box(92, 46, 10, 92, '#c3cac6', 5)}"
+    f'<path d="M162 128h22v12h-8v14h-10v-14h-4z" fill="{_HONEY}"/>',
+}
+
+
+def picture(sku: str) -> str | None:
+    """Return the SVG picture of some goods."""
+    drawn = _DRAWN.get(sku)
+    return _svg(drawn) if drawn else None
+
+
+HERO = (
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 520 300">'
+    + "".join(
+        f'<path transform="translate({60 + 52 * (n % 9) + (26 if n // 9 % 2 else 0)} {40 + 45 * (n // 9)})" '
+        f'd="M0-28 25-14v28L0 28-25 14v-28z" fill="{[_WAX, _HONEY, _WAX, "#efc15e"][(n * 7 + n // 9) % 4]}" '
+        f'opacity="{[1, 0.85, 0.6][n % 3]}"/>'
+        for n in range(45)
+    )
+    + f'<g transform="translate(330 128)"><ellipse rx="40" ry="24" fill="{_HONEY}"/><path d="M-14-22v44M4-24v48M22-20v40" '
+    f'stroke="{_INK}" stroke-width="9"/><circle cx="-40" r="17" fill="{_INK}"/><ellipse cx="-6" cy="-32" rx="15" ry="26" '
+    'transform="rotate(24)" fill="#fffaf0" opacity=".85"/></g></svg>'
+)

@@ -1,0 +1,112 @@
+import { readBasket } from './basket';
+import { readOrder, readProduct, readSchema } from './page';
+import { shopperId, SignalBox } from './signals';
+import { Stand, type Shop } from './stand';
+import type { Manifest } from './types';
+import { minorUnits } from './words';
+
+const FONT_WAIT_MS = 1200;
+
+function isReady(): Promise<unknown> {
+	const parsed =
+		document.readyState === 'loading'
+			? new Promise((done) => document.addEventListener('DOMContentLoaded', done, { once: true }))
+			: Promise.resolve();
+	const page = document as Document & { prerendering?: boolean };
+	if (!page.prerendering) return parsed;
+	return parsed.then(() => new Promise((done) => document.addEventListener('prerenderingchange', done, { once: true })));
+}
+
+/** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */
+function loadFonts(manifest: Manifest): Promise<unknown> {
+	const loading = manifest.fonts.map(({ family, weight, range, file }) => {
+		const face = new FontFace(family, `url(${manifest.edge}/fonts/${file})`, { weight, unicodeRange: range });
+		document.fonts.add(face);
+		// Only what the buttons' own letters need: the extended subset comes when a letter asks for it.
+		return range.startsWith('U+0-') ? face.load().catch(() => undefined) : undefined;
+	});
+	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
+}
+
+function announcer(): (text: string) => void {
+	const host = document.createElement('div');
+	const region = document.createElement('div');
+	host.style.cssText = 'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)';
+	region.setAttribute('role', 'status');
+	host.attachShadow({ mode: 'open' }).append(region);
+	document.body.append(host);
+	return (text) => (region.textContent = text);
+}
+
+function forcedVersions(query: URLSearchParams): Record<string, string> {
+	const [trial, letter] = (query.get('up-show') ?? '').split('.');
+	return trial && letter ? { [trial]: letter } : {};
+}
+
+async function asDraft(manifest: Manifest, token: string): Promise<Manifest> {
+	const answer = await fetch(`${manifest.edge}/s/${manifest.key}/draft.json?token=${encodeURIComponent(token)}`);
+	return answer.ok ? { ...manifest, ...((await answer.json()) as Partial<Manifest>), trials: [] } : manifest;
+}
+
+function signalOrder(shop: Shop): void {
+	const digits = shop.manifest.money[shop.manifest.language]?.digits ?? 2;
+	for (const { order, line, product, price, quantity, currency } of readOrder(readSchema())) {
+		const value = minorUnits(price, digits) * quantity;
+		shop.signals?.add({ kind: 'ordered', order, line, product, quantity, value, currency });
+	}
+}
+
+/** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
+export async function start(told: Manifest): Promise<void> {
+	try {
+		const query = new URLSearchParams(location.search);
+		const token = query.get('up-draft');
+		await isReady();
+		const manifest = token ? await asDraft(told, token) : told;
+		const forced = forcedVersions(query);
+		const onlyLooking = Boolean(token) || Object.keys(forced).length > 0;
+		const shopper = shopperId();
+		const stands: Stand[] = [];
+		const shop: Shop = {
+			manifest,
+			shopper,
+			forced,
+			signals: onlyLooking ? null : new SignalBox(manifest.edge, manifest.key, shopper, manifest.release),
+			basket: { count: 0, items: [] },
+			announce: announcer(),
+			changed: (basket) => {
+				stands.forEach((stand) => stand.draw());
+				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
+			},
+		};
+		const fonts = loadFonts(manifest);
+		const refresh = () =>
+			readBasket(manifest.basket)
+				.then((basket) => {
+					shop.basket = basket;
+					stands.forEach((stand) => stand.draw());
+				})
+				.catch(() => undefined);
+		signalOrder(shop);
+		// Both are waited for, so that a button stands once and does not change its words right after.
+		await Promise.all([fonts, document.querySelector('[data-up-place]') ? refresh() : undefined]);
+		const standAll = () => {
+			const places = document.querySelectorAll<HTMLElement>('[data-up-place]:not([data-up-tried])');
+			const schema = places.length ? readSchema() : [];
+			places.forEach((place) => {
+				place.dataset.upTried = '';
+				try {
+					const product = readProduct(place, schema);
+					if (product) stands.push(new Stand(shop, place, product));
+				} catch {
+					// The shop's own button has not been touched.
+				}
+			});
+		};
+		standAll();
+		new MutationObserver(standAll).observe(document.body, { childList: true, subtree: true });
+		addEventListener('pageshow', (event) => event.persisted && void refresh());
+	} catch {
+		// The shop sells as it did before.
+	}
+}
