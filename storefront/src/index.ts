@@ -14,7 +14,9 @@ function isReady(): Promise<unknown> {
 			: Promise.resolve();
 	const page = document as Document & { prerendering?: boolean };
 	if (!page.prerendering) return parsed;
-	return parsed.then(() => new Promise((done) => document.addEventListener('prerenderingchange', done, { once: true })));
+	return parsed.then(
+		() => new Promise((done) => document.addEventListener('prerenderingchange', done, { once: true })),
+	);
 }
 
 /** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */

@@ -14,7 +14,7 @@ from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.reach import Reach
 from uptick.core.release import FieldChange, field_changes
 from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.trial.plan import Plan, plan_curve, plan_trial
+from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.edit import require_reach, require_sound, require_whole_tags
@@ -32,7 +32,7 @@ class PlanView:
     followed: int
     plan: Plan | None
     why_not: str
-    curve: tuple[tuple[float, Plan], ...]
+    curve: tuple[CurvePoint, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -21,6 +21,14 @@ class Plan:
     entering_per_day: float
 
 
+@dataclass(frozen=True, slots=True)
+class CurvePoint:
+    """A smallest difference, as a share of A's rate, and what it would take to see it."""
+
+    relative: float
+    plan: Plan
+
+
 def shoppers_per_version(rate: float, other: float, *, alpha: float = 0.05, power: float = 0.8) -> int:
     """Return how many shoppers each of two equal versions needs to tell two rates apart, looked at once, two-sided.
 
@@ -86,10 +94,10 @@ def plan_curve(
     entering_per_day: float,
     window_days: int,
     relatives: Sequence[float] = (0.05, 0.1, 0.15, 0.2, 0.3, 0.5),
-) -> tuple[tuple[float, Plan], ...]:
-    """Return `(relative difference, plan)` for a row of differences, those that make a rate impossible left out."""
+) -> tuple[CurvePoint, ...]:
+    """Return the plans for a row of differences, those that make a rate impossible left out."""
     return tuple(
-        (relative, plan_trial(rate, rate * relative, entering_per_day, window_days))
+        CurvePoint(relative, plan_trial(rate, rate * relative, entering_per_day, window_days))
         for relative in relatives
         if 0 < rate * (1 + relative) < 1
     )

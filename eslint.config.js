@@ -1,0 +1,37 @@
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+/** Layers of the front end point downward only: ui over state over api over pure. */
+const layer = (folder, above) => ({
+	files: [`studio/src/lib/${folder}/**`],
+	rules: {
+		'no-restricted-imports': [
+			'error',
+			{ patterns: above.map((name) => ({ group: [`$lib/${name}/*`], allowTypeImports: name === 'api' })) },
+		],
+	},
+});
+
+export default ts.config(
+	{ ignores: ['**/dist/**', 'node_modules/**', '.venv/**', '.local/**', 'studio/src/lib/api/schema.d.ts'] },
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		languageOptions: { globals: { ...globals.browser } },
+		rules: { 'svelte/no-navigation-without-resolve': 'off', '@typescript-eslint/no-explicit-any': 'error' },
+	},
+	{ files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser } } },
+	{
+		...layer('pure', ['api', 'state', 'ui']),
+		rules: {
+			'no-restricted-imports': 'off',
+			'@typescript-eslint/no-restricted-imports': [
+				'error',
+				{ patterns: [{ group: ['$lib/api/*'], allowTypeImports: true }, { group: ['$lib/state/*', '$lib/ui/*', 'svelte'] }] },
+			],
+		},
+	},
+	layer('api', ['state', 'ui']),
+	layer('state', ['ui']),
+);

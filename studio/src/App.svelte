@@ -1,0 +1,24 @@
+<script lang="ts">
+	import { QueryClientProvider } from '@tanstack/svelte-query';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import { provideWorkshop, Workshop } from '$lib/state/workshop.svelte';
+	import Shell from './Shell.svelte';
+	import SignIn from './stations/SignIn.svelte';
+
+	const workshop = provideWorkshop(new Workshop());
+	let opening = $state(workshop.open());
+</script>
+
+<QueryClientProvider client={workshop.queries}>
+	{#await opening}
+		<Waiting what="Opening the workshop" />
+	{:then}
+		{#if workshop.session && workshop.info}
+			<Shell />
+		{:else}
+			<SignIn />
+		{/if}
+	{:catch error}
+		<Waiting what="" {error} onretry={() => (opening = workshop.open())} />
+	{/await}
+</QueryClientProvider>

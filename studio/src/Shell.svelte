@@ -1,0 +1,123 @@
+<script lang="ts">
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { many } from '$lib/pure/format';
+	import Press from '$lib/ui/Press.svelte';
+	import Rule from '$lib/ui/Rule.svelte';
+	import Sheet from '$lib/ui/Sheet.svelte';
+	import { Router } from 'sv-router';
+	import { navigate, route } from './router';
+
+	const workshop = useWorkshop();
+	const stations = [
+		{ name: 'Floor', href: '/', key: '1' },
+		{ name: 'Draw', href: '/draw', key: '2' },
+		{ name: 'Words', href: '/words', key: '3' },
+		{ name: 'Release', href: '/release', key: '4' },
+		{ name: 'Trials', href: '/trials', key: '5' },
+	] as const;
+	const at = $derived(
+		stations.findLast((s) => (s.href === '/' ? route.pathname === '/' : route.pathname.startsWith(s.href)))?.name ?? '',
+	);
+	const keys = [
+		['1 to 5', 'go to a station'],
+		['Ctrl Z', 'undo'],
+		['Ctrl Shift Z', 'redo'],
+		['↑ ↓', 'step a number by 1, with Shift by 10, with Alt by a half'],
+		['[ ]', 'in Draw: the moment before, the next'],
+		['p', 'in Draw: see the draft on the shop’s own page'],
+		['?', 'this list'],
+	];
+	let listing = $state(false);
+	const draft = $derived(workshop.draft);
+
+	function onkeydown(event: KeyboardEvent): void {
+		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+			if (event.target instanceof HTMLTextAreaElement) return;
+			event.preventDefault();
+			void (event.shiftKey ? workshop.redo() : workshop.undo());
+			return;
+		}
+		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
+		if (event.key === '?') listing = true;
+		const station = stations.find((s) => s.key === event.key);
+		if (station) void navigate(station.href);
+	}
+</script>
+
+<svelte:window {onkeydown} />
+
+<div class="shell">
+	<Rule {stations} {at}>
+		{#snippet corner()}
+			<p class="text-md font-bold">{workshop.info?.store.name}</p>
+			<p class="text-soft">
+				<span role="status">
+					{#if workshop.saving}keeping…{:else if workshop.savedOnce}kept{/if}
+				</span>
+				<button class="corner" disabled={!draft?.undo_label} title={draft?.undo_label} onclick={() => workshop.undo()}
+					>undo</button
+				>
+				<button class="corner" disabled={!draft?.redo_label} title={draft?.redo_label} onclick={() => workshop.redo()}
+					>redo</button
+				>
+				·
+				<a href="/release" class="font-semibold text-ink">
+					{#if !draft?.release}not released yet{:else if draft.changed_buttons}{many(draft.changed_buttons, 'change')}
+						since release {draft.release}{:else}release {draft.release} is what shoppers see{/if}
+				</a>
+				·
+				<button class="corner" onclick={() => (listing = true)} aria-keyshortcuts="?">keys</button>
+				<button class="corner" onclick={() => workshop.signOut()}>sign out</button>
+			</p>
+		{/snippet}
+	</Rule>
+	{#if workshop.problem}
+		<div class="problem border-b border-must bg-leaf px-6 py-2" role="alert">
+			<p><b class="text-must">▲ Not done.</b> {workshop.problem.message}</p>
+			<Press small onpress={() => (workshop.problem = null)}>Close</Press>
+		</div>
+	{/if}
+	<main class="min-h-0 flex-1"><Router /></main>
+</div>
+
+<Sheet open={listing} title="Keys" onclose={() => (listing = false)}>
+	<table class="ledger mt-3">
+		<tbody>
+			{#each keys as [key, does] (key)}<tr><th class="w-32 font-mono">{key}</th><td>{does}</td></tr>{/each}
+		</tbody>
+	</table>
+	<label class="mt-4 flex items-center gap-2">
+		<input
+			type="checkbox"
+			checked={workshop.singleKeys}
+			onchange={(event) => workshop.setSingleKeys(event.currentTarget.checked)}
+		/>
+		Single keys work without Ctrl
+	</label>
+	<p class="mt-4"><Press main onpress={() => (listing = false)}>Close</Press></p>
+</Sheet>
+
+<style>
+	.shell {
+		display: flex;
+		flex-direction: column;
+		min-height: 100vh;
+	}
+	.problem {
+		display: flex;
+		align-items: center;
+		justify-content: space-between;
+		gap: 16px;
+	}
+	.corner {
+		padding: 0 3px;
+		color: var(--color-ink);
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
+	.corner:disabled {
+		color: var(--color-soft);
+		text-decoration: none;
+	}
+</style>

@@ -1,0 +1,160 @@
+import { QueryClient } from '@tanstack/svelte-query';
+import { client, data, Problem } from '$lib/api/client';
+import type { Device, DraftState, DrawView, Patch, Placement, Session, StoreInfo } from '$lib/api/types';
+import { createContext } from 'svelte';
+
+const KEYS_SETTING = 'uptick.single-keys';
+
+/** The signed-in designer's store: who they are, what the draft's state is, and every change of it, one at a time. */
+export class Workshop {
+	readonly queries = new QueryClient({
+		defaultOptions: { queries: { retry: false, staleTime: 2_000, refetchOnWindowFocus: false } },
+	});
+	session = $state.raw<Session | null>(null);
+	info = $state.raw<StoreInfo | null>(null);
+	draft = $state.raw<DraftState | null>(null);
+	saving = $state(false);
+	savedOnce = $state(false);
+	problem = $state.raw<Problem | null>(null);
+	singleKeys = $state(localStorage.getItem(KEYS_SETTING) !== 'off');
+	#last: Promise<unknown> = Promise.resolve();
+
+	/** The store's key in addresses. */
+	readonly store = $derived(this.info?.store.key ?? '');
+	readonly path = $derived({ store: this.store });
+	readonly language = $derived(this.info?.store.language ?? 'en-GB');
+
+	async open(): Promise<void> {
+		try {
+			this.session = await data(client.GET('/api/session'));
+		} catch (error) {
+			if (error instanceof Problem && error.code === 'not_signed_in') this.session = null;
+			else throw error;
+			return;
+		}
+		await this.#openStore();
+	}
+
+	async signIn(email: string, password: string): Promise<void> {
+		this.session = await data(client.POST('/api/session', { body: { email, password } }));
+		await this.#openStore();
+	}
+
+	async signOut(): Promise<void> {
+		await data(client.DELETE('/api/session'));
+		this.queries.clear();
+		this.session = this.info = this.draft = null;
+	}
+
+	async #openStore(): Promise<void> {
+		const store = this.session?.stores[0];
+		if (!store) return;
+		this.info = await data(client.GET('/api/stores/{store}', { params: { path: { store } } }));
+		this.draft = await data(client.GET('/api/stores/{store}/draft', { params: { path: { store } } }));
+		loadShopFonts(this.info);
+	}
+
+	async reloadStore(): Promise<void> {
+		await this.#openStore();
+		await this.queries.invalidateQueries();
+	}
+
+	/** Takes the draft's state from a view that has just arrived; an older one changes nothing. */
+	sees(draft: DraftState): void {
+		if (!this.draft || draft.version >= this.draft.version) this.draft = draft;
+	}
+
+	setSingleKeys(on: boolean): void {
+		this.singleKeys = on;
+		localStorage.setItem(KEYS_SETTING, on ? 'on' : 'off');
+	}
+
+	/** Changes one layer of the draft. */
+	change(layer: string, patch: Patch): Promise<boolean> {
+		return this.act((headers) =>
+			data(client.PATCH('/api/stores/{store}/draft', { params: { path: this.path }, headers, body: { layer, patch } })),
+		);
+	}
+
+	/** Changes one layer and returns the drawing that comes of it. */
+	async changeDrawing(
+		layer: string,
+		patch: Patch,
+		placement: Placement,
+		query: { product?: string; device?: Device },
+	): Promise<DrawView | null> {
+		let view: DrawView | null = null;
+		await this.act(
+			async (headers) => {
+				view = await data(
+					client.PATCH('/api/stores/{store}/draw/{placement}', {
+						params: { path: { ...this.path, placement }, query },
+						headers,
+						body: { layer, patch },
+					}),
+				);
+				return (view as DrawView).draft;
+			},
+			['draw'],
+		);
+		return view;
+	}
+
+	undo(): Promise<boolean> {
+		return this.act(() => data(client.POST('/api/stores/{store}/draft/undo', { params: { path: this.path } })));
+	}
+
+	redo(): Promise<boolean> {
+		return this.act(() => data(client.POST('/api/stores/{store}/draft/redo', { params: { path: this.path } })));
+	}
+
+	/**
+	 * Does one change after those before it, with the draft's version as it is then, and refreshes what is shown.
+	 * Says whether it was done; what went wrong stands in `problem`.
+	 */
+	act(
+		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
+		except: readonly string[] = [],
+	): Promise<boolean> {
+		const done = this.#last.then(() => this.#do(doing, except));
+		this.#last = done;
+		return done;
+	}
+
+	async #do(
+		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
+		except: readonly string[],
+	): Promise<boolean> {
+		this.saving = true;
+		try {
+			const draft = await doing({ 'If-Match': `"${this.draft?.version ?? 0}"` });
+			this.problem = null;
+			this.savedOnce = true;
+			if (draft) this.draft = draft;
+			void this.queries.invalidateQueries({ predicate: (q) => !except.includes(String(q.queryKey[0])) });
+			return true;
+		} catch (error) {
+			this.problem = error instanceof Problem ? error : new Problem({ detail: String(error) });
+			if (this.problem.code === 'stale') await this.#catchUp();
+			if (this.problem.code === 'not_signed_in') this.session = null;
+			return false;
+		} finally {
+			this.saving = false;
+		}
+	}
+
+	async #catchUp(): Promise<void> {
+		this.draft = await data(client.GET('/api/stores/{store}/draft', { params: { path: this.path } }));
+		await this.queries.invalidateQueries();
+	}
+}
+
+/** Loads the shop's own faces, so that buttons here are set in the very files that shoppers get. */
+function loadShopFonts(info: StoreInfo): void {
+	for (const file of info.font_files as { family: string; weight: string; range: string; file: string }[]) {
+		const { family, weight, range: unicodeRange } = file;
+		document.fonts.add(new FontFace(family, `url(/shop-fonts/${file.file})`, { weight, unicodeRange }));
+	}
+}
+
+export const [useWorkshop, provideWorkshop] = createContext<Workshop>();

@@ -1,0 +1,40 @@
+<script lang="ts">
+	import type { Finding, Mend } from '$lib/api/types';
+	import Press from './Press.svelte';
+
+	type Props = {
+		findings: readonly Finding[];
+		onmend: (mend: Mend) => void;
+		/** Shows where the button can be drawn. */
+		withPlace?: boolean;
+	};
+	let { findings, onmend, withPlace = false }: Props = $props();
+	const names = { must_fix: 'Must fix', look_again: 'Look again', note: 'Note' };
+	const signs = { must_fix: '▲', look_again: '◇', note: '–' };
+</script>
+
+<ul class="divide-y divide-hair" aria-label="Findings">
+	{#each findings as finding (`${finding.rule}/${finding.placement}/${finding.class_key}/${finding.spot}`)}
+		<li class="py-3" data-weight={finding.weight} data-rule={finding.rule}>
+			<p class="text-md">
+				<b
+					class={finding.weight === 'must_fix'
+						? 'text-must'
+						: finding.weight === 'look_again'
+							? 'text-look'
+							: 'text-soft'}
+					>{signs[finding.weight]} <span class={withPlace ? 'sr-only' : ''}>{names[finding.weight]}.</span></b
+				>
+				<b>{finding.title}</b>
+			</p>
+			<p class="mt-0.5 text-soft">{finding.says}</p>
+			{#if finding.mends?.length}
+				<p class="mt-2 flex flex-wrap gap-2">
+					{#each finding.mends as mend (mend.label)}
+						<Press small onpress={() => onmend(mend)} label="Mend: {mend.label}">{mend.label}</Press>
+					{/each}
+				</p>
+			{/if}
+		</li>
+	{/each}
+</ul>

@@ -1,0 +1,35 @@
+<script lang="ts">
+	import { Dialog } from 'bits-ui';
+	import type { Snippet } from 'svelte';
+
+	type Props = {
+		open: boolean;
+		title: string;
+		onclose: () => void;
+		children: Snippet;
+	};
+	let { open, title, onclose, children }: Props = $props();
+</script>
+
+<Dialog.Root {open} onOpenChange={(now) => !now && onclose()}>
+	<Dialog.Portal>
+		<Dialog.Overlay class="fixed inset-0 z-30 bg-ink/30" />
+		<Dialog.Content class="sheet border border-ink bg-leaf p-6 shadow-float">
+			<Dialog.Title class="text-lg font-bold">{title}</Dialog.Title>
+			{@render children()}
+		</Dialog.Content>
+	</Dialog.Portal>
+</Dialog.Root>
+
+<style>
+	:global(.sheet) {
+		position: fixed;
+		top: 50%;
+		left: 50%;
+		z-index: 31;
+		width: min(560px, 92vw);
+		max-height: 86vh;
+		overflow: auto;
+		transform: translate(-50%, -50%);
+	}
+</style>

@@ -1,0 +1,45 @@
+<script lang="ts">
+	import { paint } from '@storefront/paint';
+	import type { CompiledButton, Moment } from '$lib/api/types';
+
+	type Props = {
+		button: CompiledButton;
+		moment: Moment;
+		text: string;
+		/** Shows the look of a state that the pointer or the keyboard would bring. */
+		look?: 'hover' | 'focus';
+		/** Room that the button stands in, in CSS pixels; what is wide fills it. */
+		room?: number;
+		/** How many times enlarged. */
+		zoom?: number;
+	};
+	let { button, moment, text, look, room, zoom = 1 }: Props = $props();
+	let host: HTMLElement;
+
+	$effect(() => {
+		const stood = paint(host, button as Parameters<typeof paint>[1], moment, text);
+		stood.tabIndex = -1;
+		if (look) stood.dataset.look = look;
+		else delete stood.dataset.look;
+	});
+</script>
+
+<span
+	role="img"
+	aria-label="Button: {text}"
+	class="frame"
+	style:width={button.wide && room ? `${room}px` : null}
+	style:transform={zoom === 1 ? null : `scale(${zoom})`}
+>
+	<span bind:this={host} inert></span>
+</span>
+
+<style>
+	.frame {
+		display: inline-block;
+		transform-origin: 0 0;
+	}
+	.frame > span {
+		display: block;
+	}
+</style>

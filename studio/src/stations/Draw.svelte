@@ -1,0 +1,270 @@
+<script lang="ts">
+	import { searchParams } from 'sv-router';
+	import type { Device, Moment, Placement } from '$lib/api/types';
+	import { capital, px, said } from '$lib/pure/format';
+	import { stageFor } from '$lib/pure/stage';
+	import { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Findings from '$lib/ui/Findings.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import { route } from '../router';
+	import Dimensions from './parts/Dimensions.svelte';
+	import Specification from './parts/Specification.svelte';
+	import Why from './parts/Why.svelte';
+
+	const workshop = useWorkshop();
+	const placement = $derived(((route.params as { placement?: string }).placement ?? 'product_page') as Placement);
+	const product = $derived(String(searchParams.get('product') ?? ''));
+	const device = $derived(String(searchParams.get('device') ?? '') as Device | '');
+	const desk = new Desk(workshop, () => ({ placement, product, device }));
+	const view = $derived(desk.view);
+	$effect(() => {
+		if (view) workshop.sees(view.draft);
+	});
+
+	const moments: readonly Moment[] = ['ready', 'working', 'added', 'in_basket', 'choose_first', 'sold_out'];
+	let chosen = $state<Moment>('ready');
+	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
+	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
+	let width = $state(800);
+	const height = 372;
+	const stage = $derived(shown ? stageFor(shown.drawing, width, height) : { x: 0, y: 0, zoom: 1 });
+	const room = $derived(view?.drawing.container_px ?? 300);
+	const small = $derived(view?.button.wide ? Math.min(1, 232 / room) : 1);
+	const shopPage = $derived(
+		view && workshop.info
+			? `${workshop.info.store.origin}${view.product.url}?up-draft=${encodeURIComponent(workshop.info.preview)}`
+			: '',
+	);
+
+	function onkeydown(event: KeyboardEvent): void {
+		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
+		const way = { '[': -1, ']': 1 }[event.key];
+		if (way) chosen = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
+		if (event.key === 'p') window.open(shopPage, '_blank', 'noopener');
+	}
+</script>
+
+<svelte:window {onkeydown} />
+
+{#if view && shown && workshop.info}
+	<div class="desk">
+		<nav class="hangings" aria-label="Placements">
+			{#each view.hanging as hung (hung.placement)}
+				<a
+					href="/draw/{hung.placement}?product={view.product.sku}"
+					class="hung"
+					aria-current={hung.placement === placement ? 'page' : undefined}
+				>
+					<span class="mb-2 flex items-center justify-between gap-4">
+						<b class="name">{capital(said(hung.placement))}</b>
+						{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
+						{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
+					</span>
+					<span class="mini"><TrueButton {...hung.shown} room={190} /></span>
+				</a>
+			{/each}
+			<p class="seen text-md">
+				seen by
+				<Pick
+					label="Product"
+					value={view.product.sku}
+					options={workshop.info.products.map((p) => ({
+						value: p.sku,
+						label: `${p.name} · ${said(p.stock > 0 ? (p.option_values.length ? 'choice' : 'plain') : 'sold_out')}`,
+					}))}
+					onpick={(sku) => searchParams.set('product', sku)}
+				/><br />
+				on a
+				<Pick
+					label="Device"
+					value={view.device}
+					options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
+					onpick={(to) => searchParams.set('device', to)}
+				/>, in <b>{workshop.language}</b>; edits go to <b>{view.layer_title}</b>
+			</p>
+		</nav>
+
+		<section class="stage bg-leaf" aria-label="Drawing">
+			<div class="paper" bind:clientWidth={width} style:height="{height}px">
+				<div class="button" style:left="{stage.x}px" style:top="{stage.y}px">
+					<TrueButton button={view.button} moment={chosen} text={shown.text} {room} zoom={stage.zoom} />
+				</div>
+				<Dimensions view={shown} {desk} {stage} {width} {height} />
+			</div>
+			<div class="callouts">
+				<Findings findings={view.findings} onmend={(mend) => desk.mend(mend)} />
+				{#if !view.findings.length}
+					<p class="py-3 text-md">
+						<b>It fits and can be read.</b>
+						<span class="text-soft">
+							{px(room - shown.drawing.needs_width_px)} px to spare on the {view.device}. The worst product of the
+							catalogue was tried in every moment.
+						</span>
+					</p>
+				{/if}
+				<p class="mt-auto flex items-center justify-between gap-3 py-3 text-soft">
+					<span>Type a dimension or step it with ↑ ↓.</span>
+					<span class="figure whitespace-nowrap">{stage.zoom.toFixed(1)} : 1</span>
+				</p>
+				<p class="pb-4"><Press href={shopPage} away>Stand it on the shop’s page</Press></p>
+			</div>
+		</section>
+
+		<section class="px-6 py-4" aria-label="Specification">
+			<h2 class="mb-2 text-base">Specification</h2>
+			<Specification {view} {desk} />
+			<div class="mt-3" aria-live="polite">
+				{#if desk.marked && desk.why.data}
+					<div class="flex items-baseline justify-between gap-4">
+						<h3 class="text-base">Why this value</h3>
+						{#if desk.isOwn(desk.marked)}
+							<Press small onpress={() => desk.reset(desk.marked)}>Reset to the wider rule</Press>
+						{/if}
+					</div>
+					<Why candidates={desk.why.data.candidates} />
+				{:else}
+					<p class="text-soft">Go to a value to see why it is what it is.</p>
+				{/if}
+			</div>
+		</section>
+
+		<section class="border-l border-hair px-6 py-4" aria-label="Moments">
+			<h2 class="mb-2 text-base">
+				Moments
+				<span class="font-normal text-soft">
+					{small === 1 ? 'at true size' : `at ${Math.round(small * 100)} %`}; press one to draw it, [ and ] step
+				</span>
+			</h2>
+			<div class="moments" style:--wide="{view.button.wide ? 236 : 190}px">
+				{#each moments as moment (moment)}
+					{@const one = view.moments.find((m) => m.moment === moment)}
+					{#if one}
+						<button class="moment" aria-pressed={moment === chosen} onclick={() => (chosen = moment)}>
+							<span class="tag">{said(moment)}</span>
+							<span class="fit" style:zoom={small}
+								><TrueButton button={view.button} {moment} text={one.text} {room} /></span
+							>
+							{#if one.drawing.too_wide_px}<span class="text-sm text-must"
+									>▲ {px(one.drawing.too_wide_px)} px too wide</span
+								>{/if}
+						</button>
+					{/if}
+				{/each}
+				{#each ['hover', 'focus'] as const as look (look)}
+					<div class="moment">
+						<span class="tag">{look === 'hover' ? 'hovered' : 'focused'}</span>
+						<span class="fit" style:zoom={small}
+							><TrueButton button={view.button} moment="ready" text={view.text} {room} {look} /></span
+						>
+					</div>
+				{/each}
+			</div>
+		</section>
+	</div>
+{:else}
+	<Waiting what="Drawing the button" error={desk.drawing.error} onretry={() => desk.drawing.refetch()} />
+{/if}
+
+<style>
+	.desk {
+		display: grid;
+		grid-template-columns: 480px minmax(0, 1fr);
+		grid-template-rows: auto auto 1fr;
+		min-height: calc(100vh - 67px);
+	}
+	.hangings,
+	.stage {
+		grid-column: 1 / -1;
+	}
+	.hangings {
+		display: flex;
+		align-items: stretch;
+		padding: 8px 24px 0;
+	}
+	.hung {
+		min-width: 172px;
+		padding: 8px 16px 10px;
+		border-top: 5px solid transparent;
+		text-decoration: none;
+	}
+	.hung[aria-current] {
+		border-color: var(--color-ink);
+		background: var(--color-leaf);
+	}
+	.hung[aria-current] .name {
+		background: var(--color-marker);
+		padding: 0 6px;
+	}
+	.mini {
+		display: block;
+		zoom: 0.72;
+	}
+	.seen {
+		margin-left: auto;
+		align-self: center;
+		text-align: right;
+		line-height: 1.9;
+	}
+	.stage {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 384px;
+		border-block: 1px solid var(--color-hair);
+	}
+	.paper {
+		position: relative;
+		overflow: hidden;
+		background-image: radial-gradient(var(--color-hair) 1px, transparent 1px);
+		background-size: 16px 16px;
+	}
+	.button {
+		position: absolute;
+	}
+	.callouts {
+		display: flex;
+		flex-direction: column;
+		padding: 8px 24px 0;
+		max-height: 372px;
+		overflow: auto;
+	}
+	.moments {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(var(--wide), 1fr));
+		gap: 10px 12px;
+	}
+	.moment {
+		display: grid;
+		justify-items: start;
+		align-content: start;
+		gap: 4px;
+		text-align: left;
+		padding: 2px 0 4px;
+	}
+	.tag {
+		font: 12px var(--font-mono);
+		padding: 0 4px;
+		color: var(--color-soft);
+	}
+	.moment[aria-pressed='true'] .tag {
+		background: var(--color-marker);
+		color: var(--color-ink);
+		box-shadow: inset 0 -2px var(--color-ink);
+	}
+	.fit {
+		display: block;
+		padding: 4px;
+	}
+	@media (max-width: 1000px) {
+		.desk,
+		.stage {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.hangings {
+			flex-wrap: wrap;
+		}
+	}
+</style>

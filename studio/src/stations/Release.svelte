@@ -1,0 +1,196 @@
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { client, data } from '$lib/api/client';
+	import type { ChangeView } from '$lib/api/types';
+	import { capital, many, moment, said } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+
+	const workshop = useWorkshop();
+	const release = createQuery(() => ({
+		queryKey: ['release', workshop.store],
+		queryFn: () => data(client.GET('/api/stores/{store}/release', { params: { path: workshop.path } })),
+	}));
+	$effect(() => {
+		if (release.data) workshop.sees(release.data.draft);
+	});
+	let note = $state('');
+	let copied = $state(false);
+	type Despite = ('findings' | 'trial')[];
+	const asks = $derived(workshop.problem?.code);
+	let wish = $state<{ back: number | null; despite: Despite }>({ back: null, despite: [] });
+
+	async function send(back: number | null, despite: Despite): Promise<void> {
+		wish = { back, despite };
+		const body = { note, despite };
+		const done = await workshop.act(async () => {
+			const made =
+				back === null
+					? await data(client.POST('/api/stores/{store}/release', { params: { path: workshop.path }, body }))
+					: await data(
+							client.POST('/api/stores/{store}/release/{n}/take-back', {
+								params: { path: { ...workshop.path, n: back } },
+								body,
+							}),
+						);
+			return made.draft;
+		});
+		if (done) note = '';
+	}
+	function goOn(): void {
+		const more: Despite = asks === 'findings_left' ? ['findings'] : ['trial'];
+		void send(wish.back, [...wish.despite, ...more]);
+	}
+	async function copy(text: string): Promise<void> {
+		await navigator.clipboard.writeText(text);
+		copied = true;
+		setTimeout(() => (copied = false), 2000);
+	}
+	const first = $derived(release.data && !release.data.ledger.length);
+	const canSend = $derived(Boolean(first || release.data?.changes.length));
+	function room(change: ChangeView): number {
+		return Math.min(...Object.values(workshop.info?.store.surfaces[change.placement]?.widths_px ?? { any: 300 }));
+	}
+</script>
+
+{#if release.data}
+	<div class="release">
+		<section class="px-6 pt-5 pb-8" aria-label="What changes">
+			<h1 class="text-xl">
+				{#if first}Nothing is released yet. Shoppers see the shop’s own buttons.
+				{:else if !release.data.changes.length}Shoppers see just what the draft says.
+				{:else}{many(release.data.changes.length, 'kind')} of buttons would change.{/if}
+			</h1>
+			{#each release.data.changes as change (`${change.placement}/${change.example}/${change.products}`)}
+				<article class="change">
+					<div>
+						<h2 class="text-md">{capital(said(change.placement))}</h2>
+						<p class="text-soft">{many(change.products, 'product')}, for example {change.example}</p>
+						{#each change.under_trial as n (n)}<p class="mt-1 text-must">
+								▲ under <a href="/trials/{n}">trial {n}</a>
+							</p>{/each}
+					</div>
+					<div class="pair">
+						<p class="tag">now</p>
+						{#if change.before}<span class="shown"><TrueButton {...change.before} room={room(change)} /></span>{/if}
+					</div>
+					<div class="pair">
+						<p class="tag">then</p>
+						<span class="shown"><TrueButton {...change.after} room={room(change)} /></span>
+					</div>
+					<ul class="fields">
+						{#each change.fields as field (field.field)}
+							<li>
+								{capital(field.field)}: <span class="text-soft">{field.before} →</span> <b>{field.after}</b>
+							</li>
+						{/each}
+					</ul>
+				</article>
+			{/each}
+			{#if workshop.info}
+				<h2 class="mt-8 text-md">The one line of the shop</h2>
+				<p class="text-soft">
+					It stands in the head of every page. Releases come by it; nothing else of the shop changes.
+				</p>
+				<p class="mt-2 flex items-center gap-3">
+					<code class="figure overflow-x-auto border border-hair bg-leaf px-3 py-2">{workshop.info.snippet}</code>
+					<Press small onpress={() => copy(workshop.info?.snippet ?? '')}>{copied ? 'Copied' : 'Copy'}</Press>
+				</p>
+			{/if}
+		</section>
+		<aside class="border-l border-hair px-6 pt-5" aria-label="Release and ledger">
+			<form
+				onsubmit={(event) => {
+					event.preventDefault();
+					void send(null, []);
+				}}
+			>
+				<label class="block font-semibold" for="note">What this release is for</label>
+				<input id="note" class="field mt-1 mb-3 w-full" maxlength="400" bind:value={note} />
+				<Press main type="submit" disabled={!canSend || workshop.saving}>
+					Release {(release.data.ledger[0]?.n ?? 0) + 1}
+				</Press>
+			</form>
+			{#if release.data.must_fix.length}
+				<p class="mt-3">
+					<b class="text-must">▲ {many(release.data.must_fix.length, 'finding')} to fix first.</b>
+					<a href="/">They stand on the floor</a>, each with its mend.
+				</p>
+			{/if}
+			{#if asks === 'findings_left' || asks === 'trial_underway'}
+				<p class="mt-3"><Press onpress={goOn}>Release all the same</Press></p>
+			{/if}
+			<h2 class="mt-8 text-md">Ledger</h2>
+			<ol>
+				{#each release.data.ledger as one, n (one.n)}
+					<li class="ledger-line">
+						<span class="figure text-lg">{one.n}</span>
+						<span class="min-w-0 flex-1">
+							<b class="block">{one.note || 'no note'}</b>
+							<span class="text-soft">{one.author}, {moment(one.made_at)}</span>
+							<span class="figure block text-xs text-soft">{one.hash}</span>
+						</span>
+						{#if n === 0}<b class="current">in the shop</b>
+						{:else}<Press small onpress={() => send(one.n, [])} label="Take back to release {one.n}">Take back to</Press
+							>{/if}
+					</li>
+				{:else}
+					<li class="mt-2 text-soft">Empty. The first release will stand here, and can be taken back to for ever.</li>
+				{/each}
+			</ol>
+		</aside>
+	</div>
+{:else}
+	<Waiting what="Comparing with the last release" error={release.error} onretry={() => release.refetch()} />
+{/if}
+
+<style>
+	.release {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 400px;
+		min-height: calc(100vh - 67px);
+	}
+	.change {
+		display: grid;
+		grid-template-columns: 176px 1fr 1fr;
+		gap: 8px 20px;
+		border-bottom: 1px solid var(--color-hair);
+		padding: 18px 0;
+	}
+	.tag {
+		font: 12px var(--font-mono);
+		color: var(--color-soft);
+		margin-bottom: 6px;
+	}
+	.pair {
+		border-left: 2px solid var(--color-ink);
+		padding-left: 12px;
+		overflow: hidden;
+	}
+	.shown {
+		display: block;
+		zoom: 0.85;
+	}
+	.fields {
+		grid-column: 2 / -1;
+	}
+	.ledger-line {
+		display: flex;
+		align-items: flex-start;
+		gap: 14px;
+		border-bottom: 1px solid var(--color-hair);
+		padding: 12px 0;
+	}
+	.current {
+		border-left: 5px solid var(--color-ink);
+		background: var(--color-marker);
+		padding: 1px 8px;
+	}
+	@media (max-width: 1000px) {
+		.release {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

@@ -1,0 +1,98 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import type { TrialView } from '$lib/api/types';
+	import { percent, points } from '$lib/pure/format';
+
+	type Props = { view: TrialView };
+	let { view }: Props = $props();
+	const reading = $derived(view.readout?.reading);
+	const worth = $derived(view.trial.plan?.difference ?? 0);
+	const names = $derived(
+		['clicked', 'added', 'ordered'].sort((a, b) => Number(b === view.trial.decides) - Number(a === view.trial.decides)),
+	);
+	const edge = $derived(
+		Math.max(
+			worth * 1.3,
+			...Object.values(reading?.differences ?? {}).flatMap((gap) => [Math.abs(gap.low), Math.abs(gap.high)]),
+		) * 1.08,
+	);
+	const x = $derived(scaleLinear().domain([-edge, edge]).range([290, 770]));
+	const said: Record<string, string> = { clicked: 'Pressed', added: 'Added to basket', ordered: 'Ordered' };
+</script>
+
+{#if reading}
+	<svg viewBox="0 0 850 262" class="mt-4 w-full" role="img" aria-label="Differences of B from A with their intervals">
+		<rect class="worth" x={x(-worth)} y="34" width={x(worth) - x(-worth)} height="196" />
+		{#each x.ticks(9) as tick (tick)}
+			<path class="tick" d="M{x(tick)} 26v8" /><text x={x(tick)} y="18" text-anchor="middle">{points(tick)}</text>
+		{/each}
+		<path class="tick" d="M290 34H770M{x(0)} 26V230" />
+		{#each names as name, n (name)}
+			{@const gap = reading.differences[name]}
+			{@const y = 70 + n * 58}
+			{#if gap}
+				<text class="name" x="0" {y}>{said[name]}</text>
+				<text class="soft" x="0" y={y + 18}>{name === view.trial.decides ? 'decides' : 'watched'}</text>
+				<text class="rates" x="270" y={y + 2} text-anchor="end"
+					>{percent(reading.rates[name]?.A?.estimate ?? 0)} → {percent(reading.rates[name]?.B?.estimate ?? 0)}</text
+				>
+				<path class="gap" class:decides={name === view.trial.decides} d="M{x(gap.low)} {y}H{x(gap.high)}" />
+				<path class="end" d="M{x(gap.low)} {y - 7}v14M{x(gap.high)} {y - 7}v14" />
+				<path class="estimate" d="M{x(gap.estimate)} {y - 12}v18" />
+				<text class="value" x={x(gap.high) + 8} y={y + 5}>{points(gap.estimate)}</text>
+			{/if}
+		{/each}
+		<text x={x(0)} y="248" text-anchor="middle"
+			>points; between the ends 95 of 100 such intervals hold the truth. Shaded: no difference worth having</text
+		>
+	</svg>
+{/if}
+
+<style>
+	text {
+		font: 12px var(--font-mono);
+		fill: var(--color-soft);
+	}
+	.name {
+		font: 650 16px var(--font-sans);
+		fill: var(--color-ink);
+	}
+	.soft {
+		font: 12px var(--font-sans);
+	}
+	.rates {
+		font-size: 14px;
+		fill: var(--color-ink);
+	}
+	.value {
+		fill: var(--color-b);
+		font-weight: 500;
+		font-size: 14px;
+	}
+	.worth {
+		fill: var(--color-hair);
+		opacity: 0.5;
+	}
+	path {
+		fill: none;
+	}
+	.tick {
+		stroke: var(--color-ink);
+	}
+	.gap {
+		stroke: var(--color-b);
+		stroke-width: 2.5;
+		stroke-dasharray: 8 3;
+	}
+	.gap.decides {
+		stroke-width: 4;
+	}
+	.end,
+	.estimate {
+		stroke: var(--color-b);
+		stroke-width: 3;
+	}
+	.estimate {
+		stroke-width: 5;
+	}
+</style>

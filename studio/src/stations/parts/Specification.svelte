@@ -1,0 +1,148 @@
+<script lang="ts">
+	import type { DrawView } from '$lib/api/types';
+	import { valueAt } from '$lib/pure/patch';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+
+	type Props = { view: DrawView; desk: Desk };
+	let { view, desk }: Props = $props();
+	const workshop = useWorkshop();
+	const at = (path: string) => valueAt(view.document, path);
+	const text = (path: string) => String(at(path) ?? '');
+	const size = $derived(text('look.size.kind'));
+	const icon = $derived(view.document.icon as { kind: string; name?: string; side?: string });
+	const family = $derived(text('look.type.family'));
+	const fonts = $derived(workshop.info?.fonts ?? []);
+	const font = $derived(fonts.find((f) => f.family === family));
+	const weights = $derived(
+		[300, 400, 500, 600, 650, 700, 800, 900]
+			.filter((w) => font && w >= font.lightest && w <= font.heaviest)
+			.map((w) => ({ value: String(w), label: String(w) })),
+	);
+	const icons = $derived([
+		{ value: '', label: 'no icon' },
+		...Object.keys(workshop.info?.icons ?? {}).map((name) => ({ value: name, label: name })),
+	]);
+	const colours = $derived(
+		[
+			...new Set(
+				[
+					'look.fill.colour',
+					'look.text_colour',
+					'look.hover.fill.colour',
+					'look.hover.text_colour',
+					'look.focus.ring_colour',
+					'look.disabled.fill.colour',
+					'look.disabled.text_colour',
+				].map(text),
+			),
+			'#ffffff',
+		].filter((c, n, all) => all.indexOf(c) === n),
+	);
+
+	function setSize(kind: string): void {
+		const { needs_width_px, outer } = view.drawing;
+		const whole = { kind, width_px: Math.ceil(needs_width_px), height_px: Math.ceil(outer.height) };
+		void desk.set('look.size', kind === 'fixed' ? whole : { kind });
+	}
+	function setFamily(to: string): void {
+		const other = fonts.find((f) => f.family === to);
+		const weight = Number(at('look.type.weight'));
+		const kept = other ? Math.min(other.heaviest, Math.max(other.lightest, weight)) : weight;
+		void desk.set('look.type', { ...(at('look.type') as object), family: to, weight: kept });
+	}
+	function setIcon(name: string): void {
+		const plain = { kind: 'shipped', side: 'before', size_px: 18, gap_px: 8 };
+		void desk.set('icon', name ? { ...(icon.kind === 'shipped' ? icon : plain), name } : { kind: 'none' });
+	}
+</script>
+
+{#snippet colour(label: string, path: string)}
+	<Colour
+		{label}
+		value={text(path)}
+		known={colours}
+		onfocus={() => desk.mark(path)}
+		onset={(value) => desk.set(path, value)}
+	/>
+{/snippet}
+{#snippet figure(label: string, path: string, least: number, most: number)}
+	<Figure
+		{label}
+		value={Number(at(path))}
+		{least}
+		{most}
+		marked={desk.marked === path}
+		onfocus={() => desk.mark(path)}
+		onset={(value) => desk.set(path, value)}
+	/>
+{/snippet}
+
+<p class="sentences text-md">
+	A button of
+	<Pick
+		label="Size"
+		value={size}
+		options={[
+			{ value: 'natural', label: 'natural size' },
+			{ value: 'full', label: 'full width' },
+			{ value: 'fixed', label: 'fixed size' },
+		]}
+		onfocus={() => desk.mark('look.size')}
+		onpick={setSize}
+	/>{#if size === 'fixed'}, {@render figure('width', 'look.size.width_px', 16, 1200)} by {@render figure(
+			'height',
+			'look.size.height_px',
+			16,
+			400,
+		)} px{/if}, corners {@render figure('corner radius', 'look.radius_px', 0, 400)}, filled {@render colour(
+		'Fill',
+		'look.fill.colour',
+	)}. Words in
+	<Pick
+		label="Type family"
+		value={family}
+		options={fonts.map((f) => ({ value: f.family, label: f.name }))}
+		onfocus={() => desk.mark('look.type.family')}
+		onpick={setFamily}
+	/>
+	{@render figure('type size', 'look.type.size_px', 8, 72)} px, weight
+	<Pick
+		label="Type weight"
+		value={text('look.type.weight')}
+		options={weights}
+		onfocus={() => desk.mark('look.type.weight')}
+		onpick={(value) => desk.set('look.type.weight', Number(value))}
+	/>, {@render colour('Words', 'look.text_colour')}.
+	{#if icon.kind === 'shipped'}A{:else}There is{/if}
+	<Pick label="Icon" value={icon.name ?? ''} options={icons} onfocus={() => desk.mark('icon')} onpick={setIcon} />
+	{#if icon.kind === 'shipped'}
+		stands
+		<Pick
+			label="Side"
+			value={icon.side ?? 'before'}
+			options={[
+				{ value: 'before', label: 'before' },
+				{ value: 'after', label: 'after' },
+			]}
+			onfocus={() => desk.mark('icon.side')}
+			onpick={(value) => desk.set('icon.side', value)}
+		/>
+		them, {@render figure('icon size', 'icon.size_px', 8, 96)} tall, {@render figure('icon gap', 'icon.gap_px', 0, 64)} apart{/if}.
+	When hovered {@render colour('Fill when hovered', 'look.hover.fill.colour')} with
+	{@render colour('Words when hovered', 'look.hover.text_colour')}; when focused
+	{@render colour('Fill when focused', 'look.focus.fill.colour')} with
+	{@render colour('Words when focused', 'look.focus.text_colour')} inside a ring of
+	{@render colour('Focus ring', 'look.focus.ring_colour')}; sold out
+	{@render colour('Fill when sold out', 'look.disabled.fill.colour')} with
+	{@render colour('Words when sold out', 'look.disabled.text_colour')}. Once pressed, the shopper stays and it says so.
+</p>
+
+<style>
+	.sentences {
+		line-height: 1.85;
+	}
+</style>

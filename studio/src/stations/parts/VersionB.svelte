@@ -1,0 +1,102 @@
+<script lang="ts">
+	import type { Patch, TrialView } from '$lib/api/types';
+	import { patchAt, valueAt } from '$lib/pure/patch';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import Press from '$lib/ui/Press.svelte';
+
+	type Props = {
+		view: TrialView;
+		/** The document of A, which B starts from. */
+		base: unknown;
+		onpatch: (patch: Patch) => void;
+	};
+	let { view, base, onpatch }: Props = $props();
+	const workshop = useWorkshop();
+	const language = $derived(workshop.language);
+	const layer = $derived(view.trial.layer);
+	const words = $derived(`wording.ready.${language}`);
+	const now = (path: string) => valueAt(layer, path) ?? valueAt(base, path);
+	let typed = $state<string | null>(null);
+	const icon = $derived((valueAt(layer, 'icon') ?? valueAt(base, 'icon')) as { kind: string; name?: string });
+	const colours = $derived([
+		...new Set(['look.fill.colour', 'look.text_colour', 'look.focus.ring_colour'].map((p) => String(now(p)))),
+		'#ffffff',
+	]);
+	const names: Record<string, string> = {
+		'wording.ready': 'its words',
+		'look.fill': 'its fill',
+		'look.text_colour': 'the words’ colour',
+		'look.radius_px': 'its corners',
+		'look.type': 'its type',
+		icon: 'its icon',
+	};
+	const changed = $derived(Object.keys(names).filter((path) => valueAt(layer, path) !== undefined));
+
+	function setIcon(name: string): void {
+		const plain = { kind: 'shipped', side: 'before', size_px: 18, gap_px: 8 };
+		onpatch({ icon: name ? { ...(icon.kind === 'shipped' ? icon : plain), name } : { kind: 'none' } });
+	}
+	function keep(): void {
+		if (typed !== null && typed.trim() && typed !== now(words)) onpatch(patchAt(words, typed.trim()));
+		typed = null;
+	}
+</script>
+
+<p class="text-md leading-loose">
+	B says
+	<input
+		class="value w-64"
+		aria-label="B's words"
+		maxlength="200"
+		value={typed ?? String(now(words) ?? '')}
+		oninput={(event) => (typed = event.currentTarget.value)}
+		onkeydown={(event) => event.key === 'Enter' && keep()}
+		onblur={keep}
+	/>, filled
+	<Colour
+		label="B's fill"
+		value={String(now('look.fill.colour'))}
+		known={colours}
+		onset={(colour) => onpatch({ look: { fill: { kind: 'solid', colour } } })}
+	/>
+	with words
+	<Colour
+		label="B's words' colour"
+		value={String(now('look.text_colour'))}
+		known={colours}
+		onset={(colour) => onpatch({ look: { text_colour: colour } })}
+	/>, corners
+	<Figure
+		label="B's corner radius"
+		value={Number(now('look.radius_px'))}
+		onset={(value) => onpatch({ look: { radius_px: value } })}
+	/>, type
+	<Figure
+		label="B's type size"
+		value={Number(now('look.type.size_px'))}
+		least={8}
+		most={72}
+		onset={(value) => onpatch({ look: { type: { size_px: value } } })}
+	/>
+	px, with
+	<Pick
+		label="B's icon"
+		value={icon.kind === 'shipped' ? (icon.name ?? '') : ''}
+		options={[
+			{ value: '', label: 'no icon' },
+			...Object.keys(workshop.info?.icons ?? {}).map((name) => ({ value: name, label: `the ${name}` })),
+		]}
+		onpick={setIcon}
+	/>.
+</p>
+{#if changed.length}
+	<p class="mt-1 flex flex-wrap items-center gap-2 text-soft">
+		As A again:
+		{#each changed as path (path)}
+			<Press small onpress={() => onpatch(patchAt(path, null))}>{names[path]}</Press>
+		{/each}
+	</p>
+{/if}
