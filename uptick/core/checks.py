@@ -7,9 +7,11 @@ from enum import StrEnum
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
-from uptick.core.document import ButtonDocument, FixedSize, Moment, parse_document
+from uptick.core.document import ButtonDocument, FixedSize, Moment, Placement, parse_document
 from uptick.core.fill import WorstText, text_for, worst_of_class
 from uptick.core.merge import Json, merge_layer
+from uptick.core.resolve import trace
+from uptick.core.settings import Settings
 from uptick.core.store import Store, Surface
 from uptick.core.type.fontbook import FontBook
 
@@ -32,13 +34,20 @@ class Mend:
 
 
 @dataclass(frozen=True, slots=True)
+class Spot:
+    """One class of buttons, as a finding names it."""
+
+    placement: Placement
+    class_key: str
+
+
+@dataclass(frozen=True, slots=True)
 class Finding:
-    """What a check found. `spot` says which part of the drawing it points at."""
+    """What a check found, and in which buttons. `spot` says which part of the drawing it points at."""
 
     rule: str
     weight: Weight
-    placement: str
-    class_key: str
+    buttons: tuple[Spot, ...]
     spot: str
     title: str
     says: str
@@ -46,9 +55,8 @@ class Finding:
     allowed: float
     mends: tuple[Mend, ...] = ()
 
-    @property
-    def id(self) -> str:
-        return f"{self.rule}/{self.placement}/{self.class_key}/{self.spot}"
+    def is_about(self, one: ButtonClass) -> bool:
+        return Spot(one.placement, one.key) in self.buttons
 
 
 _TARGET_PX = 24.0
@@ -56,17 +64,18 @@ _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
 
 
 def findings_of(
-    classes: Sequence[ButtonClass], store: Store, fonts: FontBook, language: str | None = None
+    settings: Settings, classes: Sequence[ButtonClass], store: Store, fonts: FontBook
 ) -> tuple[Finding, ...]:
     """Return everything the checks find in a shop, the worst first."""
-    found: list[Finding] = []
-    for one in classes:
-        if one.rules and not one.products:
-            continue
-        surface = store.surfaces[one.placement]
-        found += _contrast(one)
-        found += _room(one, surface, fonts, language or store.language)
-    return tuple(sorted(found, key=lambda f: (_ORDER[f.weight], f.rule, f.placement)))
+    seen = [one for one in classes if one.products or not one.rules]
+    found = list(_contrast(settings, seen))
+    for one in seen:
+        found += _room(one, store.surfaces[one.placement], fonts, store.language)
+    return tuple(sorted(found, key=lambda f: (_ORDER[f.weight], f.rule, f.buttons[0].placement)))
+
+
+def _spot(one: ButtonClass) -> tuple[Spot, ...]:
+    return (Spot(one.placement, one.key),)
 
 
 def _where(one: ButtonClass) -> str:
@@ -78,61 +87,92 @@ def _where(one: ButtonClass) -> str:
     return f"on the {place}, {', '.join(names)}"
 
 
-def _contrast(one: ButtonClass) -> Iterator[Finding]:
-    """Test words on fill in every state but disabled.
+@dataclass(frozen=True, slots=True)
+class _Pair:
+    """Words on a fill in one state, and the layers that the two colours come from."""
+
+    state: str
+    fill: str
+    words: str
+    needed: float
+    fill_layer: str
+    words_layer: str
+
+
+_STATES = {"": "at rest", "hover": "when hovered", "focus": "when focused"}
+
+
+def _pairs(settings: Settings, one: ButtonClass) -> Iterator[_Pair]:
+    look = one.document.look
+    needed = needed_ratio(look.type.size_px, look.type.weight)
+    colours = {
+        "": (look.fill.colour, look.text_colour),
+        "hover": (look.hover.fill.colour, look.hover.text_colour),
+        "focus": (look.focus.fill.colour, look.focus.text_colour),
+    }
+    for state, (fill, words) in colours.items():
+        if contrast_ratio(words, fill) < needed:
+            path = f"look.{state}" if state else "look"
+            yield _Pair(
+                state, fill, words, needed,
+                _set_by(settings, one, f"{path}.fill"), _set_by(settings, one, f"{path}.text_colour"),
+            )  # fmt: skip
+
+
+def _set_by(settings: Settings, one: ButtonClass, field: str) -> str:
+    told = trace(settings, one.example, field)
+    return told[0].layer if told else one.top_layer
+
+
+def _contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Test words on fill in every state but disabled; buttons that take a pair from the same layers share a finding.
 
     Source:
         WCAG 2.2, 1.4.3 Contrast (Minimum); disabled controls are exempt there.
     """
-    look = one.document.look
-    needed = needed_ratio(look.type.size_px, look.type.weight)
-    states: list[tuple[str, str, str, list[str]]] = [
-        ("at rest", look.fill.colour, look.text_colour, []),
-        ("when hovered", look.hover.fill.colour, look.hover.text_colour, ["hover"]),
-        ("when focused", look.focus.fill.colour, look.focus.text_colour, ["focus"]),
-    ]
-    for said, fill, words, path in states:
-        ratio = contrast_ratio(words, fill)
-        if ratio >= needed:
-            continue
-        # Cut, never rounded up: 4.499 must not read as 4.50.
-        shown = int(ratio * 100) / 100
+    by_pair: dict[_Pair, list[ButtonClass]] = {}
+    for one in classes:
+        for pair in _pairs(settings, one):
+            by_pair.setdefault(pair, []).append(one)
+    for pair, buttons in by_pair.items():
+        ratio = contrast_ratio(pair.words, pair.fill)
         yield Finding(
             rule="contrast",
             weight=Weight.MUST_FIX,
-            placement=one.placement,
-            class_key=one.key,
-            spot=path[0] if path else "rest",
-            title=f"Words {said} {shown:.2f} : 1, {needed:g} is needed",
-            says=f"{words} on {fill} {_where(one)}.",
+            buttons=tuple(Spot(one.placement, one.key) for one in buttons),
+            spot=pair.state or "rest",
+            title=f"Words {_STATES[pair.state]} {_cut(ratio)} : 1, {pair.needed:g} is needed",
+            says=f"{pair.words} on {pair.fill} {_where_all(buttons)}.",
             figure=ratio,
-            allowed=needed,
-            mends=tuple(_contrast_mends(one, fill, words, path, needed)),
+            allowed=pair.needed,
+            mends=tuple(_contrast_mends(pair)),
         )
 
 
-def _contrast_mends(one: ButtonClass, fill: str, words: str, path: list[str], needed: float) -> Iterator[Mend]:
+def _cut(ratio: float) -> str:
+    # Cut, never rounded up: 4.499 must not read as 4.50.
+    return f"{int(ratio * 100) / 100:.2f}"
+
+
+def _where_all(buttons: Sequence[ButtonClass]) -> str:
+    if len(buttons) == 1:
+        return _where(buttons[0])
+    return "on the " + " and the ".join(dict.fromkeys(one.placement.replace("_", " ") for one in buttons))
+
+
+def _contrast_mends(pair: _Pair) -> Iterator[Mend]:
     def patch(value: Json) -> Json:
-        for key in reversed(["look", *path]):
-            value = {key: value}
-        return value
+        return {"look": {pair.state: value} if pair.state else value}
 
-    better_fill = nearest_passing(fill, words, needed)
+    better_fill = nearest_passing(pair.fill, pair.words, pair.needed)
     if better_fill:
-        gives = contrast_ratio(better_fill, words)
-        yield Mend(
-            f"fill {better_fill} gives {int(gives * 100) / 100:.2f}",
-            one.top_layer,
-            patch({"fill": {"kind": "solid", "colour": better_fill}}),
-        )
-    better_words = nearest_passing(words, fill, needed)
+        solid = {"fill": {"kind": "solid", "colour": better_fill}}
+        gives = _cut(contrast_ratio(better_fill, pair.words))
+        yield Mend(f"fill {better_fill} gives {gives}", pair.fill_layer, patch(solid))
+    better_words = nearest_passing(pair.words, pair.fill, pair.needed)
     if better_words:
-        gives = contrast_ratio(better_words, fill)
-        yield Mend(
-            f"words {better_words} gives {int(gives * 100) / 100:.2f}",
-            one.top_layer,
-            patch({"text_colour": better_words}),
-        )
+        gives = _cut(contrast_ratio(better_words, pair.fill))
+        yield Mend(f"words {better_words} gives {gives}", pair.words_layer, patch({"text_colour": better_words}))
 
 
 def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) -> Iterator[Finding]:
@@ -150,7 +190,7 @@ def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) ->
     missing = "".join(sorted(set("".join(fonts_missing(one, w, fonts) for w in worst.values()))))
     if missing:
         yield Finding(
-            "glyph", Weight.LOOK_AGAIN, one.placement, one.key, "words",
+            "glyph", Weight.LOOK_AGAIN, _spot(one), "words",
             f"{one.document.look.type.family.capitalize()} has no {' '.join(missing)}",
             f"Shoppers see {'it' if len(missing) == 1 else 'them'} in another typeface {_where(one)}.",
             len(missing), 0,
@@ -161,7 +201,7 @@ def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) ->
     if surface.own_height_px and height > surface.own_height_px:
         over = height - surface.own_height_px
         yield Finding(
-            "own_size", Weight.LOOK_AGAIN, one.placement, one.key, "height",
+            "own_size", Weight.LOOK_AGAIN, _spot(one), "height",
             f"Taller than the shop's own button by {over:g} px",
             f"{height:g} against {surface.own_height_px:g} px: the page moves by that much when ours stands, "
             f"{_where(one)}.",
@@ -188,8 +228,7 @@ def _too_wide(
     return Finding(
         rule="fit",
         weight=Weight.MUST_FIX,
-        placement=one.placement,
-        class_key=one.key,
+        buttons=_spot(one),
         spot="width",
         title=f"Too wide by {drawn.too_wide_px:.1f} px",
         says=f"“{worst.text}” ({moment.replace('_', ' ')}){about} {_where(one)}, on a {where}.",
@@ -247,7 +286,7 @@ def _too_high(one: ButtonClass, drawn: Drawing, fonts: FontBook) -> Finding:
             if not lay_out(tried, drawn.text, fonts, drawn.container_px).too_high_px:
                 mends.append(Mend(f"padding {less['top_px']:g} above", one.top_layer, {"look": {"padding": less}}))
     return Finding(
-        "fit", Weight.MUST_FIX, one.placement, one.key, "height",
+        "fit", Weight.MUST_FIX, _spot(one), "height",
         f"Too high by {drawn.too_high_px:g} px",
         f"Words, icon and padding take {drawn.needs_height_px:g} px of {drawn.outer.height:g} {_where(one)}.",
         drawn.needs_height_px, drawn.outer.height, tuple(mends),
@@ -281,7 +320,7 @@ def _target(one: ButtonClass, drawn: Drawing) -> Iterator[Finding]:
             }
         }
     yield Finding(
-        "target_size", Weight.MUST_FIX, one.placement, one.key, "height" if height < _TARGET_PX else "width",
+        "target_size", Weight.MUST_FIX, _spot(one), "height" if height < _TARGET_PX else "width",
         f"Small for a finger: {width:.0f} × {height:.0f} px",
         f"At least 24 × 24 px are needed {_where(one)}.",
         min(width, height), _TARGET_PX, (Mend("at least 24 × 24", one.top_layer, patch),),

@@ -1,6 +1,6 @@
 """What an exception covers, and which of two is the more particular."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -46,9 +46,13 @@ class Reach(Part):
         """Return what is compared, left to right, as the specificity of CSS selectors is."""
         return bool(self.products), bool(self.categories), bool(self.situations), bool(self.placements)
 
-    def in_words(self) -> str:
-        """Return the reach as a designer would say it."""
-        parts = [*self.products, *self.categories, *(s.replace("_", " ") for s in self.situations)]
+    def in_words(self, names: Mapping[str, str] | None = None) -> str:
+        """Return the reach as a designer would say it; `names` gives products' names by their codes."""
+        parts = [
+            *((names or {}).get(sku, sku) for sku in self.products),
+            *self.categories,
+            *(s.replace("_", " ") for s in self.situations),
+        ]
         where = " and ".join(p.replace("_", " ") for p in self.placements)
         said = ", ".join(parts) or "every product"
         return f"{said}, on the {where}" if where else said

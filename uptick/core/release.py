@@ -20,6 +20,9 @@ from uptick.core.wording import money_rule
 
 @dataclass(frozen=True, slots=True)
 class FieldChange:
+    """One field of the document that differs: its path, what a designer calls it, and both values in words."""
+
+    path: str
     field: str
     before: str
     after: str
@@ -111,7 +114,7 @@ def field_changes(was: ButtonClass, now: ButtonClass) -> tuple[FieldChange, ...]
     new: dict[str, Any] = now.document.model_dump(mode="json")
     paths = dict.fromkeys([path for path, _ in leaves(old)] + [path for path, _ in leaves(new)])
     return tuple(
-        FieldChange(field_name(path), value_text(at_path(old, path)), value_text(at_path(new, path)))
+        FieldChange(path, field_name(path), value_text(at_path(old, path)), value_text(at_path(new, path)))
         for path in paths
         if at_path(old, path) != at_path(new, path)
     )

@@ -3,6 +3,7 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Literal
 
 from uptick.core.checks import Finding, Weight, findings_of
 from uptick.core.classes import classes_of
@@ -14,16 +15,19 @@ from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
 from uptick.usecases.views import DraftState, Shown, draft_state, show
 
+State = Literal["rest", "hover", "focus"]
+
 
 @dataclass(frozen=True, slots=True)
 class ChangeView:
-    """One kind of button that the release would change, both ways rendered."""
+    """One kind of button that the release would change, both ways rendered, in the state where it shows."""
 
     placement: Placement
     products: int
     example: str
-    before: Shown | None
+    before: Shown
     after: Shown
+    state: State
     fields: tuple[FieldChange, ...]
     under_trial: tuple[int, ...]
 
@@ -42,7 +46,7 @@ def view_release(shop: Shop) -> ReleaseView:
     products = shop.catalogue.all()
     newest = shop.releases.newest()
     changes = changes_between(newest.settings, draft.settings, products) if newest else ()
-    findings = findings_of(classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+    findings = findings_of(draft.settings, classes_of(draft.settings, products), shop.store, shop.kit.fonts)
     return ReleaseView(
         draft=draft_state(shop, draft, products),
         changes=tuple(_change(shop, change) for change in changes),
@@ -53,7 +57,7 @@ def view_release(shop: Shop) -> ReleaseView:
 
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:
     example = change.products[0]
-    moment = _telling_moment(change.fields)
+    moment, state = _telling(change.fields)
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     return ChangeView(
         placement=change.placement,
@@ -61,17 +65,23 @@ def _change(shop: Shop, change: ButtonChange) -> ChangeView:
         example=example.name,
         before=show(shop, change.before, moment, example),
         after=show(shop, change.after, moment, example),
+        state=state,
         fields=change.fields,
         under_trial=tuple(t.number for t in running if touches([change], t.version_b)),
     )
 
 
-def _telling_moment(fields: tuple[FieldChange, ...]) -> Moment:
-    """Return the moment in which a change can be seen: that of the text when only one text differs."""
-    spoken = {f.field.removeprefix("words: ").split(",")[0].replace(" ", "_") for f in fields}
-    if len(fields) == 1 and fields[0].field.startswith("words: "):
-        return Moment(spoken.pop())
-    return Moment.READY
+def _telling(fields: tuple[FieldChange, ...]) -> tuple[Moment, State]:
+    """Return the moment and the state in which a change can best be seen."""
+    at_rest = [f for f in fields if not f.path.startswith(("wording.", "look.hover.", "look.focus.", "look.disabled."))]
+    words = [f for f in fields if f.path.startswith("wording.")]
+    if not at_rest and words:
+        return Moment(words[0].path.split(".")[1]), "rest"
+    if at_rest or not fields:
+        return Moment.READY, "rest"
+    if fields[0].path.startswith("look.disabled."):
+        return Moment.SOLD_OUT, "rest"
+    return Moment.READY, "hover" if fields[0].path.startswith("look.hover.") else "focus"
 
 
 def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Collection[str] = ()) -> Release:
@@ -92,10 +102,10 @@ def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Colle
         if newest.settings == draft.settings:
             raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
         _require_no_trial(shop, changes_between(newest.settings, draft.settings, products), despite)
-    left = findings_of(classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+    left = findings_of(draft.settings, classes_of(draft.settings, products), shop.store, shop.kit.fonts)
     must = [f for f in left if f.weight is Weight.MUST_FIX]
     if must and "findings" not in despite:
-        raise FindingsLeft(f"{len(must)} findings must be fixed first: {must[0].title}.", findings=len(must))
+        raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))
     compiled = compile_release(draft.settings, shop.store, products, shop.kit)
     release = shop.releases.add(draft.settings, compiled, note, person.name, now)
     serve_trials(shop, now)

@@ -7,7 +7,7 @@ from typing import Any
 
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, findings_of
+from uptick.core.checks import Finding, Spot, findings_of
 from uptick.core.classes import ButtonClass, class_for, classes_of, context_of
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.document import Device, Moment, Placement, Situation
@@ -115,7 +115,7 @@ def view_drawing(shop: Shop, placement: Placement, sku: str | None = None, devic
     product = product_of(products, sku)
     classes = classes_of(draft.settings, products)
     one = class_for(classes, draft.settings, context_of(placement, product))
-    findings = findings_of(classes, shop.store, shop.kit.fonts)
+    findings = findings_of(draft.settings, classes, shop.store, shop.kit.fonts)
     surface = shop.store.surfaces[placement]
     device = device or surface.narrowest()[0]
     room = surface.widths_px[device]
@@ -140,7 +140,7 @@ def view_drawing(shop: Shop, placement: Placement, sku: str | None = None, devic
         drawing=moments[0].drawing,
         text=moments[0].text,
         moments=moments,
-        findings=tuple(f for f in findings if f.placement == placement and f.class_key == one.key),
+        findings=tuple(f for f in findings if f.is_about(one)),
         hanging=tuple(_hanging(shop, draft.settings, classes, place, product, findings) for place in Placement),
     )
 
@@ -154,7 +154,7 @@ def _hanging(
     findings: Sequence[Finding],
 ) -> Hanging:
     one = class_for(classes, settings, context_of(place, product))
-    here = [f.weight.value for f in findings if f.placement == place]
+    here = [f.weight.value for f in findings if any(spot.placement is place for spot in f.buttons)]
     return Hanging(place, show(shop, one, Moment.READY, product), here.count("must_fix"), here.count("look_again"))
 
 
@@ -205,7 +205,7 @@ def view_floor(shop: Shop, since: date, days: int, now: datetime) -> FloorView:
     draft = shop.drafts.read()
     products = shop.catalogue.all()
     classes = classes_of(draft.settings, products)
-    findings = findings_of(classes, shop.store, shop.kit.fonts)
+    findings = findings_of(draft.settings, classes, shop.store, shop.kit.fonts)
     tallies = shop.signals.tallies(since)
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     rows = []
@@ -256,8 +256,8 @@ def _cell(
     example = (plain or able)[0]
     one = by_product[example.sku]
     narrowing = {rule for p in able for rule in by_product[p.sku].rules}
-    keys = {c.key for c in by_product.values()}
-    weights = [f.weight.value for f in findings if f.placement == placement and f.class_key in keys]
+    here = {Spot(placement, c.key) for c in by_product.values()}
+    weights = [f.weight.value for f in findings if here & set(f.buttons)]
     trials = [
         t.number
         for t in shop.trials.all()
@@ -425,6 +425,7 @@ class ExceptionView:
 def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
     """Return the exceptions of the draft with what they set and how many products they reach."""
     products = shop.catalogue.all()
+    names = {p.sku: p.name for p in products}
     return tuple(
         ExceptionView(
             rule.id,
@@ -433,7 +434,7 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
             rule.author,
             rule.made_at,
             rule.reach,
-            rule.reach.in_words(),
+            rule.reach.in_words(names),
             tuple(leaves(without_gaps(dict(rule.layer)))),
             sum(any(rule.reach.covers(context_of(place, p)) for place in Placement) for p in products),
         )

@@ -30,10 +30,9 @@
 	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
 	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
 	let width = $state(800);
-	const height = 372;
+	const height = 300;
 	const stage = $derived(shown ? stageFor(shown.drawing, width, height) : { x: 0, y: 0, zoom: 1 });
 	const room = $derived(view?.drawing.container_px ?? 300);
-	const small = $derived(view?.button.wide ? Math.min(1, 232 / room) : 1);
 	const shopPage = $derived(
 		view && workshop.info
 			? `${workshop.info.store.origin}${view.product.url}?up-draft=${encodeURIComponent(workshop.info.preview)}`
@@ -115,7 +114,7 @@
 			</div>
 		</section>
 
-		<section class="px-6 py-4" aria-label="Specification">
+		<section class="px-6 py-3" aria-label="Specification">
 			<h2 class="mb-2 text-base">Specification</h2>
 			<Specification {view} {desk} />
 			<div class="mt-3" aria-live="polite">
@@ -133,22 +132,18 @@
 			</div>
 		</section>
 
-		<section class="border-l border-hair px-6 py-4" aria-label="Moments">
+		<section class="border-l border-hair px-6 py-3" aria-label="Moments">
 			<h2 class="mb-2 text-base">
 				Moments
-				<span class="font-normal text-soft">
-					{small === 1 ? 'at true size' : `at ${Math.round(small * 100)} %`}; press one to draw it, [ and ] step
-				</span>
+				<span class="font-normal text-soft"> at true size; press one to draw it, [ and ] step </span>
 			</h2>
-			<div class="moments" style:--wide="{view.button.wide ? 236 : 190}px">
+			<div class="moments" style:--wide="{view.button.wide ? Math.max(190, room + 8) : 190}px">
 				{#each moments as moment (moment)}
 					{@const one = view.moments.find((m) => m.moment === moment)}
 					{#if one}
 						<button class="moment" aria-pressed={moment === chosen} onclick={() => (chosen = moment)}>
 							<span class="tag">{said(moment)}</span>
-							<span class="fit" style:zoom={small}
-								><TrueButton button={view.button} {moment} text={one.text} {room} /></span
-							>
+							<span class="fit"><TrueButton button={view.button} {moment} text={one.text} {room} /></span>
 							{#if one.drawing.too_wide_px}<span class="text-sm text-must"
 									>▲ {px(one.drawing.too_wide_px)} px too wide</span
 								>{/if}
@@ -158,9 +153,7 @@
 				{#each ['hover', 'focus'] as const as look (look)}
 					<div class="moment">
 						<span class="tag">{look === 'hover' ? 'hovered' : 'focused'}</span>
-						<span class="fit" style:zoom={small}
-							><TrueButton button={view.button} moment="ready" text={view.text} {room} {look} /></span
-						>
+						<span class="fit"><TrueButton button={view.button} moment="ready" text={view.text} {room} {look} /></span>
 					</div>
 				{/each}
 			</div>
@@ -173,7 +166,7 @@
 <style>
 	.desk {
 		display: grid;
-		grid-template-columns: 480px minmax(0, 1fr);
+		grid-template-columns: 430px minmax(0, 1fr);
 		grid-template-rows: auto auto 1fr;
 		min-height: calc(100vh - 67px);
 	}
@@ -228,25 +221,23 @@
 		display: flex;
 		flex-direction: column;
 		padding: 8px 24px 0;
-		max-height: 372px;
+		max-height: 300px;
 		overflow: auto;
 	}
 	.moments {
 		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(var(--wide), 1fr));
-		gap: 10px 12px;
+		grid-template-columns: repeat(auto-fill, minmax(min(100%, var(--wide)), 1fr));
+		gap: 0 12px;
 	}
 	.moment {
 		display: grid;
 		justify-items: start;
 		align-content: start;
-		gap: 4px;
 		text-align: left;
-		padding: 2px 0 4px;
 	}
 	.tag {
-		font: 12px var(--font-mono);
-		padding: 0 4px;
+		font: 12px/1.3 var(--font-mono);
+		margin-left: 4px;
 		color: var(--color-soft);
 	}
 	.moment[aria-pressed='true'] .tag {

@@ -7,6 +7,7 @@
 	import Findings from '$lib/ui/Findings.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
+	import Exceptions from './parts/Exceptions.svelte';
 	import TakeCatalogue from './parts/TakeCatalogue.svelte';
 
 	const workshop = useWorkshop();
@@ -43,7 +44,7 @@
 		<section class="px-6 pt-4" aria-label="Plan of the purchase buttons">
 			<h1 class="mb-3 text-md font-normal">
 				Every purchase button of the shop, in <b>{workshop.language}</b>, with signals of the last
-				<b>{floor.data.days} days</b>, drawn <span class="figure">4 : 5</span>
+				<b>{floor.data.days} days</b>, drawn at <span class="figure">4:5</span>
 			</h1>
 			{#if hasProducts}
 				<div class="plan">
@@ -76,9 +77,11 @@
 									</p>
 									{#if cell.shown}
 										<a class="stand" href={drawHref(row.placement, cell)} aria-label="Draw: {cell.shown.text}">
-											<TrueButton {...cell.shown} room={room(row.placement)} />
+											<TrueButton {...cell.shown} least={room(row.placement)} />
 										</a>
-										<p class="mt-1 text-xs text-soft">{many(cell.products, 'product')}</p>
+										<p class="mt-1 text-xs text-soft">
+											{many(cell.products, 'product')}{cell.shown.button.wide ? ', full width' : ''}
+										</p>
 									{:else}
 										<svg
 											class="none"
@@ -105,6 +108,7 @@
 						</div>
 					{/each}
 				</div>
+				<Exceptions />
 				{#each Object.entries(floor.data.refused) as [reason, n] (reason)}
 					<p class="mt-3 text-soft">{many(n, 'signal')} refused: {said(reason)}</p>
 				{/each}
@@ -147,11 +151,11 @@
 	}
 	.row {
 		display: grid;
-		grid-template-columns: 132px repeat(4, minmax(0, 1fr)) 110px;
+		grid-template-columns: 124px repeat(3, minmax(0, 1fr)) minmax(0, 1.4fr) 100px;
 		gap: 8px;
 		border-top: 1px solid var(--color-hair);
-		padding: 18px 0;
-		min-height: 152px;
+		padding: 24px 0;
+		min-height: 156px;
 	}
 	.row:last-child {
 		border-bottom: 1px solid var(--color-hair);

@@ -64,6 +64,7 @@
 				{:else}{many(release.data.changes.length, 'kind')} of buttons would change.{/if}
 			</h1>
 			{#each release.data.changes as change (`${change.placement}/${change.example}/${change.products}`)}
+				{@const look = change.state === 'rest' ? undefined : change.state}
 				<article class="change">
 					<div>
 						<h2 class="text-md">{capital(said(change.placement))}</h2>
@@ -73,12 +74,12 @@
 							</p>{/each}
 					</div>
 					<div class="pair">
-						<p class="tag">now</p>
-						{#if change.before}<span class="shown"><TrueButton {...change.before} room={room(change)} /></span>{/if}
+						<p class="tag">now{look ? `, ${look === 'hover' ? 'hovered' : 'focused'}` : ''}</p>
+						<span class="shown"><TrueButton {...change.before} room={room(change)} {look} /></span>
 					</div>
 					<div class="pair">
 						<p class="tag">then</p>
-						<span class="shown"><TrueButton {...change.after} room={room(change)} /></span>
+						<span class="shown"><TrueButton {...change.after} room={room(change)} {look} /></span>
 					</div>
 					<ul class="fields">
 						{#each change.fields as field (field.field)}
@@ -116,7 +117,7 @@
 			{#if release.data.must_fix.length}
 				<p class="mt-3">
 					<b class="text-must">▲ {many(release.data.must_fix.length, 'finding')} to fix first.</b>
-					<a href="/">They stand on the floor</a>, each with its mend.
+					<a href="/">The floor</a> offers mends.
 				</p>
 			{/if}
 			{#if asks === 'findings_left' || asks === 'trial_underway'}

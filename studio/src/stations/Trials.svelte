@@ -79,7 +79,7 @@
 			<table class="ledger mt-6">
 				<thead>
 					<tr>
-						<th class="w-10">No.</th><th>Question</th><th>Where</th><th>Decides</th><th class="figure"
+						<th class="w-10">No.</th><th>Question</th><th>Where</th><th>Decides</th><th class="text-right"
 							>Shoppers planned</th
 						><th>State</th>
 					</tr>

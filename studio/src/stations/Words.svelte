@@ -82,7 +82,7 @@
 				What every button says, in <b>{words.data.language}</b>
 				<span class="text-soft">· as the longest product of each reach fills it, in the narrowest container</span>
 			</h1>
-			<table class="sheet">
+			<table class="texts">
 				<thead>
 					<tr>
 						<th><span class="sr-only">Moment</span></th>
@@ -212,32 +212,32 @@
 		grid-template-columns: minmax(0, 1fr) 420px;
 		min-height: calc(100vh - 67px);
 	}
-	.sheet {
+	.texts {
 		width: 100%;
 		border-collapse: collapse;
 	}
-	.sheet th {
+	.texts th {
 		padding: 6px 8px 6px 0;
 		text-align: left;
 		vertical-align: top;
 		font-weight: 650;
 	}
-	.sheet tbody th {
+	.texts tbody th {
 		width: 168px;
 		padding-top: 14px;
 		font-size: 15px;
 	}
-	.sheet td {
+	.texts td {
 		padding: 6px 0;
 		vertical-align: top;
 	}
-	.sheet tbody tr {
+	.texts tbody tr {
 		border-top: 1px solid var(--color-hair);
 	}
-	.sheet .narrowed {
+	.texts .narrowed {
 		border-top-style: dashed;
 	}
-	.sheet .narrowed th {
+	.texts .narrowed th {
 		border-left: 1px solid var(--color-soft);
 		padding-left: 10px;
 		font-size: 13px;

@@ -1,5 +1,6 @@
 const whole = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 });
 const one = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 1 });
+const tenths = new Intl.NumberFormat('en-GB', { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const dayAndTime = new Intl.DateTimeFormat('en-GB', {
 	day: 'numeric',
@@ -20,7 +21,12 @@ export function px(value: number): string {
 
 /** Returns a share as percent with one decimal, and a real minus. */
 export function percent(share: number): string {
-	return `${one.format(share * 100)} %`.replace('-', '−');
+	return `${tenths.format(share * 100)} %`.replace('-', '−');
+}
+
+/** Returns a share in percent with one decimal, without the sign of percent. */
+export function tenth(share: number): string {
+	return tenths.format(share * 100);
 }
 
 /** Returns a difference of shares in points, always signed. */

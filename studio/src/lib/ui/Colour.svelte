@@ -22,53 +22,55 @@
 	}
 </script>
 
-<Popover.Root bind:open>
-	<Popover.Trigger class="value" aria-label="{label}: {value}" {onfocus}>
-		<span class="chip" style:background={value}></span><span class="font-mono">{value}</span>
-	</Popover.Trigger>
-	<Popover.Portal>
-		<Popover.Content sideOffset={6} class="z-20 w-64 border border-ink bg-leaf p-3 shadow-float" aria-label={label}>
-			<p class="mb-2 font-semibold">{label}</p>
-			<form
-				class="flex items-center gap-2"
-				onsubmit={(event) => {
-					event.preventDefault();
-					set(hexColour(typed ?? value));
-					if (!wrong) open = false;
-				}}
-			>
-				<input
-					type="color"
-					class="h-8 w-10 border border-hair"
-					aria-label="Choose {label} by eye"
-					{value}
-					onchange={(event) => set(event.currentTarget.value)}
-				/>
-				<input
-					class="w-28 border border-ink bg-leaf px-2 py-1 font-mono"
-					aria-label="{label} as hex"
-					aria-invalid={wrong}
-					value={typed ?? value}
-					oninput={(event) => (typed = event.currentTarget.value)}
-				/>
-			</form>
-			{#if wrong}<p role="alert" class="mt-1 text-sm text-must">Write six hex digits, as #3a2a12.</p>{/if}
-			<ul class="mt-3 flex flex-wrap gap-1" aria-label="Colours in use">
-				{#each known as colour (colour)}
-					<li>
-						<button
-							class="swatch"
-							style:background={colour}
-							aria-label={colour}
-							title={colour}
-							onclick={() => set(colour)}
-						></button>
-					</li>
-				{/each}
-			</ul>
-		</Popover.Content>
-	</Popover.Portal>
-</Popover.Root>
+<span class="inline-flex items-baseline">
+	<Popover.Root bind:open>
+		<Popover.Trigger class="value" aria-label="{label}: {value}" {onfocus}>
+			<span class="chip" style:background={value}></span><span class="font-mono font-medium">{value}</span>
+		</Popover.Trigger>
+		<Popover.Portal>
+			<Popover.Content sideOffset={6} class="z-20 w-64 border border-ink bg-leaf p-3 shadow-float" aria-label={label}>
+				<p class="mb-2 font-semibold">{label}</p>
+				<form
+					class="flex items-center gap-2"
+					onsubmit={(event) => {
+						event.preventDefault();
+						set(hexColour(typed ?? value));
+						if (!wrong) open = false;
+					}}
+				>
+					<input
+						type="color"
+						class="h-8 w-10 border border-hair"
+						aria-label="Choose {label} by eye"
+						{value}
+						onchange={(event) => set(event.currentTarget.value)}
+					/>
+					<input
+						class="w-28 border border-ink bg-leaf px-2 py-1 font-mono"
+						aria-label="{label} as hex"
+						aria-invalid={wrong}
+						value={typed ?? value}
+						oninput={(event) => (typed = event.currentTarget.value)}
+					/>
+				</form>
+				{#if wrong}<p role="alert" class="mt-1 text-sm text-must">Write six hex digits, as #3a2a12.</p>{/if}
+				<ul class="mt-3 flex flex-wrap gap-1" aria-label="Colours in use">
+					{#each known as colour (colour)}
+						<li>
+							<button
+								class="swatch"
+								style:background={colour}
+								aria-label={colour}
+								title={colour}
+								onclick={() => set(colour)}
+							></button>
+						</li>
+					{/each}
+				</ul>
+			</Popover.Content>
+		</Popover.Portal>
+	</Popover.Root>
+</span>
 
 <style>
 	.chip {

@@ -14,7 +14,7 @@
 </script>
 
 <ul class="divide-y divide-hair" aria-label="Findings">
-	{#each findings as finding (`${finding.rule}/${finding.placement}/${finding.class_key}/${finding.spot}`)}
+	{#each findings as finding (`${finding.rule}/${finding.spot}/${finding.title}/${finding.says}`)}
 		<li class="py-3" data-weight={finding.weight} data-rule={finding.rule}>
 			<p class="text-md">
 				<b

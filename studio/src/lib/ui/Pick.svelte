@@ -13,23 +13,30 @@
 	const shown = $derived(options.find((option) => option.value === value)?.label ?? value);
 </script>
 
-<Select.Root type="single" {value} items={[...options]} onValueChange={(picked) => picked !== value && onpick(picked)}>
-	<Select.Trigger aria-label="{label}: {shown}" class="value" {onfocus}>{shown}</Select.Trigger>
-	<Select.Portal>
-		<Select.Content sideOffset={4} class="z-20 max-h-80 overflow-auto border border-ink bg-leaf py-1 shadow-float">
-			<Select.Viewport>
-				{#each options as option (option.value)}
-					<Select.Item
-						value={option.value}
-						label={option.label}
-						class="flex cursor-pointer items-center gap-2 px-3 py-1 outline-none data-highlighted:bg-marker"
-					>
-						{#snippet children({ selected })}
-							<span class="w-3 font-mono">{selected ? '|' : ''}</span>{option.label}
-						{/snippet}
-					</Select.Item>
-				{/each}
-			</Select.Viewport>
-		</Select.Content>
-	</Select.Portal>
-</Select.Root>
+<span class="inline-flex items-baseline">
+	<Select.Root
+		type="single"
+		{value}
+		items={[...options]}
+		onValueChange={(picked) => picked !== value && onpick(picked)}
+	>
+		<Select.Trigger aria-label="{label}: {shown}" class="value" {onfocus}>{shown}</Select.Trigger>
+		<Select.Portal>
+			<Select.Content sideOffset={4} class="z-20 max-h-80 overflow-auto border border-ink bg-leaf py-1 shadow-float">
+				<Select.Viewport>
+					{#each options as option (option.value)}
+						<Select.Item
+							value={option.value}
+							label={option.label}
+							class="flex cursor-pointer items-center gap-2 px-3 py-1 outline-none data-highlighted:bg-marker"
+						>
+							{#snippet children({ selected })}
+								<span class="w-3 font-mono">{selected ? '|' : ''}</span>{option.label}
+							{/snippet}
+						</Select.Item>
+					{/each}
+				</Select.Viewport>
+			</Select.Content>
+		</Select.Portal>
+	</Select.Root>
+</span>

@@ -27,9 +27,7 @@
 	}: Props = $props();
 	const look = $derived([
 		'inline-flex items-center gap-2 border no-underline disabled:border-hair disabled:bg-paper disabled:text-soft',
-		main
-			? 'border-ink bg-ink font-semibold text-leaf hover:bg-soft'
-			: 'border-ink bg-leaf font-medium hover:bg-paper',
+		main ? 'border-ink bg-ink font-semibold text-leaf hover:bg-soft' : 'border-ink bg-leaf font-medium hover:bg-paper',
 		small ? 'px-2 py-0.5 text-sm' : 'px-4 py-2',
 	]);
 </script>

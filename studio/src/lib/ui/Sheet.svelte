@@ -14,7 +14,7 @@
 <Dialog.Root {open} onOpenChange={(now) => !now && onclose()}>
 	<Dialog.Portal>
 		<Dialog.Overlay class="fixed inset-0 z-30 bg-ink/30" />
-		<Dialog.Content class="sheet border border-ink bg-leaf p-6 shadow-float">
+		<Dialog.Content class="floating-sheet border border-ink bg-leaf p-6 shadow-float">
 			<Dialog.Title class="text-lg font-bold">{title}</Dialog.Title>
 			{@render children()}
 		</Dialog.Content>
@@ -22,7 +22,7 @@
 </Dialog.Root>
 
 <style>
-	:global(.sheet) {
+	:global(.floating-sheet) {
 		position: fixed;
 		top: 50%;
 		left: 50%;

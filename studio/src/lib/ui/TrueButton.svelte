@@ -10,10 +10,12 @@
 		look?: 'hover' | 'focus';
 		/** Room that the button stands in, in CSS pixels; what is wide fills it. */
 		room?: number;
+		/** Width that what is wide takes at least, where it is drawn short. */
+		least?: number;
 		/** How many times enlarged. */
 		zoom?: number;
 	};
-	let { button, moment, text, look, room, zoom = 1 }: Props = $props();
+	let { button, moment, text, look, room, least, zoom = 1 }: Props = $props();
 	let host: HTMLElement;
 
 	$effect(() => {
@@ -29,6 +31,7 @@
 	aria-label="Button: {text}"
 	class="frame"
 	style:width={button.wide && room ? `${room}px` : null}
+	style:min-width={button.wide && least ? `${least}px` : null}
 	style:transform={zoom === 1 ? null : `scale(${zoom})`}
 >
 	<span bind:this={host} inert></span>

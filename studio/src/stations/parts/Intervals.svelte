@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
 	import type { TrialView } from '$lib/api/types';
-	import { percent, points } from '$lib/pure/format';
+	import { percent, points, tenth } from '$lib/pure/format';
 
 	type Props = { view: TrialView };
 	let { view }: Props = $props();
@@ -16,36 +16,43 @@
 			...Object.values(reading?.differences ?? {}).flatMap((gap) => [Math.abs(gap.low), Math.abs(gap.high)]),
 		) * 1.08,
 	);
-	const x = $derived(scaleLinear().domain([-edge, edge]).range([290, 770]));
+	const x = $derived(scaleLinear().domain([-edge, edge]).range([390, 780]));
+	const between = (of: { low: number; high: number }) => `${tenth(of.low)} to ${tenth(of.high)}`;
 	const said: Record<string, string> = { clicked: 'Pressed', added: 'Added to basket', ordered: 'Ordered' };
 </script>
 
 {#if reading}
-	<svg viewBox="0 0 850 262" class="mt-4 w-full" role="img" aria-label="Differences of B from A with their intervals">
+	<svg viewBox="0 0 850 236" class="mt-4 w-full" role="img" aria-label="Differences of B from A with their intervals">
 		<rect class="worth" x={x(-worth)} y="34" width={x(worth) - x(-worth)} height="196" />
-		{#each x.ticks(9) as tick (tick)}
+		{#each x.ticks(7) as tick (tick)}
 			<path class="tick" d="M{x(tick)} 26v8" /><text x={x(tick)} y="18" text-anchor="middle">{points(tick)}</text>
 		{/each}
-		<path class="tick" d="M290 34H770M{x(0)} 26V230" />
+		<path class="tick" d="M390 34H780M{x(0)} 26V230" />
 		{#each names as name, n (name)}
 			{@const gap = reading.differences[name]}
 			{@const y = 70 + n * 58}
 			{#if gap}
 				<text class="name" x="0" {y}>{said[name]}</text>
 				<text class="soft" x="0" y={y + 18}>{name === view.trial.decides ? 'decides' : 'watched'}</text>
-				<text class="rates" x="270" y={y + 2} text-anchor="end"
-					>{percent(reading.rates[name]?.A?.estimate ?? 0)} → {percent(reading.rates[name]?.B?.estimate ?? 0)}</text
-				>
+				{#each ['A', 'B'] as letter, m (letter)}
+					{@const rate = reading.rates[name]?.[letter]}
+					{#if rate}
+						<text class="rate" class:b={letter === 'B'} x="150" y={y - 2 + m * 19}>{letter}</text>
+						<text class="rate" x="234" y={y - 2 + m * 19} text-anchor="end">{percent(rate.estimate)}</text>
+						<text class="soft" x="246" y={y - 2 + m * 19}>{between(rate)}</text>
+					{/if}
+				{/each}
 				<path class="gap" class:decides={name === view.trial.decides} d="M{x(gap.low)} {y}H{x(gap.high)}" />
 				<path class="end" d="M{x(gap.low)} {y - 7}v14M{x(gap.high)} {y - 7}v14" />
 				<path class="estimate" d="M{x(gap.estimate)} {y - 12}v18" />
 				<text class="value" x={x(gap.high) + 8} y={y + 5}>{points(gap.estimate)}</text>
 			{/if}
 		{/each}
-		<text x={x(0)} y="248" text-anchor="middle"
-			>points; between the ends 95 of 100 such intervals hold the truth. Shaded: no difference worth having</text
-		>
 	</svg>
+	<p class="text-soft">
+		Rates with their 95 % intervals, and the difference of B from A in points. Shaded: no difference worth having,
+		within <span class="figure">{points(worth).replace('+', '±')}</span>.
+	</p>
 {/if}
 
 <style>
@@ -60,9 +67,13 @@
 	.soft {
 		font: 12px var(--font-sans);
 	}
-	.rates {
+	.rate {
 		font-size: 14px;
 		fill: var(--color-ink);
+	}
+	.rate.b {
+		fill: var(--color-b);
+		font-weight: 500;
 	}
 	.value {
 		fill: var(--color-b);

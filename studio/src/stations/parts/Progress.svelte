@@ -21,7 +21,9 @@
 		<path class="tick" d="M10 40H840" />
 		<path class="done" d="M10 48H{10 + 830 * share}" />
 		<path class="stand" d="M{10 + 830 * share} 16V58" />
-		<text x={Math.min(700, 18 + 830 * share)} y="16">{count(progress.timed_up)} whose time is up</text>
+		<text x={10 + 830 * share + (share > 0.7 ? -10 : 10)} y="16" text-anchor={share > 0.7 ? 'end' : 'start'}
+			>{count(progress.timed_up)} whose time is up</text
+		>
 		<text x="840" y="72" text-anchor="end">{count(progress.planned)} planned</text>
 		<text x="10" y="72">{date(view.trial.started_at ?? '')}, start</text>
 	</svg>
