@@ -34,7 +34,7 @@ _GLOVE = f'<path d="M-20 70V20q0-8 7-8t7 8v14l2-34q1-7 7-7t7 7l1 32 3-27q1-6 7-5
 
 _DRAWN = {
     "HV-CEDAR": _hive("#b5683a", 3),
-    "HV-NUC6": _hive("#c98d54", 1) + _box(92, 82, 56, 6, _MOSS, 3),
+    "HV-NUC6": _hive("#c98d54", 2) + _box(102, 112, 36, 8, _MOSS, 3),
     "HV-ROOF": f'<path d="M40 96 120 60l80 36v12H40z" fill="{_STEEL}"/>{_box(52, 108, 136, 16, "#b98a55")}'
     + "".join(f'<circle cx="{62 + 13 * n}" cy="116" r="3" fill="{_INK}"/>' for n in range(10)),
     "TL-SMOKER": f'<path d="M84 78h52l6 78H78z" fill="#b5603a"/><path d="M84 78q26-46 62-40l-8 14q-22 0-2 26z" fill="#8d4728"/>'

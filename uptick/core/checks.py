@@ -1,7 +1,7 @@
 """The checks: what is wrong with a button, by how much, and what would mend it."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from uptick.core.boxes import Drawing, lay_out
@@ -10,7 +10,7 @@ from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
 from uptick.core.document import ButtonDocument, FixedSize, Moment, Placement, parse_document
 from uptick.core.fill import WorstText, text_for, worst_of_class
 from uptick.core.merge import Json, merge_layer
-from uptick.core.resolve import trace
+from uptick.core.resolve import resolve, trace
 from uptick.core.settings import Settings
 from uptick.core.store import Store, Surface
 from uptick.core.type.fontbook import FontBook
@@ -89,14 +89,13 @@ def _where(one: ButtonClass) -> str:
 
 @dataclass(frozen=True, slots=True)
 class _Pair:
-    """Words on a fill in one state, and the layers that the two colours come from."""
+    """Words on a fill in one state, and the narrower of the layers that the two colours come from."""
 
     state: str
     fill: str
     words: str
     needed: float
-    fill_layer: str
-    words_layer: str
+    layer: str
 
 
 _STATES = {"": "at rest", "hover": "when hovered", "focus": "when focused"}
@@ -113,15 +112,13 @@ def _pairs(settings: Settings, one: ButtonClass) -> Iterator[_Pair]:
     for state, (fill, words) in colours.items():
         if contrast_ratio(words, fill) < needed:
             path = f"look.{state}" if state else "look"
-            yield _Pair(
-                state, fill, words, needed,
-                _set_by(settings, one, f"{path}.fill"), _set_by(settings, one, f"{path}.text_colour"),
-            )  # fmt: skip
+            yield _Pair(state, fill, words, needed, _narrower(settings, one, f"{path}.fill", f"{path}.text_colour"))
 
 
-def _set_by(settings: Settings, one: ButtonClass, field: str) -> str:
-    told = trace(settings, one.example, field)
-    return told[0].layer if told else one.top_layer
+def _narrower(settings: Settings, one: ButtonClass, *fields: str) -> str:
+    order = ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
+    winners = [told[0].layer for field in fields if (told := trace(settings, one.example, field))]
+    return max(winners, key=lambda layer: order.index(layer) if layer in order else 0, default=one.top_layer)
 
 
 def _contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
@@ -145,8 +142,21 @@ def _contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Fi
             says=f"{pair.words} on {pair.fill} {_where_all(buttons)}.",
             figure=ratio,
             allowed=pair.needed,
-            mends=tuple(_contrast_mends(pair)),
+            mends=tuple(m for m in _contrast_mends(pair) if _mends(settings, classes, m, pair, by_pair)),
         )
+
+
+def _mends(
+    settings: Settings, classes: Sequence[ButtonClass], mend: Mend, pair: _Pair, failing: Collection[_Pair]
+) -> bool:
+    """Tell whether a mend removes its pair and brings no other that cannot be read."""
+    tried = settings.with_layer(mend.layer, merge_layer(settings.layer(mend.layer) or {}, mend.patch))
+    colours = {(p.fill, p.words) for p in failing if p != pair}
+    return all(
+        (left.fill, left.words) in colours
+        for one in classes
+        for left in _pairs(tried, replace(one, document=resolve(tried, one.example)))
+    )
 
 
 def _cut(ratio: float) -> str:
@@ -168,11 +178,11 @@ def _contrast_mends(pair: _Pair) -> Iterator[Mend]:
     if better_fill:
         solid = {"fill": {"kind": "solid", "colour": better_fill}}
         gives = _cut(contrast_ratio(better_fill, pair.words))
-        yield Mend(f"fill {better_fill} gives {gives}", pair.fill_layer, patch(solid))
+        yield Mend(f"fill {better_fill} gives {gives}", pair.layer, patch(solid))
     better_words = nearest_passing(pair.words, pair.fill, pair.needed)
     if better_words:
         gives = _cut(contrast_ratio(better_words, pair.fill))
-        yield Mend(f"words {better_words} gives {gives}", pair.words_layer, patch({"text_colour": better_words}))
+        yield Mend(f"words {better_words} gives {gives}", pair.layer, patch({"text_colour": better_words}))
 
 
 def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) -> Iterator[Finding]:

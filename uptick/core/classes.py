@@ -49,7 +49,7 @@ def classes_of(
     """
     found: dict[tuple[Placement, tuple[str, ...]], tuple[Context, list[Product]]] = {}
     for placement in Placement:
-        found[placement, ()] = (Context(placement, "", "", Situation.PLAIN), [])
+        found[placement, ()] = (Context(placement, "", "", None), [])
         for product in products:
             for situation in Situation:
                 context = context_of(placement, product, situation)

@@ -12,12 +12,15 @@ from uptick.core.errors import BadReach
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """Where a button stands and for what: the question that resolution answers."""
+    """Where a button stands and for what: the question that resolution answers.
+
+    A product that nobody knows has neither code nor category nor, for a reach, a situation.
+    """
 
     placement: Placement
     product: str
     category: str
-    situation: Situation
+    situation: Situation | None
 
 
 Names = Annotated[tuple[str, ...], Field(max_length=500)]

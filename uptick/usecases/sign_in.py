@@ -50,4 +50,4 @@ def sign_out(accounts: Accounts, token: str) -> None:
 
 
 # The Argon2id hash of a password that nobody has.
-_NOBODY = "$argon2id$v=19$m=65536,t=3,p=4$c29tZXNhbHRzb21lc2FsdA$Jx7c1u3b5yUq0m6q2v0bYp0l0m6q2v0bYp0l0m6q2v0"
+_NOBODY = "$argon2id$v=19$m=65536,t=3,p=4$seJWyp9V7WVWmkQWNFTZJA$aCsYTyb4CItRWCT/d3jWm8L0IySKsAjwxRDFE6jyMtU"

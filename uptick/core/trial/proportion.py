@@ -55,4 +55,6 @@ def newcombe_difference(hits: int, tries: int, other_hits: int, other_tries: int
     low, high = confint_proportions_2indep(
         hits, tries, other_hits, other_tries, method="newcomb", compare="diff", alpha=1 - level
     )
-    return Interval(hits / tries - other_hits / other_tries, float(low), float(high), level)
+    estimate = hits / tries - other_hits / other_tries
+    # At none against all the bound is exactly −1 or 1; rounding goes 1e-16 beyond it.
+    return Interval(estimate, max(-1.0, min(float(low), estimate)), min(1.0, max(float(high), estimate)), level)

@@ -1,0 +1,101 @@
+"""Small made-up things that tests share: a document, a shop's settings, products."""
+
+from copy import deepcopy
+from datetime import UTC, datetime
+from functools import lru_cache
+from typing import Any
+
+from uptick.core.catalogue import Product
+from uptick.core.compile import Kit
+from uptick.core.document import ButtonDocument, Device, Placement, parse_document
+from uptick.core.merge import Json, merge_layer
+from uptick.core.reach import Reach
+from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.store import FormPost, Store, Surface
+from uptick.wiring import load_kit
+
+NOW = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)
+
+BASELINE: Json = {
+    "look": {
+        "size": {"kind": "natural"},
+        "padding": {"top_px": 12, "right_px": 20, "bottom_px": 12, "left_px": 20},
+        "radius_px": 4,
+        "fill": {"kind": "solid", "colour": "#3a2a12"},
+        "text_colour": "#ffffff",
+        "type": {"family": "figtree", "size_px": 16, "weight": 600},
+        "hover": {"fill": {"kind": "solid", "colour": "#000000"}, "text_colour": "#ffffff"},
+        "focus": {"fill": {"kind": "solid", "colour": "#3a2a12"}, "text_colour": "#ffffff", "ring_colour": "#2f5d3a"},
+        "disabled": {"fill": {"kind": "solid", "colour": "#eeeeee"}, "text_colour": "#999999"},
+    },
+    "icon": {"kind": "none"},
+    "wording": {
+        "ready": {"en-GB": "Buy"},
+        "working": {"en-GB": "Wait"},
+        "added": {"en-GB": "Added"},
+        "in_basket": {"en-GB": "{count} in basket"},
+        "choose_first": {"en-GB": "Choose"},
+        "sold_out": {"en-GB": "Sold out"},
+    },
+    "afterwards": {"kind": "stay"},
+}
+
+
+@lru_cache(maxsize=1)
+def kit() -> Kit:
+    return load_kit()
+
+
+def document(patch: Json | None = None) -> ButtonDocument:
+    """Return the plain sample button, narrowed by a patch."""
+    return parse_document(merge_layer(deepcopy(BASELINE), patch or {}))
+
+
+def settings(*exceptions: ExceptionRule, **placements: Json) -> Settings:
+    places = {Placement(name): layer for name, layer in placements.items()}
+    return Settings(
+        language="en-GB", currency="GBP", baseline=deepcopy(BASELINE), placements=places, exceptions=exceptions
+    )
+
+
+def exception(n: int, layer: Json, **reach: Any) -> ExceptionRule:
+    return ExceptionRule(
+        id=f"e{n}", name=f"Exception {n}", note="a reason", author="Ada", made_at=NOW, reach=Reach(**reach), layer=layer
+    )
+
+
+def product(sku: str, category: str = "Tools", price: int = 1250, stock: int = 3, **more: Any) -> Product:
+    values: dict[str, Any] = {
+        "sku": sku, "name": f"Thing {sku}", "category": category, "price_minor": price, "currency": "GBP",
+        "url": f"/p/{sku}", "picture": "", "stock": stock, "option_name": "", "option_values": (),
+    }  # fmt: skip
+    return Product(**{**values, **more})
+
+
+PRODUCTS = [
+    product("A1"),
+    product("A2", price=129_900, name="A far longer thing than the others"),
+    product("B1", "Jars"),
+    product("B2", "Jars", option_name="size", option_values=("S", "L")),
+    product("C1", "Hives", stock=0),
+]
+
+
+def store(key: str = "sample", origin: str = "http://localhost:8802") -> Store:
+    return Store(
+        key=key,
+        name="Sample",
+        language="en-GB",
+        currency="GBP",
+        origin=origin,
+        timezone="Europe/London",
+        is_practice=True,
+        connection=FormPost(
+            add_path="/basket/add", read_path="/basket", product_field="sku", option_field="option",
+            quantity_field="qty",
+        ),
+        surfaces={
+            Placement.PRODUCT_PAGE: Surface(widths_px={Device.PHONE: 320, Device.DESKTOP: 380}, own_height_px=52),
+            Placement.LISTING_CARD: Surface(widths_px={Device.PHONE: 140, Device.DESKTOP: 310}, own_height_px=44),
+        },
+    )  # fmt: skip
