@@ -118,7 +118,8 @@ def _one(
     able = [goods for goods in all_goods().values() if not goods.is_sold_out]
     goods = rng.choice(able)
     in_listing, on_page = rng.random() < 0.8, rng.random() < 0.75
-    luck = rng.random()
+    lucks: dict[str, float] = {}
+    saw_page = False
     events: list[dict[str, Any]] = []
 
     def note(kind: str, when: datetime, place: str, **more: Any) -> None:
@@ -131,7 +132,10 @@ def _one(
             continue
         clock += timedelta(seconds=rng.uniform(2, 40))
         note("shown", clock, place)
+        saw_page = saw_page or place == "product_page"
         trial = next((t for t in trials if _covers(t, place, goods)), None)
+        # One mind for all places of a trial, so that the rates that were set are those of its shoppers.
+        luck = lucks.setdefault(trial["id"] if trial else place, rng.random())
         rates = wish.rates[deal(trial, shopper) if trial else "A"]
         # Listings are for looking: what is bought there is a small part, unless a trial runs there.
         part = 1.0 if trial or place == "product_page" else 0.12
@@ -157,7 +161,7 @@ def _one(
         break
     if events:
         yield _visit(manifest, shopper, events, clock)
-    if rng.random() < _RETURNS:
+    if saw_page and rng.random() < _RETURNS:
         again = at + timedelta(hours=rng.uniform(5, 90))
         if again < wish.end:
             events.clear()

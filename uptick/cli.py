@@ -20,7 +20,7 @@ from uptick.core.errors import AppError, OutOfRange
 from uptick.core.trial import assign as assigning
 from uptick.usecases import importing, publish, trials
 from uptick.usecases.ports import Person, Shop
-from uptick.wiring import Wiring, clock
+from uptick.wiring import Environment, Wiring, clock
 
 app = typer.Typer(help="Purchase buttons without screens.", no_args_is_help=True, pretty_exceptions_enable=False)
 calc = typer.Typer(help="Compute on plain numbers.", no_args_is_help=True)
@@ -45,8 +45,12 @@ def _say(values: dict[str, Any], as_json: bool) -> None:
 
 @contextmanager
 def _shop(store: str) -> Iterator[Shop]:
-    with Wiring().open_shop(store) as shop:
-        yield shop
+    wiring = Wiring()
+    try:
+        with wiring.open_shop(store) as shop:
+            yield shop
+    finally:
+        wiring.engine.dispose()
 
 
 def _ratio(text: str) -> tuple[int, int]:
@@ -207,7 +211,7 @@ def simulate(
     from datetime import timedelta
 
     now = clock()
-    origin = practice or Wiring().environment.practice_origin
+    origin = practice or Environment().practice_origin
     wish = {
         "start": (now - timedelta(days=days)).isoformat(),
         "end": now.isoformat(),

@@ -82,6 +82,9 @@ def test_a_version_is_compiled_for_the_places_of_its_trial_only() -> None:
     compiled = compile_version(settings(), store(), PRODUCTS, kit(), version)
     assert set(compiled) == {"product_page"}
     assert "border-radius:20px" in compiled["product_page"][""]["css"]
+    narrow = VersionLayer("2", "B", Reach(categories=("Jars",)), {"look": {"radius_px": 20}})
+    everywhere = compile_version(settings(), store(), PRODUCTS, kit(), narrow)
+    assert "border-radius:20px" in everywhere["listing_card"][""]["css"]
     changed = settings(listing_card={"look": {"radius_px": 1}})
     assert not touches(changes_between(settings(), changed, PRODUCTS), version)
     changed = settings(product_page={"look": {"radius_px": 1}})

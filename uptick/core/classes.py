@@ -1,11 +1,11 @@
 """Classes: products that the same exceptions cover share one button document, and that is what is resolved."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from uptick.core.catalogue import Product
 from uptick.core.document import ButtonDocument, Moment, Placement, Situation
-from uptick.core.reach import Context
+from uptick.core.reach import Context, Reach
 from uptick.core.resolve import VersionLayer, covering, resolve
 from uptick.core.settings import Settings
 
@@ -40,9 +40,7 @@ def context_of(placement: Placement, product: Product, situation: Situation | No
     return Context(placement, product.sku, product.category, situation or product.situation)
 
 
-def classes_of(
-    settings: Settings, products: Sequence[Product], versions: Sequence[VersionLayer] = ()
-) -> tuple[ButtonClass, ...]:
+def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonClass, ...]:
     """Return the distinct classes of a shop, every placement's plain class first.
 
     A product's other situations are looked at too, since stock changes between releases.
@@ -58,9 +56,15 @@ def classes_of(
                 if situation is product.situation:
                     members.append(product)
     return tuple(
-        ButtonClass(placement, rules, resolve(settings, context, versions), tuple(members), context)
+        ButtonClass(placement, rules, resolve(settings, context), tuple(members), context)
         for (placement, rules), (context, members) in found.items()
     )
+
+
+def under_version(one: ButtonClass, settings: Settings, version: VersionLayer) -> ButtonClass:
+    """Return a class as a version of a trial makes it, wherever the trial's reach covers its products."""
+    everywhere = replace(version, reach=Reach())
+    return replace(one, document=resolve(settings, one.example, [everywhere]))
 
 
 def class_for(classes: Sequence[ButtonClass], settings: Settings, context: Context) -> ButtonClass:

@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass, class_for, classes_of, context_of
+from uptick.core.classes import ButtonClass, class_for, classes_of, context_of, under_version
 from uptick.core.compile import Kit, compile_button, font_family
 from uptick.core.document import Placement, field_name, value_text
 from uptick.core.merge import Json, at_path, leaves
@@ -79,11 +79,15 @@ def compile_fonts(kit: Kit, families: Iterable[str]) -> list[Json]:
 def compile_version(
     settings: Settings, store: Store, products: Sequence[Product], kit: Kit, version: VersionLayer
 ) -> Json:
-    """Return the buttons of one version of a trial, by placement and class, on the settings of a release."""
+    """Return the buttons of one version of a trial, by placement and class, on the settings of a release.
+
+    Who is in its reach is decided where it is shown: a class may hold products that are and others that are not.
+    """
     compiled: Json = {}
-    for one in classes_of(settings, products, [version]):
+    for one in classes_of(settings, products):
         if not version.reach.placements or one.placement in version.reach.placements:
-            compiled.setdefault(one.placement.value, {})[one.key] = compile_button(one.document, kit, (store.language,))
+            made = compile_button(under_version(one, settings, version).document, kit, (store.language,))
+            compiled.setdefault(one.placement.value, {})[one.key] = made
     return compiled
 
 

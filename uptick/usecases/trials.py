@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
 
-from uptick.core.classes import class_for, classes_of, context_of
+from uptick.core.classes import class_for, classes_of, context_of, under_version
 from uptick.core.compile import compile_button
 from uptick.core.document import Moment, Placement
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
@@ -146,8 +146,7 @@ def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
     product = next((p for p in products if trial.reach.covers(context_of(place, p))), products[0])
     context = context_of(place, product)
     a = class_for(classes_of(settings, products), settings, context)
-    b = class_for(classes_of(settings, products, [trial.version_b]), settings, context)
-
+    b = under_version(a, settings, trial.version_b)
     language = shop.store.language
     seen = {
         letter: Shown(

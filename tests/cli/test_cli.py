@@ -1,0 +1,109 @@
+"""The command line as a person or a program calls it."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from tests.samples import NOW
+from tests.usecases.fakes import ADA
+from uptick.cli import main
+from uptick.usecases.edit import change_layer
+from uptick.wiring import Wiring
+
+
+@pytest.fixture
+def run(capsys: pytest.CaptureFixture[str]) -> Any:
+    def call(*arguments: str) -> tuple[int, str, str]:
+        with pytest.raises(SystemExit) as ended:
+            main(arguments)
+        out, err = capsys.readouterr()
+        return int(ended.value.code or 0), out, err
+
+    return call
+
+
+CALC: list[tuple[list[str], int, dict[str, Any]]] = [
+    # Reference: Newcombe (1998), method 10; Wilson as in the same paper's companion; WCAG 2.2; Fleiss (2003).
+    (["compare", "56/70", "48/80"], 0, {"difference": 0.2, "low": 0.0524, "high": 0.3339}),
+    (["interval", "81/263"], 0, {"low": 0.2553, "high": 0.3662}),
+    (["contrast", "#767676", "white"], 0, {"ratio": 4.54, "usual_text": True}),
+    (["contrast", "#777", "white"], 1, {"ratio": 4.47, "usual_text": False, "large_text": True}),
+    (["plan", "--rate", "0.05", "--to", "0.06"], 0, {"per_version": 8158, "total": 16316}),
+    (["split", "5000", "5300"], 0, {"p_value": 0.003118, "holds": True}),
+    (["split", "5000", "5600"], 1, {"holds": False}),
+    (["split", "300", "700", "--shares", "3,7"], 0, {"p_value": 1.0}),
+    (["assign", "7f:version", "ps-0000000000000001"], 0, {}),
+]
+
+
+@pytest.mark.parametrize(("arguments", "code", "expect"), CALC, ids=lambda value: str(value)[:40])
+def test_calculations_print_what_their_sources_say(run: Any, arguments: list[str], code: int, expect: Any) -> None:
+    ended, out, _ = run("calc", *arguments, "--json")
+    assert ended == code
+    told = json.loads(out)
+    for name, value in expect.items():
+        assert told[name] == (pytest.approx(value, abs=5e-5) if isinstance(value, float) else value)
+    assert run("calc", *arguments)[0] == code
+
+
+BAD: list[tuple[list[str], str]] = [
+    (["compare", "56:70", "48/80"], "56/70, hits of tries"),
+    (["compare", "71/70", "48/80"], "from 0 to 70"),
+    (["contrast", "beeswax", "white"], "is not a colour"),
+    (["plan", "--rate", "0.05", "--to", "0.05"], "different from the rate"),
+    (["plan", "--rate", "5", "--to", "6"], "between 0 and 1"),
+    (["split", "5000"], "two or more counts"),
+    (["split", "1", "2", "--shares", "a,b"], "numbers divided by commas"),
+]
+
+
+@pytest.mark.parametrize(("arguments", "says"), BAD)
+def test_bad_input_ends_with_2_and_a_sentence(run: Any, arguments: list[str], says: str) -> None:
+    code, out, err = run("calc", *arguments)
+    assert (code, out) == (2, "")
+    assert says in err
+    assert "Traceback" not in err
+
+
+@pytest.fixture
+def database(wiring: Wiring, monkeypatch: pytest.MonkeyPatch) -> Wiring:
+    monkeypatch.setenv("UPTICK_DATABASE_URL", wiring.environment.database_url)
+    return wiring
+
+
+def test_importing_and_releasing_without_screens(run: Any, database: Wiring, tmp_path: Path) -> None:
+    file = tmp_path / "goods.csv"
+    file.write_text("sku,name,category,price,currency,url\nA,Thing,Tools,1.00,GBP,/a\nB,Thing,Tools,x,GBP,/b\n")
+    code, out, _ = run("import", str(file), "--store", "sample")
+    assert code == 1
+    assert "line 2: new A" in out
+    assert "line 3: refused, price is 'x'; write it as 12.50" in out
+    code, out, _ = run("import", str(file), "--store", "sample", "--json")
+    assert json.loads(out)["unchanged"] == 1
+    code, out, _ = run("release", "--store", "sample", "--note", "first", "--json")
+    assert (code, json.loads(out)["release"]) == (0, 1)
+    code, _, err = run("release", "--store", "sample")
+    assert (code, err) == (2, "uptick: Nothing has changed since release 1.\n")
+    with database.open_shop("sample") as shop:
+        pale = {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}}
+        change_layer(shop, "baseline", pale, shop.drafts.read().version, ADA, NOW)
+    assert run("release", "--store", "sample")[0] == 2
+    assert run("release", "--store", "sample", "--despite", "findings")[0] == 0
+
+
+def test_what_is_not_there_is_said(run: Any, database: Wiring, tmp_path: Path) -> None:
+    assert "no store 'nowhere'" in run("release", "--store", "nowhere")[2]
+    assert "no trial 4" in run("readout", "4", "--store", "sample")[2]
+    assert "readable file" in run("import", str(tmp_path / "none.csv"), "--store", "sample")[2]
+
+
+def test_a_database_or_a_shop_that_does_not_answer_is_said(run: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("UPTICK_DATABASE_URL", "postgresql+psycopg://nobody@127.0.0.1:1/none")
+    code, _, err = run("release")
+    assert (code, err) == (2, "uptick: the database does not answer. Is ./start running?\n")
+    code, _, err = run("simulate", "--practice", "http://127.0.0.1:1")
+    assert code == 2
+    assert "the practice store does not answer" in err
+    assert "three shares" in run("simulate", "--a", "0.4,0.3")[2]

@@ -1,0 +1,129 @@
+import threading
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import Engine
+
+from tests.samples import NOW, PRODUCTS, settings
+from uptick.core.errors import NotFound, NothingToUndo, Stale
+from uptick.core.reach import Reach
+from uptick.core.settings import Settings
+from uptick.core.trial.plan import Plan
+from uptick.core.trial.readout import Measure
+from uptick.core.trial.record import Trial, TrialState
+from uptick.data.database import migrate
+from uptick.data.tables import metadata
+from uptick.wiring import Wiring
+
+
+def round_corners(radius: int) -> Settings:
+    return settings(product_page={"look": {"radius_px": radius}})
+
+
+def test_migrating_gives_the_tables_that_the_code_knows(engine: Engine) -> None:
+    """Reference: Alembic 1.20, compare_metadata; daily partitions are made when signals come."""
+    migrate(engine)
+    with engine.connect() as connection:
+        context = MigrationContext.configure(connection, opts={"compare_type": True})
+        assert compare_metadata(context, metadata) == []
+
+
+def test_each_change_is_a_step_that_is_undone_and_redone(wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        first = shop.drafts.read()
+        for radius in (5, 6):
+            now = shop.drafts.read()
+            shop.drafts.append(now.version, round_corners(radius), f"radius {radius}", "Ada", NOW)
+        back = shop.drafts.move(-1)
+        assert back.settings == round_corners(5)
+        assert (back.undo_label, back.redo_label) == ("radius 5", "radius 6")
+        assert shop.drafts.move(-1).settings == first.settings
+        assert shop.drafts.move(+1).settings == round_corners(5)
+        assert [(s.label, s.is_undone) for s in shop.drafts.history(5)] == [
+            ("radius 6", True), ("radius 5", False), ("store made", False),
+        ]  # fmt: skip
+
+
+def test_the_ends_of_the_history_are_said(wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        with pytest.raises(NothingToUndo, match="nothing more to undo"):
+            shop.drafts.move(-1)
+        with pytest.raises(NothingToUndo, match="nothing to redo"):
+            shop.drafts.move(+1)
+
+
+def test_a_change_after_an_undo_forgets_what_was_undone(wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        for radius in (5, 6):
+            shop.drafts.append(shop.drafts.read().version, round_corners(radius), f"radius {radius}", "Ada", NOW)
+        shop.drafts.move(-2)
+        shop.drafts.append(shop.drafts.read().version, round_corners(9), "radius 9", "Ada", NOW)
+        assert [s.label for s in shop.drafts.history(9)] == ["radius 9", "store made"]
+
+
+def test_of_two_changes_on_the_same_draft_the_second_is_refused(wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        base = shop.drafts.read().version
+    outcomes: list[str] = []
+
+    def change(radius: int) -> None:
+        try:
+            with wiring.open_shop("sample") as shop:
+                shop.drafts.append(base, round_corners(radius), "race", "Ada", NOW)
+            outcomes.append("taken")
+        except Stale:
+            outcomes.append("stale")
+
+    threads = [threading.Thread(target=change, args=(n,)) for n in range(4)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert sorted(outcomes) == ["stale", "stale", "stale", "taken"]
+
+
+def test_what_a_store_holds_no_other_store_can_see(wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put(PRODUCTS)
+        shop.releases.add(settings(), {}, "first", "Ada", NOW)
+        trial = Trial(
+            0, "Why?", Reach(), {}, Measure.ADDED, 0.2, 3, TrialState.DRAWN, "s", None, None, None, None, None
+        )
+        assert shop.trials.add(trial).number == 1
+    with wiring.open_shop("other") as shop:
+        assert shop.catalogue.all() == []
+        assert shop.releases.newest() is None
+        assert shop.trials.all() == []
+        with pytest.raises(NotFound, match="no release 1"):
+            shop.releases.get(1)
+        with pytest.raises(NotFound, match="no trial 1"):
+            shop.trials.get(1)
+    with pytest.raises(NotFound, match="no store 'third'"), wiring.open_shop("third"):
+        pass
+
+
+def test_products_and_trials_come_back_as_they_went_in(wiring: Wiring) -> None:
+    plan = Plan(0.2, 0.04, 100, 200, 14, 33.25)
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put(PRODUCTS)
+        assert sorted(shop.catalogue.all(), key=lambda p: p.sku) == sorted(PRODUCTS, key=lambda p: p.sku)
+        drawn = Trial(
+            0, "Why?", Reach(products=("A1",)), {"icon": {"kind": "none"}}, Measure.ORDERED, 0.1, 5,
+            TrialState.RUNNING, "salt", plan, NOW, None, None, {"sentence": "–"},
+        )  # fmt: skip
+        kept = shop.trials.add(drawn)
+        assert shop.trials.get(kept.number) == kept
+        assert (kept.reach, kept.plan, kept.relative_difference) == (drawn.reach, plan, 0.1)
+
+
+def test_a_block_that_fails_leaves_nothing_behind(wiring: Wiring) -> None:
+    def fail() -> None:
+        with wiring.open_shop("sample") as shop:
+            shop.catalogue.put(PRODUCTS)
+            raise RuntimeError
+
+    with pytest.raises(RuntimeError):
+        fail()
+    with wiring.open_shop("sample") as shop:
+        assert shop.catalogue.all() == []

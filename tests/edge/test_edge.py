@@ -1,0 +1,169 @@
+"""The public side over the real database."""
+
+import gzip
+import json
+from collections.abc import Iterator
+from dataclasses import replace
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+import brotli
+import pytest
+from itsdangerous import URLSafeTimedSerializer
+from sqlalchemy import text
+from starlette.testclient import TestClient
+
+from tests.samples import NOW, PRODUCTS
+from tests.usecases.fakes import ADA
+from uptick.edge.app import create_edge
+from uptick.usecases.edit import change_layer
+from uptick.usecases.publish import publish, take_back
+from uptick.wiring import Wiring
+
+SHOP = "http://shop.test"
+AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
+
+
+@pytest.fixture
+def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
+    script = tmp_path / "up.js"
+    script.write_text("var UpTick={start:function(m){return m}}")
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put(PRODUCTS)
+        publish(shop, "first", ADA, NOW)
+    parts = replace(wiring.edge_parts(), script_file=script, clock=lambda: NOW)
+    with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
+        yield client
+
+
+def event(n: int = 1, **more: Any) -> dict[str, Any]:
+    one = UUID(int=int(NOW.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
+    return {"id": str(one), "kind": "shown", "at": NOW.isoformat(), "place": "product_page", "product": "A1", **more}
+
+
+def batch(*events: dict[str, Any], shopper: str = "shopper-0001") -> str:
+    return json.dumps({"v": 1, "sent": NOW.isoformat(), "shopper": shopper, "events": list(events or [event()])})
+
+
+def kept(wiring: Wiring) -> list[tuple[str, str]]:
+    with wiring.engine.connect() as db:
+        return [(r.kind, r.shopper) for r in db.execute(text("SELECT kind, shopper FROM events ORDER BY id"))]
+
+
+def refused(wiring: Wiring) -> dict[str, int]:
+    with wiring.open_shop("sample") as shop:
+        return shop.signals.refusals(NOW.date())
+
+
+def test_the_script_carries_the_release_and_is_cheap_to_ask_for_again(edge: TestClient) -> None:
+    answer = edge.get("/s/sample/up.js")
+    assert answer.status_code == 200
+    assert answer.headers["cache-control"] == "no-cache"
+    assert answer.headers["access-control-allow-origin"] == "*"
+    assert '"release":1' in answer.text
+    etag = answer.headers["etag"]
+    again = edge.get("/s/sample/up.js", headers={"If-None-Match": etag})
+    assert (again.status_code, again.content) == (304, b"")
+    for_ever = edge.get(f"/s/sample/{etag.strip(chr(34))}.js")
+    assert "immutable" in for_ever.headers["cache-control"]
+    assert edge.get("/s/sample/0123456789.js").status_code == 404
+    assert edge.get("/s/other/up.js").status_code == 404
+    assert edge.get("/s/no-such/up.js").status_code == 404
+
+
+def test_the_script_is_sent_compressed_to_those_who_take_it(edge: TestClient) -> None:
+    with edge.stream("GET", "/s/sample/up.js", headers={"Accept-Encoding": "gzip"}) as answer:
+        packed = b"".join(answer.iter_raw())
+    plain = edge.get("/s/sample/up.js", headers={"Accept-Encoding": "identity"}).content
+    assert gzip.decompress(packed) == plain
+    with edge.stream("GET", "/s/sample/up.js", headers={"Accept-Encoding": "br, gzip"}) as answer:
+        assert answer.headers["content-encoding"] == "br"
+        assert brotli.decompress(b"".join(answer.iter_raw())) == plain
+
+
+def test_a_release_and_taking_it_back_show_on_the_next_view(edge: TestClient, wiring: Wiring) -> None:
+    first = edge.get("/s/sample/up.js")
+    with wiring.open_shop("sample") as shop:
+        version = shop.drafts.read().version
+        change_layer(shop, "baseline", {"look": {"radius_px": 9}}, version, ADA, NOW)
+        publish(shop, "rounder", ADA, NOW)
+    second = edge.get("/s/sample/up.js", headers={"If-None-Match": first.headers["etag"]})
+    assert second.status_code == 200
+    assert "border-radius:9px" in second.text
+    with wiring.open_shop("sample") as shop:
+        take_back(shop, 1, ADA, NOW)
+    assert "border-radius:4px" in edge.get("/s/sample/manifest.json").text
+
+
+def test_signals_are_committed_when_they_are_answered(edge: TestClient, wiring: Wiring) -> None:
+    answer = edge.post("/s/sample/signals", content=batch(event(1), event(2, kind="clicked")))
+    assert answer.json() == {"accepted": 2, "refused": []}
+    assert kept(wiring) == [("shown", "shopper-0001"), ("clicked", "shopper-0001")]
+    assert edge.post("/s/sample/signals", content=batch(event(1), event(2, kind="clicked"))).status_code == 200
+    assert len(kept(wiring)) == 2
+
+
+def test_what_is_refused_is_named_and_counted(edge: TestClient, wiring: Wiring) -> None:
+    late = event(3, id="5b8f5c1e-55a3-4d0f-9c0c-0f0f0f0f0f0f")
+    answer = edge.post("/s/sample/signals", content=batch(event(1), late)).json()
+    assert answer == {"accepted": 1, "refused": [{"id": late["id"], "reason": "id_not_v7"}]}
+    assert edge.post("/s/sample/signals", content="{").status_code == 400
+    assert edge.post("/s/sample/signals", content=" " * 60_001).status_code == 413
+    foreign = edge.post("/s/sample/signals", content=batch(event(4)), headers={"Origin": "http://evil.test"})
+    assert foreign.status_code == 403
+    assert foreign.headers["access-control-allow-origin"] == "*"
+    robot = edge.post("/s/sample/signals", content=batch(event(5)), headers={"User-Agent": "Googlebot/2.1"})
+    assert (robot.status_code, robot.json()["accepted"]) == (200, 0)
+    assert edge.post("/s/no-such/signals", content=batch()).status_code == 404
+    assert refused(wiring) == {"id_not_v7": 1, "malformed": 1, "too_large": 1, "wrong_origin": 1, "robot": 1}
+    assert len(kept(wiring)) == 1
+
+
+def test_whoever_asks_not_to_be_followed_has_no_id_here(edge: TestClient, wiring: Wiring) -> None:
+    """Reference: Global Privacy Control, the request header Sec-GPC: 1."""
+    edge.post("/s/sample/signals", content=batch(), headers={"Sec-GPC": "1"})
+    assert kept(wiring) == [("shown", "")]
+
+
+def test_a_failing_database_is_said_so_that_the_sender_tries_again(wiring: Wiring, tmp_path: Path) -> None:
+    class Broken:
+        def write(self, batches: object, today: object) -> int:
+            raise ConnectionError("gone")
+
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW, writer=Broken())
+    with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
+        answer = client.post("/s/sample/signals", content=batch())
+    assert answer.status_code == 503
+    assert answer.headers["retry-after"] == "5"
+    assert answer.headers["access-control-allow-origin"] == "*"
+    assert kept(wiring) == []
+
+
+def test_a_draft_is_shown_to_whoever_holds_a_signed_link_that_has_not_run_out(
+    edge: TestClient, wiring: Wiring, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    token = wiring.studio_parts().preview_token("sample")
+    with wiring.open_shop("sample") as shop:
+        change_layer(shop, "baseline", {"look": {"radius_px": 9}}, shop.drafts.read().version, ADA, NOW)
+    told = edge.get("/s/sample/draft.json", params={"token": token})
+    assert "border-radius:9px" in told.text
+    assert told.headers["cache-control"] == "no-store"
+    assert "border-radius:9px" not in edge.get("/s/sample/manifest.json").text
+    assert edge.get("/s/other/draft.json", params={"token": token}).status_code == 403
+    assert edge.get("/s/sample/draft.json", params={"token": token + "x"}).status_code == 403
+    forged = str(URLSafeTimedSerializer("another secret", salt="draft").dumps("sample"))
+    assert edge.get("/s/sample/draft.json", params={"token": forged}).status_code == 403
+    later = (NOW + timedelta(days=36_500)).timestamp()
+    monkeypatch.setattr("itsdangerous.timed.time.time", lambda: later)
+    assert edge.get("/s/sample/draft.json", params={"token": token}).status_code == 403
+
+
+def test_fonts_are_served_by_hash_for_ever(edge: TestClient) -> None:
+    name = edge.get("/s/sample/manifest.json").json()["fonts"][0]["file"]
+    answer = edge.get(f"/fonts/{name}")
+    assert answer.content[:4] == b"wOF2"
+    assert answer.headers["access-control-allow-origin"] == "*"
+    assert "immutable" in answer.headers["cache-control"]
+    assert edge.get("/fonts/../app.py").status_code == 404

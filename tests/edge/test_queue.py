@@ -1,0 +1,90 @@
+import asyncio
+from collections.abc import Sequence
+from datetime import date
+from threading import Event
+
+import pytest
+
+from tests.samples import NOW
+from uptick.edge import queue as module
+from uptick.edge.queue import CommitQueue, Full
+from uptick.edge.script import build_script
+from uptick.usecases.serving import Served, StoreBatch
+
+
+class Slow:
+    """Writes groups when told to; remembers them."""
+
+    def __init__(self) -> None:
+        self.groups: list[int] = []
+        self.gate = Event()
+        self.gate.set()
+
+    def write(self, batches: Sequence[StoreBatch], today: date) -> int:
+        self.gate.wait(5)
+        self.groups.append(len(batches))
+        return 0
+
+
+def batch() -> StoreBatch:
+    return StoreBatch(1, (), (), {"x": 1})
+
+
+def test_what_comes_together_is_written_together() -> None:
+    async def run() -> list[int]:
+        writer = Slow()
+        queue = CommitQueue(writer, lambda: NOW)
+        queue.start()
+        await asyncio.gather(*(queue.commit(batch()) for _ in range(50)))
+        await queue.stop()
+        return writer.groups
+
+    groups = asyncio.run(run())
+    assert sum(groups) == 50
+    assert len(groups) < 10
+
+
+def test_nobody_is_answered_before_the_write_is_over() -> None:
+    async def run() -> None:
+        writer = Slow()
+        writer.gate.clear()
+        queue = CommitQueue(writer, lambda: NOW)
+        queue.start()
+        waiting = asyncio.create_task(queue.commit(batch()))
+        await asyncio.sleep(0.05)
+        assert not waiting.done()
+        writer.gate.set()
+        await waiting
+        await queue.stop()
+
+    asyncio.run(run())
+
+
+def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(module, "_MOST_WAITING", 3)
+
+    async def run() -> list[int]:
+        writer = Slow()
+        queue = CommitQueue(writer, lambda: NOW)
+        waiting = [asyncio.create_task(queue.commit(batch())) for _ in range(3)]
+        await asyncio.sleep(0)
+        with pytest.raises(Full):
+            await queue.commit(batch())
+        await queue.stop()
+        await asyncio.gather(*waiting)
+        return writer.groups
+
+    assert sum(asyncio.run(run())) == 3
+
+
+def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
+    from tests.samples import store
+
+    def served(text: str) -> Served:
+        return Served(1, store(), 1, {"note": text}, {"trials": []}, text)
+
+    one, other = build_script("code", served("a\u2028b"), "http://e"), build_script("code", served("c"), "http://e")
+    assert one.etag != other.etag
+    assert one.etag == build_script("code", served("a\u2028b"), "http://e").etag
+    assert "\u2028" not in one.plain.decode()
+    assert "\\u2028" in one.plain.decode()

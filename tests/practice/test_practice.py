@@ -1,0 +1,169 @@
+"""The practice store by itself, and the model of its shoppers."""
+
+import json
+import re
+from collections import Counter
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+from scipy.stats import binomtest
+from starlette.testclient import TestClient
+
+from practice.app import create_app
+from practice.goods import all_goods
+from practice.shoppers import Rates, Wish, count_shoppers, deal, visits
+from uptick.core.catalogue import read_catalogue
+from uptick.core.signals import accept, parse_batch
+from uptick.core.trial.assign import assign_version
+
+START = datetime(2026, 2, 2, tzinfo=UTC)
+RATES = {"A": Rates(0.4, 0.3, 0.1), "B": Rates(0.6, 0.5, 0.2)}
+REACH = {"placements": ["product_page"], "products": [], "categories": [], "situations": []}
+TRIAL: dict[str, Any] = {"id": "1", "running": True, "salt": "s", "shares": {"A": 5000, "B": 5000}, "reach": REACH}
+
+
+def wish(days: float = 10, seed: int = 3, a_day: int = 80) -> Wish:
+    return Wish(START, START + timedelta(days=days), a_day, seed, RATES)
+
+
+@pytest.fixture
+def shop() -> Iterator[TestClient]:
+    with TestClient(create_app("http://edge.test", "thornmere", "http://shop.test", ":memory:")) as client:
+        yield client
+
+
+def schema_of(page: str) -> list[dict[str, Any]]:
+    return [json.loads(s) for s in re.findall(r'<script type="application/ld\+json">(.*?)</script>', page, re.S)]
+
+
+@pytest.mark.parametrize("path", ["/", "/c/everything", "/c/hives", "/p/HV-CEDAR", "/basket", "/checkout", "/shoppers"])
+def test_every_page_stands_under_a_strict_policy(shop: TestClient, path: str) -> None:
+    answer = shop.get(path)
+    assert answer.status_code == 200
+    policy = answer.headers["content-security-policy"]
+    assert "default-src 'none'" in policy
+    assert "unsafe" not in policy
+
+
+def test_up_tick_is_loaded_by_one_line_and_only_by_it(shop: TestClient) -> None:
+    page = shop.get("/p/HV-NUC6").text
+    assert page.count("edge.test") == 1
+    assert '<script async src="http://edge.test/s/thornmere/up.js"></script>' in page
+    assert "edge.test" not in shop.get("/p/HV-NUC6?without-snippet").text
+
+
+def test_product_pages_describe_themselves_by_schema_org(shop: TestClient) -> None:
+    for goods in all_goods().values():
+        (told,) = schema_of(shop.get(f"/p/{goods.sku}").text)
+        assert told["@context"] == "https://schema.org"
+        assert told["@type"] == ("ProductGroup" if goods.options else "Product")
+        assert f"{goods.price:.2f}" in json.dumps(told)
+        assert ("OutOfStock" in json.dumps(told)) == goods.is_sold_out
+
+
+def test_a_basket_becomes_an_order_whose_page_tells_its_lines(shop: TestClient) -> None:
+    shop.get("/")
+    accept_json = {"Accept": "application/json"}
+    told = shop.post("/basket/add", data={"sku": "HV-NUC6", "qty": "2"}, headers=accept_json).json()
+    assert told == {"count": 2, "items": [{"sku": "HV-NUC6", "option": "", "quantity": 2}]}
+    assert shop.post("/basket/add", data={"sku": "TL-BRUSH"}, follow_redirects=False).headers["location"] == "/basket"
+    assert shop.get("/basket", headers=accept_json).json()["count"] == 3
+    thanks = shop.post("/checkout", data={"buyer": "A Shopper"})
+    assert thanks.url.path.startswith("/thanks/")
+    (order,) = schema_of(thanks.text)
+    assert [o["itemOffered"]["sku"] for o in order["acceptedOffer"]] == ["HV-NUC6", "TL-BRUSH"]
+    assert order["acceptedOffer"][0]["eligibleQuantity"]["value"] == 2
+    assert shop.get("/basket", headers=accept_json).json()["count"] == 0
+    shop.cookies.clear()
+    assert shop.get(thanks.url.path).status_code == 404
+
+
+@pytest.mark.parametrize("sku", ["NO-SUCH", "HV-CEDAR"])
+def test_what_cannot_be_bought_is_refused(shop: TestClient, sku: str) -> None:
+    shop.get("/")
+    assert shop.post("/basket/add", data={"sku": sku}, headers={"Accept": "application/json"}).status_code == 409
+
+
+def test_the_shops_catalogue_is_one_that_the_import_takes_whole() -> None:
+    found = read_catalogue(Path("practice/catalogue.csv").read_bytes(), {}, "GBP")
+    assert len(found.products) == 12
+    assert found.refused == ()
+    assert Counter(p.situation.value for p in found.products) == {"plain": 8, "choice": 2, "sold_out": 2}
+    assert len({p.category for p in found.products}) == 4
+
+
+def test_the_same_seed_gives_the_same_visits_and_another_seed_others() -> None:
+    manifest = {"release": 3, "trials": [TRIAL]}
+    one, again = list(visits(wish(), manifest)), list(visits(wish(), manifest))
+    assert one == again
+    assert one != list(visits(wish(seed=4), manifest))
+    # Whoever neither looks at a list nor at a product sends nothing.
+    assert 0.85 * count_shoppers(wish()) < len({v.shopper for v in one}) <= count_shoppers(wish())
+
+
+def test_shoppers_do_what_the_true_rates_say_by_version() -> None:
+    """Binomial tests at 0.001 with a fixed seed."""
+    seen: dict[str, set[str]] = {"A": set(), "B": set()}
+    did: dict[str, set[str]] = {"A": set(), "B": set()}
+    for visit in visits(wish(60), {"trials": [TRIAL]}):
+        letter = deal(TRIAL, visit.shopper)
+        for event in visit.body["events"]:
+            if event["place"] == "product_page" and event["kind"] == "shown":
+                seen[letter].add(visit.shopper)
+            if event["place"] == "product_page" and event["kind"] == "added":
+                did[letter].add(visit.shopper)
+    for letter, rate in (("A", 0.3), ("B", 0.5)):
+        assert len(seen[letter]) > 1500
+        assert binomtest(len(did[letter]), len(seen[letter]), rate).pvalue > 0.001, letter
+    assert binomtest(len(seen["A"]), len(seen["A"]) + len(seen["B"])).pvalue > 0.001
+
+
+def test_practice_shoppers_are_dealt_as_the_core_deals() -> None:
+    for n in range(200):
+        assert deal(TRIAL, f"ps-{n}") == assign_version("s", f"ps-{n}", {"A": 5000, "B": 5000})
+
+
+def test_every_signal_of_theirs_is_believed() -> None:
+    end = START + timedelta(days=10)
+    for visit in visits(wish(), {"trials": []}):
+        _, refused = accept(parse_batch(json.dumps(visit.body).encode()), end, is_practice=True)
+        assert refused == []
+
+
+def test_rates_that_do_not_fall_are_refused() -> None:
+    with pytest.raises(ValueError, match="must fall"):
+        Rates(0.2, 0.3, 0.1)
+
+
+BAD_RUNS: list[tuple[dict[str, Any], str]] = [
+    ({"end": START.isoformat()}, "end must come after"),
+    ({"rates": {"A": {"clicked": 0.1, "added": 0.1, "ordered": 0.1}}}, "rates of A and of B"),
+    ({"shoppers_per_day": 0}, "greater than or equal to 1"),
+]
+
+
+@pytest.mark.parametrize(("more", "says"), BAD_RUNS)
+def test_a_run_that_cannot_be_says_why(shop: TestClient, more: dict[str, Any], says: str) -> None:
+    rates = {"clicked": 0.4, "added": 0.3, "ordered": 0.1}
+    body = {"start": START.isoformat(), "end": (START + timedelta(days=1)).isoformat(), "shoppers_per_day": 5,
+            "seed": 1, "rates": {"A": rates, "B": rates}, **more}  # fmt: skip
+    answer = shop.post("/shoppers/runs", json=body)
+    assert answer.status_code == 422
+    assert says in answer.text
+
+
+def test_a_run_towards_an_edge_that_is_not_there_fails_by_name(shop: TestClient) -> None:
+    rates = {"clicked": 0.4, "added": 0.3, "ordered": 0.1}
+    body = {"start": START.isoformat(), "end": (START + timedelta(days=1)).isoformat(), "shoppers_per_day": 5,
+            "seed": 1, "rates": {"A": rates, "B": rates}}  # fmt: skip
+    number = shop.post("/shoppers/runs", json=body).json()["id"]
+    for _ in range(200):
+        told = shop.get(f"/shoppers/runs/{number}").json()
+        if told["state"] != "running":
+            break
+    assert told["state"] == "failed"
+    assert "did not answer" in told["says"]
+    assert shop.get("/shoppers/runs/99").status_code == 404

@@ -1,0 +1,178 @@
+from datetime import timedelta
+from typing import Any
+
+import pytest
+
+from tests.samples import NOW, settings
+from tests.usecases.fakes import ADA, FakeShop, fake_shop
+from uptick.core.document import Placement
+from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState
+from uptick.core.merge import Json
+from uptick.core.reach import Reach
+from uptick.core.trial.plan import shoppers_per_version
+from uptick.core.trial.readout import Measure, Tally
+from uptick.usecases.ports import Pace, TrialCount
+from uptick.usecases.publish import publish
+from uptick.usecases.trials import (
+    change_trial,
+    close_trial,
+    draw_trial,
+    keep_b,
+    read_numbers,
+    start_trial,
+    view_trial,
+)
+
+PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
+ROUND: Json = {"look": {"radius_px": 20}}
+
+
+def drawn(reach: Reach = PAGE, layer: Json | None = None, **more: Any) -> FakeShop:
+    made = fake_shop()
+    publish(made.shop, "first", ADA, NOW)
+    draw(made, reach, layer, **more)
+    return made
+
+
+def draw(made: FakeShop, reach: Reach = PAGE, layer: Json | None = None, **more: Any) -> None:
+    wish = {"question": "Rounder?", "decides": Measure.ADDED, "relative_difference": 0.2, "window_days": 3, **more}
+    draw_trial(made.shop, reach=reach, layer=ROUND if layer is None else layer, salt="salt", now=NOW, **wish)
+
+
+def running(reach: Reach = PAGE) -> FakeShop:
+    made = drawn(reach)
+    start_trial(made.shop, 1, NOW)
+    return made
+
+
+def finish(made: FakeShop, added_a: int, added_b: int) -> None:
+    """Let both versions reach the planned number."""
+    plan = made.trials.get(1).plan
+    assert plan is not None
+    n = plan.per_version
+    made.signals.counted = TrialCount(
+        Tally("A", n, n, added_a + 9, added_a, 5), Tally("B", n, n, added_b + 9, added_b, 5), 12
+    )
+
+
+def test_a_drawn_trial_shows_both_versions_what_differs_and_its_plan() -> None:
+    made = drawn()
+    view = view_trial(made.shop, 1, NOW)
+    assert "border-radius:4px" in view.a.button["css"]
+    assert "border-radius:20px" in view.b.button["css"]
+    assert [(f.field, f.before, f.after) for f in view.fields] == [("corner radius", "4", "20")]
+    assert view.planned.plan is not None
+    assert view.planned.plan.per_version == max(shoppers_per_version(0.2, 0.24), shoppers_per_version(0.2, 0.16))
+    assert view.planned.curve
+    assert view.readout is None
+
+
+def test_a_trial_can_be_changed_until_it_starts_and_then_is_frozen() -> None:
+    made = drawn()
+    change_trial(made.shop, 1, NOW, patch={"wording": {"ready": {"en-GB": "Get it"}}}, relative_difference=0.3)
+    change_trial(made.shop, 1, NOW, question="Rounder and shorter?", decides=Measure.ORDERED)
+    trial = made.trials.get(1)
+    assert trial.layer == {**ROUND, "wording": {"ready": {"en-GB": "Get it"}}}
+    assert (trial.question, trial.decides, trial.relative_difference) == ("Rounder and shorter?", Measure.ORDERED, 0.3)
+    with pytest.raises(BadDocument, match="radius_px"):
+        change_trial(made.shop, 1, NOW, patch={"look": {"radius_px": -4}})
+    start_trial(made.shop, 1, NOW)
+    plan = made.trials.get(1).plan
+    with pytest.raises(TrialState, match="frozen"):
+        change_trial(made.shop, 1, NOW, relative_difference=0.5)
+    made.signals.now_pace = Pace(9999, 10, 9, 9)
+    assert view_trial(made.shop, 1, NOW).planned.plan == plan
+
+
+REFUSED: list[tuple[dict[str, Any], type[Exception], str]] = [
+    ({"question": "  "}, OutOfRange, "question"),
+    ({"reach": Reach()}, BadReach, "needs the placement"),
+    ({"reach": Reach(placements=(Placement.PRODUCT_PAGE,), products=("Z9",))}, BadReach, "Z9"),
+    ({"relative_difference": 0}, OutOfRange, "smallest difference"),
+    ({"relative_difference": 2.5}, OutOfRange, "at most 200 %"),
+    ({"window_days": 15}, OutOfRange, "from 1 to 14"),
+    ({"layer": {"icon": {"name": "bag"}}}, BadDocument, "replaced whole"),
+]
+
+
+@pytest.mark.parametrize(("wish", "error", "says"), REFUSED)
+def test_a_trial_that_cannot_be_is_refused(wish: dict[str, Any], error: type[Exception], says: str) -> None:
+    with pytest.raises(error, match=says):
+        drawn(**wish)
+
+
+def test_a_trial_that_would_tell_nothing_does_not_start() -> None:
+    with pytest.raises(TrialState, match="B is the same as A"):
+        start_trial(drawn(layer={"look": {"radius_px": 4}}).shop, 1, NOW)
+    made = drawn()
+    made.signals.now_pace = Pace(0, 0, 0, 0)
+    with pytest.raises((TooFewData, OutOfRange)):
+        start_trial(made.shop, 1, NOW)
+    assert view_trial(made.shop, 1, NOW).planned.why_not
+    bare = fake_shop()
+    draw(bare)
+    with pytest.raises(TrialState, match="Release the draft first"):
+        start_trial(bare.shop, 1, NOW)
+
+
+def test_two_trials_on_the_same_buttons_do_not_run_at_once() -> None:
+    made = running()
+    draw(made, Reach(placements=(Placement.PRODUCT_PAGE,), products=("A1",)), {"look": {"radius_px": 1}})
+    with pytest.raises(TrialState, match="Trial 1 compares the same buttons"):
+        start_trial(made.shop, 2, NOW)
+    draw(made, Reach(placements=(Placement.LISTING_CARD,)), {"look": {"radius_px": 1}})
+    assert start_trial(made.shop, 3, NOW).state == "running"
+
+
+def test_a_trial_that_started_cannot_start_again() -> None:
+    with pytest.raises(TrialState, match="has started before"):
+        start_trial(running().shop, 1, NOW)
+
+
+def test_before_its_end_a_trial_tells_no_rates_and_b_cannot_be_kept() -> None:
+    made = running()
+    made.signals.counted = TrialCount(Tally("A", 90, 50, 20, 10, 2), Tally("B", 95, 60, 30, 25, 4), 75)
+    view = view_trial(made.shop, 1, NOW)
+    assert view.readout is not None
+    assert view.readout.reading is None
+    assert view.readout.verdict.sentence.startswith("Not yet.")
+    assert view.counted == {"A": {"entered": 90, "timed_up": 50}, "B": {"entered": 95, "timed_up": 60}}
+    with pytest.raises(TrialState, match="cannot be read: Not yet"):
+        keep_b(made.shop, 1, ADA, NOW)
+    with pytest.raises(TrialState, match="has not started"):
+        read_numbers(drawn().shop, 1, NOW)
+
+
+def test_keeping_b_puts_its_change_into_the_placement_and_closes_with_the_record() -> None:
+    made = running()
+    finish(made, 200, 300)
+    assert view_trial(made.shop, 1, NOW).counted["B"]["added"] == 300
+    keep_b(made.shop, 1, ADA, NOW + timedelta(days=9))
+    assert made.drafts.read().settings == settings(product_page=ROUND)
+    assert made.drafts.history(1)[0].label == "Kept B of trial 1"
+    closed = made.trials.get(1)
+    assert (closed.state, closed.kept, closed.closed_at) == ("closed", "B", NOW + timedelta(days=9))
+    assert closed.record is not None
+    assert closed.record["verdict"]["sentence"].startswith("Keep B.")
+    assert made.releases.trials[-1] == {"trials": []}
+    with pytest.raises(TrialState, match="does not run"):
+        keep_b(made.shop, 1, ADA, NOW)
+
+
+def test_a_narrower_trial_is_kept_as_an_exception_at_its_own_reach() -> None:
+    reach = Reach(placements=(Placement.PRODUCT_PAGE,), categories=("Jars",))
+    made = running(reach)
+    finish(made, 200, 300)
+    keep_b(made.shop, 1, ADA, NOW)
+    (rule,) = made.drafts.read().settings.exceptions
+    assert (rule.reach, rule.layer, rule.author) == (reach, ROUND, "Ada")
+    assert rule.name == "Winner of trial 1"
+
+
+def test_a_broken_split_keeps_nobody_from_staying_with_a_but_from_keeping_b() -> None:
+    made = running()
+    made.signals.counted = TrialCount(Tally("A", 9000, 9000, 9, 9, 5), Tally("B", 5000, 5000, 99, 99, 5), 0)
+    with pytest.raises(TrialState, match="split is broken"):
+        keep_b(made.shop, 1, ADA, NOW)
+    assert close_trial(made.shop, 1, NOW).kept == "A"
+    assert made.drafts.read().settings == settings()
