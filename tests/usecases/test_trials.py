@@ -1,3 +1,4 @@
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -122,6 +123,17 @@ def test_two_trials_on_the_same_buttons_do_not_run_at_once() -> None:
         start_trial(made.shop, 2, NOW)
     draw(made, Reach(placements=(Placement.LISTING_CARD,)), {"look": {"radius_px": 1}})
     assert start_trial(made.shop, 3, NOW).state == "running"
+
+
+def test_only_a_practice_store_has_a_past_to_start_in() -> None:
+    made = drawn()
+    assert start_trial(made.shop, 1, NOW, days_ago=30).started_at == NOW - timedelta(days=30)
+    with pytest.raises(OutOfRange, match="from 0 to 120"):
+        start_trial(drawn().shop, 1, NOW, days_ago=121)
+    shop = drawn().shop
+    real = replace(shop, store=shop.store.model_copy(update={"is_practice": False}))
+    with pytest.raises(OutOfRange, match="only practice stores have a past"):
+        start_trial(real, 1, NOW, days_ago=1)
 
 
 def test_a_trial_that_started_cannot_start_again() -> None:

@@ -201,7 +201,7 @@ def test_a_trial_from_question_to_record(ada: TestClient) -> None:
     assert changed["fields"][0]["after"] == "24"
     assert changed["planned"]["plan"] is None
     assert "No shopper has seen" in changed["planned"]["why_not"]
-    problem(ada.post("/api/stores/sample/trials/1/start"), 409, "too_few_data")
+    problem(ada.post("/api/stores/sample/trials/1/start", json={}), 409, "too_few_data")
     problem(ada.post("/api/stores/sample/trials/1/keep-b"), 409, "trial_state")
     problem(ada.get("/api/stores/sample/trials/9"), 404, "not_found")
     assert [t["number"] for t in ada.get("/api/stores/sample/trials").json()] == [1]

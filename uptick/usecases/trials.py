@@ -187,13 +187,25 @@ def view_plan(shop: Shop, trial: Trial, now: datetime) -> PlanView:
     return PlanView(pace.entering_per_day, rate, pace.followed, plan, "", curve)
 
 
-def start_trial(shop: Shop, number: int, now: datetime) -> Trial:
+MOST_DAYS_AGO = 120
+
+
+def start_trial(shop: Shop, number: int, now: datetime, *, days_ago: int = 0) -> Trial:
     """Freeze the plan and deal shoppers to the versions from now on.
 
+    Args:
+        days_ago: On a practice store's own clock a trial can have started earlier; its shoppers come afterwards.
+
     Raises:
+        OutOfRange: Days ago on a store that is not for practice, or too many of them.
         TrialState: It is not waiting to start, B equals A, nothing is released, or another trial runs on its buttons.
-        TooFewData, OutOfRange: The plan cannot be made.
+        TooFewData: The plan cannot be made.
     """
+    most = MOST_DAYS_AGO if shop.store.is_practice else 0
+    if not 0 <= days_ago <= most:
+        raise OutOfRange.of(
+            "days ago", f"from 0 to {most}" if most else "0: only practice stores have a past", days_ago
+        )
     trial = shop.trials.get(number)
     if trial.state is not TrialState.DRAWN:
         raise BadState(f"Trial {number} has started before.", trial=number)
@@ -208,10 +220,11 @@ def start_trial(shop: Shop, number: int, now: datetime) -> Trial:
                 f"Trial {other.number} compares the same buttons and still runs. Two at once would spoil both.",
                 trial=other.number,
             )
-    pace = _pace(shop, trial, now)
+    started_at = now - timedelta(days=days_ago)
+    pace = _pace(shop, trial, started_at)
     rate = pace.rate(trial.decides)
     plan = plan_trial(rate, rate * trial.relative_difference, pace.entering_per_day, trial.window_days)
-    trial = replace(trial, state=TrialState.RUNNING, plan=plan, started_at=now)
+    trial = replace(trial, state=TrialState.RUNNING, plan=plan, started_at=started_at)
     shop.trials.save(trial)
     serve_trials(shop, now)
     return trial

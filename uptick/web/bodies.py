@@ -52,6 +52,7 @@ class TrialChange(Body):
     relative_difference: float | None = None
 
 
-class Colours(Body):
-    one: Annotated[str, StringConstraints(max_length=60)]
-    other: Annotated[str, StringConstraints(max_length=60)]
+class Start(Body):
+    """`days_ago` is for practice stores, which run on their own clock."""
+
+    days_ago: int = 0

@@ -9,7 +9,7 @@ from uptick.usecases import publish, trials
 from uptick.usecases.publish import ReleaseView
 from uptick.usecases.trials import TrialView
 from uptick.usecases.views import DraftState, draft_state
-from uptick.web.bodies import NewTrial, Publish, TrialChange
+from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
 from uptick.web.parts import PartsDep, PersonDep, ShopDep
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"])
@@ -84,9 +84,9 @@ def change_trial(number: int, body: TrialChange, shop: ShopDep, person: PersonDe
 
 
 @router.post("/trials/{number}/start")
-def start_trial(number: int, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
+def start_trial(number: int, body: Start, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
-    trials.start_trial(shop, number, now)
+    trials.start_trial(shop, number, now, days_ago=body.days_ago)
     return trials.view_trial(shop, number, now)
 
 

@@ -44,7 +44,11 @@
 	}
 	const change = (body: Change) =>
 		act(() => data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body })));
-	const start = () => act(() => data(client.POST('/api/stores/{store}/trials/{number}/start', { params: { path } })));
+	let daysAgo = $state(0);
+	const start = () =>
+		act(() =>
+			data(client.POST('/api/stores/{store}/trials/{number}/start', { params: { path }, body: { days_ago: daysAgo } })),
+		);
 	const keepB = () => act(() => data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path } })));
 	const close = () => act(() => data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path } })));
 	const room = $derived(
@@ -146,6 +150,25 @@
 					>Start the trial</Press
 				>
 				<p class="mt-3 text-soft">Once it has started, B, the measure and the plan are frozen.</p>
+				{#if workshop.info?.store.is_practice}
+					<p class="mt-5 border-t border-hair pt-4 text-md">
+						On the practice store’s own clock it starts
+						<Figure
+							label="days ago"
+							unit="days"
+							value={daysAgo}
+							least={0}
+							most={120}
+							onset={(value) => (daysAgo = Math.round(value))}
+						/>
+						days ago.
+					</p>
+					<p class="mt-1 text-soft">
+						The plan takes the pace of the days before. Then
+						<a href="{workshop.info.store.origin}/shoppers" target="_blank" rel="noopener">send practice shoppers</a>
+						through the days since.
+					</p>
+				{/if}
 			{:else if view.trial.state === 'running'}
 				<p class="flex flex-wrap gap-2">
 					<Press main disabled={!canKeep || workshop.saving} onpress={keepB}>Keep B, into the draft</Press>

@@ -60,7 +60,6 @@ export class Desk {
 		this.marked = path;
 		const view = this.view;
 		if (!view) return;
-		// Arrow keys can be faster than answers: the newest drawing is what the next change starts from.
 		await this.#apply(view.layer, () => editOf(this.view?.document, path, value));
 	}
 
@@ -76,8 +75,9 @@ export class Desk {
 		const { placement, product, device } = this.#where();
 		const query = { product: product || undefined, device: device || undefined };
 		const key = this.#key();
-		const view = await this.#workshop.changeDrawing(layer, patch(), placement, query);
-		if (view) this.#workshop.queries.setQueryData(key, view);
+		await this.#workshop.changeDrawing(layer, patch, placement, query, (view) =>
+			this.#workshop.queries.setQueryData(key, view),
+		);
 	}
 
 	#key(): readonly unknown[] {

@@ -76,28 +76,31 @@ export class Workshop {
 		);
 	}
 
-	/** Changes one layer and returns the drawing that comes of it. */
-	async changeDrawing(
+	/**
+	 * Changes one layer and hands on the drawing that comes of it. `patch` is asked when its turn comes, after `take` has
+	 * had the drawing of the change before it: arrow keys can be faster than answers.
+	 */
+	changeDrawing(
 		layer: string,
-		patch: Patch,
+		patch: () => Patch,
 		placement: Placement,
 		query: { product?: string; device?: Device },
-	): Promise<DrawView | null> {
-		let view: DrawView | null = null;
-		await this.act(
+		take: (view: DrawView) => void,
+	): Promise<boolean> {
+		return this.act(
 			async (headers) => {
-				view = await data(
+				const view = await data(
 					client.PATCH('/api/stores/{store}/draw/{placement}', {
 						params: { path: { ...this.path, placement }, query },
 						headers,
-						body: { layer, patch },
+						body: { layer, patch: patch() },
 					}),
 				);
-				return (view as DrawView).draft;
+				take(view);
+				return view.draft;
 			},
 			['draw'],
 		);
-		return view;
 	}
 
 	undo(): Promise<boolean> {

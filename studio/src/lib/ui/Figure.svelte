@@ -8,7 +8,8 @@
 		least?: number;
 		most?: number;
 		unit?: string;
-		onset: (value: number) => void;
+		/** Keeps the number; while it does, the number is shown as if it were kept. */
+		onset: (value: number) => unknown;
 		onfocus?: () => void;
 		/** Struck with the marker while it is the one being worked on. */
 		marked?: boolean;
@@ -16,7 +17,17 @@
 	let { label, value, least = 0, most = 400, unit = 'px', onset, onfocus, marked = false }: Props = $props();
 	let typed = $state<string | null>(null);
 	let wrong = $state(false);
-	const shown = $derived(typed ?? String(Math.round(value * 100) / 100));
+	let wanted = $state<number | null>(null);
+	const now = $derived(wanted ?? value);
+	const shown = $derived(typed ?? String(Math.round(now * 100) / 100));
+
+	async function keep(next: number): Promise<void> {
+		if (next === now) return;
+		wanted = next;
+		await onset(next);
+		// A later press may want more than what has just been kept.
+		if (wanted === next) wanted = null;
+	}
 
 	function commit(): void {
 		if (typed === null) return;
@@ -24,7 +35,7 @@
 		wrong = number === null || number < least || number > most;
 		if (wrong || number === null) return;
 		typed = null;
-		if (number !== value) onset(within(number, least, most));
+		void keep(within(number, least, most));
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -33,8 +44,7 @@
 			event.preventDefault();
 			commit();
 			typed = null;
-			const next = within(value + way * stepOf(event), least, most);
-			if (next !== value) onset(next);
+			void keep(within(now + way * stepOf(event), least, most));
 		} else if (event.key === 'Enter') commit();
 		else if (event.key === 'Escape') {
 			typed = null;

@@ -1,0 +1,83 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { readOrder, readProduct, readSchema } from './page';
+
+function page(...schemas: unknown[]): void {
+	document.body.innerHTML = '';
+	for (const schema of schemas) {
+		const script = document.createElement('script');
+		script.type = 'application/ld+json';
+		script.textContent = typeof schema === 'string' ? schema : JSON.stringify(schema);
+		document.body.append(script);
+	}
+}
+function place(data: Record<string, string> = {}): HTMLElement {
+	const element = document.createElement('div');
+	Object.assign(element.dataset, data);
+	return element;
+}
+const offer = { '@type': 'Offer', price: '64.50', priceCurrency: 'GBP', availability: 'https://schema.org/InStock' };
+const box = { '@type': 'Product', sku: 'BOX', name: 'Nucleus box', category: 'Hives', url: '/p/BOX', offers: offer };
+
+beforeEach(() => page());
+
+describe('a product', () => {
+	it('is read from the only one that the page describes', () => {
+		page({ '@context': 'https://schema.org', ...box });
+		expect(readProduct(place(), readSchema())).toMatchObject({
+			sku: 'BOX',
+			price: '64.50',
+			soldOut: false,
+			needsChoice: false,
+		});
+	});
+
+	it('is found in graphs and lists, by its code', () => {
+		const veil = { ...box, sku: 'VEIL', offers: [{ ...offer, availability: 'http://schema.org/SoldOut' }] };
+		page({ '@graph': [{ '@type': 'ItemList', itemListElement: [{ item: box }, { item: veil }] }] });
+		expect(readProduct(place({ upProduct: 'VEIL' }), readSchema())).toMatchObject({ sku: 'VEIL', soldOut: true });
+		expect(readProduct(place(), readSchema())).toBeNull();
+	});
+
+	it('needs a choice where the page describes a group', () => {
+		page({ ...box, '@type': 'ProductGroup' });
+		expect(readProduct(place(), readSchema())?.needsChoice).toBe(true);
+	});
+
+	it('is what its own attributes say, before what the page says', () => {
+		page(box);
+		const own = { upProduct: 'BOX', upName: 'Box', upPrice: '60.00', upAvailability: 'OutOfStock', upChoice: 'yes' };
+		expect(readProduct(place(own), readSchema())).toMatchObject({
+			name: 'Box',
+			price: '60.00',
+			soldOut: true,
+			needsChoice: true,
+		});
+	});
+
+	it('stands in no page that describes none, whatever is written there', () => {
+		page('{ not json', 'null', '[1, "two", null]', { '@type': 'Article' });
+		expect(readProduct(place(), readSchema())).toBeNull();
+	});
+});
+
+describe('an order', () => {
+	it('is read line by line', () => {
+		const line = {
+			'@type': 'Offer',
+			price: '64.50',
+			priceCurrency: 'GBP',
+			eligibleQuantity: { value: 2 },
+			itemOffered: { sku: 'BOX' },
+		};
+		page({ '@type': 'Order', orderNumber: 'T00001', acceptedOffer: [line, { ...line, itemOffered: { sku: 'VEIL' } }] });
+		expect(readOrder(readSchema())).toEqual([
+			{ order: 'T00001', line: '1', product: 'BOX', price: '64.50', quantity: 2, currency: 'GBP' },
+			{ order: 'T00001', line: '2', product: 'VEIL', price: '64.50', quantity: 2, currency: 'GBP' },
+		]);
+	});
+
+	it('without a number is none', () => {
+		page({ '@type': 'Order', acceptedOffer: [] });
+		expect(readOrder(readSchema())).toEqual([]);
+	});
+});

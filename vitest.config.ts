@@ -1,0 +1,14 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+import { svelte } from '@sveltejs/vite-plugin-svelte';
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+export default defineConfig({
+	plugins: [svelte({ configFile: false })],
+	resolve: {
+		alias: { $lib: here('studio/src/lib'), '@storefront': here('storefront/src') },
+		conditions: ['browser'],
+	},
+	test: { environment: 'jsdom', include: ['storefront/src/**/*.test.ts', 'studio/src/**/*.test.ts'] },
+});
