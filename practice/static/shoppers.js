@@ -43,6 +43,7 @@ async function follow() {
 
 form.addEventListener('submit', async (event) => {
 	event.preventDefault();
+	says.textContent = 'On their way.';
 	const answer = await fetch('/shoppers/runs', {
 		method: 'POST',
 		headers: { 'Content-Type': 'application/json' },

@@ -32,7 +32,8 @@
 
 	function onkeydown(event: KeyboardEvent): void {
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-			if (event.target instanceof HTMLTextAreaElement) return;
+			// In a text the browser takes back letters; a number has nothing of its own to take back.
+			if (event.target instanceof HTMLInputElement && event.target.inputMode !== 'decimal') return;
 			event.preventDefault();
 			void (event.shiftKey ? workshop.redo() : workshop.undo());
 			return;

@@ -62,11 +62,21 @@ def test_words_too_wide_for_the_longest_product_are_found_in_pixels_and_mended()
     assert "A far longer thing than the others" in one.says
     assert "on a phone, where there are 140 px" in one.says
     assert one.figure > one.allowed == 140
+    assert one.says.endswith("No type from 12 px fits: say it shorter.")
     short = only(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), "fit")
     assert short.mends
     for mend in short.mends:
         after = mended(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), mend)
         assert not [f for f in found(after) if f.rule == "fit"]
+
+
+def test_where_no_single_mend_is_enough_some_together_are_offered() -> None:
+    icon: Json = {"icon": {"kind": "shipped", "name": "basket"}, "wording": {"ready": {"en-GB": "Back in the spring"}}}
+    made = settings(listing_card=icon)
+    (mend,) = only(made, "fit").mends
+    assert mend.label.startswith("padding ")
+    assert " type " in mend.label
+    assert found(mended(made, mend)) == ()
 
 
 def test_words_too_high_are_found_and_mended() -> None:

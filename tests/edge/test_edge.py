@@ -69,7 +69,7 @@ def test_the_script_carries_the_release_and_is_cheap_to_ask_for_again(edge: Test
     for_ever = edge.get(f"/s/sample/{etag.strip(chr(34))}.js")
     assert "immutable" in for_ever.headers["cache-control"]
     assert edge.get("/s/sample/0123456789.js").status_code == 404
-    assert edge.get("/s/other/up.js").status_code == 404
+    assert edge.get("/s/other/up.js").text == "// Up Tick: this store has no release yet.\n"
     assert edge.get("/s/no-such/up.js").status_code == 404
 
 

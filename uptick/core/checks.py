@@ -7,7 +7,7 @@ from enum import StrEnum
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
-from uptick.core.document import ButtonDocument, FixedSize, Moment, Placement, parse_document
+from uptick.core.document import ButtonDocument, FixedSize, Moment, Placement, ShippedIcon, parse_document
 from uptick.core.fill import WorstText, text_for, worst_of_class
 from uptick.core.merge import Json, merge_layer
 from uptick.core.resolve import resolve, trace
@@ -235,16 +235,18 @@ def _too_wide(
     one: ButtonClass, drawn: Drawing, worst: WorstText, moment: Moment, where: str, fonts: FontBook
 ) -> Finding:
     about = f" for {worst.product.name}" if worst.product else ""
+    mends = tuple(_width_mends(one, worst.text, drawn, fonts))
+    way_out = "" if mends else " No type from 12 px fits: say it shorter."
     return Finding(
         rule="fit",
         weight=Weight.MUST_FIX,
         buttons=_spot(one),
         spot="width",
         title=f"Too wide by {drawn.too_wide_px:.1f} px",
-        says=f"“{worst.text}” ({moment.replace('_', ' ')}){about} {_where(one)}, on a {where}.",
+        says=f"“{worst.text}” ({moment.replace('_', ' ')}){about} {_where(one)}, on a {where}.{way_out}",
         figure=drawn.needs_width_px,
         allowed=min(drawn.container_px, drawn.outer.width),
-        mends=tuple(_width_mends(one, worst.text, drawn, fonts)),
+        mends=mends,
     )
 
 
@@ -254,31 +256,48 @@ def _fits(document: ButtonDocument, text: str, fonts: FontBook, container: float
 
 
 def _width_mends(one: ButtonClass, text: str, drawn: Drawing, fonts: FontBook) -> Iterator[Mend]:
-    """Offer at most three mends, each laid out again to be sure."""
+    """Offer at most three mends, each laid out again to be sure; where no single one is enough, some together."""
     raw = one.document.model_dump(mode="json")
-    tries: list[tuple[str, Json]] = []
-    size = one.document.look.size
-    room = drawn.container_px
-    if isinstance(size, FixedSize):
-        wide = -(-drawn.needs_width_px // 1)
-        tries.append((f"{wide:g} px wide", {"look": {"size": {**size.model_dump(), "width_px": wide}}}))
-        room = min(room, size.width_px)
-    pad = one.document.look.padding
-    spare = (drawn.too_wide_px + 1) // 2
-    for step in (spare, spare + 1):
-        left, right = pad.left_px - step, pad.right_px - step
-        if left >= 4 and right >= 4:
-            tries.append((f"padding {left:g}", {"look": {"padding": {"left_px": left, "right_px": right}}}))
-    smallest = int(one.document.look.type.size_px)
-    tries += [(f"type {px} px", {"look": {"type": {"size_px": px}}}) for px in range(smallest - 1, 11, -1)]
     given: set[str] = set()
-    for label, patch in tries:
-        kind = label.split()[0] if not label[0].isdigit() else "wide"
-        if kind in given:
+    for kind, label, patch in (*_single_mends(one, drawn), *_joint_mends(one)):
+        if kind in given or len(given) == 3 or (kind == "joint" and given):
             continue
         if _fits(parse_document(merge_layer(raw, patch)), text, fonts, drawn.container_px):
             given.add(kind)
             yield Mend(label, one.top_layer, patch)
+
+
+_SMALLEST_TYPE = 12
+_LEAST_PADDING = 4
+
+
+def _single_mends(one: ButtonClass, drawn: Drawing) -> Iterator[tuple[str, str, Json]]:
+    look = one.document.look
+    if isinstance(look.size, FixedSize):
+        wide = -(-drawn.needs_width_px // 1)
+        yield "width", f"{wide:g} px wide", {"look": {"size": {**look.size.model_dump(), "width_px": wide}}}
+    spare = (drawn.too_wide_px + 1) // 2
+    for step in (spare, spare + 1):
+        left, right = look.padding.left_px - step, look.padding.right_px - step
+        if min(left, right) >= _LEAST_PADDING:
+            yield "padding", f"padding {left:g}", {"look": {"padding": {"left_px": left, "right_px": right}}}
+    for px in range(int(look.type.size_px) - 1, _SMALLEST_TYPE - 1, -1):
+        yield "type", f"type {px} px", {"look": {"type": {"size_px": px}}}
+    if isinstance(one.document.icon, ShippedIcon):
+        yield "icon", "no icon", {"icon": {"kind": "none"}}
+
+
+def _joint_mends(one: ButtonClass) -> Iterator[tuple[str, str, Json]]:
+    pad, size = one.document.look.padding, int(one.document.look.type.size_px)
+    steps = [p for p in (12, 8, 6, _LEAST_PADDING) if p < min(pad.left_px, pad.right_px)]
+    icons: list[tuple[str, Json]] = [("", {})]
+    if isinstance(one.document.icon, ShippedIcon):
+        icons.append((", no icon", {"icon": {"kind": "none"}}))
+    for said, icon in icons:
+        for px in range(size, _SMALLEST_TYPE - 1, -1):
+            for p in steps:
+                look = {"padding": {"left_px": p, "right_px": p}, "type": {"size_px": px}}
+                yield "joint", f"padding {p}, type {px} px{said}", {"look": look, **icon}
 
 
 def _too_high(one: ButtonClass, drawn: Drawing, fonts: FontBook) -> Finding:

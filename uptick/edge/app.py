@@ -67,10 +67,14 @@ class Edge:
     async def script(self, request: Request) -> Response:
         """Serve the file afresh by its name, or for ever by its own hash."""
         served = await asyncio.to_thread(self._parts.shelf.served, request.path_params["key"])
-        if served is None or not served.release_n:
-            return Response("// Up Tick: this store has no release yet.\n", 404, _OPEN, "text/javascript")
-        file = self._file(served)
         name = request.path_params["name"]
+        if served is None:
+            return Response("// Up Tick: there is no such store.\n", 404, _OPEN, "text/javascript")
+        if not served.release_n and name == "up.js":
+            # The line may stand in a shop before its first release; the shop's console stays clean.
+            headers = {**_OPEN, "Cache-Control": "no-cache"}
+            return Response("// Up Tick: this store has no release yet.\n", 200, headers, "text/javascript")
+        file = self._file(served)
         if name != "up.js" and name != f"{file.etag}.js":
             return Response("// Up Tick: that is not the current file.\n", 404, _OPEN, "text/javascript")
         keeps = "no-cache" if name == "up.js" else "max-age=31536000, immutable"

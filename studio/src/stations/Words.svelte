@@ -53,8 +53,11 @@
 	async function keep(): Promise<void> {
 		if (typed === null || typed === cell?.template) return;
 		const text = typed;
-		if (await workshop.change(layer, patchAt(field, text.trim() || null))) typed = null;
+		// What has been typed meanwhile is not lost.
+		if ((await workshop.change(layer, patchAt(field, text.trim() || null))) && typed === text) typed = null;
 	}
+	/** Whoever goes to a live value is still writing. */
+	const inLive = (to: EventTarget | null) => to instanceof Element && to.closest('[data-live]') !== null;
 	function insert(name: string): void {
 		const text = typed ?? cell?.template ?? '';
 		const from = editor?.selectionStart ?? text.length;
@@ -151,10 +154,10 @@
 						value={typed ?? cell.template}
 						oninput={(event) => (typed = event.currentTarget.value)}
 						onkeydown={(event) => event.key === 'Escape' && (typed = null)}
-						onblur={keep}
+						onblur={(event) => inLive(event.relatedTarget) || keep()}
 					/>
 				</form>
-				<p class="mt-2 flex flex-wrap items-center gap-2 text-soft">
+				<p class="mt-2 flex flex-wrap items-center gap-2 text-soft" data-live>
 					Live values:
 					{#each live as name (name)}
 						<Press small onpress={() => insert(name)}>&lbrace;{name}&rbrace;</Press>

@@ -28,7 +28,7 @@
 			<span class="chip" style:background={value}></span><span class="font-mono font-medium">{value}</span>
 		</Popover.Trigger>
 		<Popover.Portal>
-			<Popover.Content sideOffset={6} class="z-20 w-64 border border-ink bg-leaf p-3 shadow-float" aria-label={label}>
+			<Popover.Content sideOffset={6} class="z-40 w-64 border border-ink bg-leaf p-3 shadow-float" aria-label={label}>
 				<p class="mb-2 font-semibold">{label}</p>
 				<form
 					class="flex items-center gap-2"

@@ -22,7 +22,7 @@
 	>
 		<Select.Trigger aria-label="{label}: {shown}" class="value" {onfocus}>{shown}</Select.Trigger>
 		<Select.Portal>
-			<Select.Content sideOffset={4} class="z-20 max-h-80 overflow-auto border border-ink bg-leaf py-1 shadow-float">
+			<Select.Content sideOffset={4} class="z-40 max-h-80 overflow-auto border border-ink bg-leaf py-1 shadow-float">
 				<Select.Viewport>
 					{#each options as option (option.value)}
 						<Select.Item

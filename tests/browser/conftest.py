@@ -1,0 +1,121 @@
+"""The whole product on real parts: PostgreSQL, three servers on three origins, and headless Chromium."""
+
+import os
+import tempfile
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, sync_playwright
+
+from ops import cluster, demo
+from ops.cluster import Cluster
+from ops.parts import Addresses, Parts, prepare
+from uptick.wiring import Environment, Wiring
+
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+# A headless browser says so in its agent, and the edge takes it for a robot.
+AGENT = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36"
+
+
+@dataclass
+class Stack:
+    """Everything that runs, and a wiring to look at the database with."""
+
+    parts: Parts
+    wiring: Wiring
+
+    @property
+    def at(self) -> Addresses:
+        return self.parts.addresses
+
+
+def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterator[Stack]:
+    with tempfile.TemporaryDirectory() as folder:
+        parts = prepare(server, name, "secret-of-tests", Path(folder), first_port, f"{folder}/practice.db")
+        before = dict(os.environ)
+        os.environ.update(parts.environment)
+        try:
+            for part, factory in (
+                ("practice", "practice.app:from_environment"),
+                ("edge", "uptick.main:edge"),
+                ("studio", "uptick.main:studio"),
+            ):
+                parts.start(part, factory)
+            for part in ("practice", "edge", "studio"):
+                parts.wait_for(part)
+            wiring = Wiring(Environment())
+            demo.begin(wiring, empty=empty, say=lambda what: None)
+            yield Stack(parts, wiring)
+            wiring.engine.dispose()
+        finally:
+            parts.stop_all()
+            os.environ.clear()
+            os.environ.update(before)
+
+
+@pytest.fixture(scope="module")
+def empty_shop(server: Cluster) -> Iterator[Stack]:
+    """A store without products, releases or signals."""
+    yield from _run(server, "browser_empty", 8860, empty=True)
+
+
+@pytest.fixture(scope="session")
+def demo_shop(server: Cluster) -> Iterator[Stack]:
+    """The demo as `./start` shows it."""
+    yield from _run(server, "browser_demo", 8870, empty=False)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    if not Path("/usr/bin/chromium").exists():
+        raise cluster.CannotStart("Chromium is missing. ./test installs it; or run: apt-get install chromium")
+    with sync_playwright() as playwright:
+        launched = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield launched
+        launched.close()
+
+
+@dataclass
+class Tab:
+    """A page that remembers every error that it or its console told."""
+
+    page: Page
+    context: BrowserContext
+    told: list[str] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        self.page.on("pageerror", lambda error: self.told.append(str(error)))
+        self.page.on("console", self._hear)
+
+    def _hear(self, message: ConsoleMessage) -> None:
+        if message.type == "error":
+            self.told.append(f"{message.text} {message.location.get('url', '')}")
+
+
+def open_tab(browser: Browser, **options: Any) -> Tab:
+    context = browser.new_context(**{"viewport": {"width": 1280, "height": 800}, "user_agent": AGENT, **options})
+    context.set_default_timeout(15_000)
+    return Tab(context.new_page(), context)
+
+
+@pytest.fixture
+def tab(browser: Browser) -> Iterator[Tab]:
+    opened = open_tab(browser)
+    yield opened
+    opened.context.close()
+
+
+def sign_in(tab: Tab, stack: Stack) -> None:
+    """Sign in without the form, as a test of something else would."""
+    answer = tab.context.request.post(
+        f"{stack.at.studio}/api/session",
+        data={"email": demo.EMAIL, "password": demo.PASSWORD},
+        headers={"Origin": stack.at.studio},
+    )
+    assert answer.ok, answer.text()
