@@ -71,7 +71,7 @@ def demo_store(practice_origin: str) -> Store:
                 widths_px={Device.PHONE: 343, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=52
             ),
             Placement.LISTING_CARD: Surface(
-                widths_px={Device.PHONE: 139.5, Device.TABLET: 202, Device.DESKTOP: 310}, own_height_px=44
+                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310}, own_height_px=44
             ),
         },
     )

@@ -109,8 +109,9 @@ def _css(document: ButtonDocument, fonts: FontBook) -> str:
         size = f"width:{_px(look.size.width_px)};height:{_px(look.size.height_px)};"
     icon = document.icon if isinstance(document.icon, ShippedIcon) else None
     rules = [
-        f":host{{all:initial;display:{'block' if wide else 'inline-block'};vertical-align:top}}",
-        ".b{all:unset;box-sizing:border-box;position:relative;overflow:visible;display:inline-flex;"
+        # A flex box has no line of text in it that could be higher than the button.
+        f":host{{all:initial;display:{'flex' if wide else 'inline-flex'};vertical-align:top;align-items:flex-start}}",
+        ".b{all:unset;flex:none;box-sizing:border-box;position:relative;overflow:visible;display:inline-flex;"
         "align-items:center;justify-content:center;cursor:pointer;white-space:nowrap;text-align:center;"
         "-webkit-tap-highlight-color:transparent;touch-action:manipulation;"
         f"{size}padding:{_px(pad.top_px)} {_px(pad.right_px)} {_px(pad.bottom_px)} {_px(pad.left_px)};"

@@ -8,7 +8,7 @@ from limits import parse as parse_limit
 from limits.storage import MemoryStorage
 from limits.strategies import MovingWindowRateLimiter
 
-from uptick.core.errors import SlowDown
+from uptick.core.errors import SlowDown, WrongPassword
 from uptick.usecases.ports import Person
 from uptick.usecases.sign_in import SESSION_LASTS, sign_in, sign_out
 from uptick.web.bodies import SignIn
@@ -34,11 +34,15 @@ def _session(person: Person) -> Session:
 def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -> Session:
     """Sign in; the session is kept in an http-only, same-site, signed cookie."""
     caller = request.client.host if request.client else ""
-    if not _limiter.hit(_GUESSES, caller, body.email.lower()):
+    if not _limiter.test(_GUESSES, caller, body.email.lower()):
         raise SlowDown("Too many tries. Wait a minute, then try again.")
     token = parts.new_token()
-    with parts.open_accounts() as accounts:
-        person = sign_in(accounts, body.email, body.password, parts.clock(), token, parts.verify)
+    try:
+        with parts.open_accounts() as accounts:
+            person = sign_in(accounts, body.email, body.password, parts.clock(), token, parts.verify)
+    except WrongPassword:
+        _limiter.hit(_GUESSES, caller, body.email.lower())
+        raise
     response.set_cookie(
         COOKIE,
         parts.signer.dumps(token),

@@ -48,9 +48,10 @@ def test_width_grows_in_proportion_to_the_size(text: str, family: str, size: flo
 def test_the_line_is_as_high_as_the_browser_makes_it(family: str) -> None:
     metrics = book.metrics(family)
     measured = book.measure("Hx", family, 16, 500)
-    assert measured.line_height_px == pytest.approx(
-        round(metrics.ascent * 16) + round(metrics.descent * 16) + metrics.line_gap * 16
-    )
+    whole = int(metrics.ascent * 16 + 0.5) + int(metrics.descent * 16 + 0.5)
+    assert measured.line_height_px == pytest.approx(whole + metrics.line_gap * 16)
+    # Halves go up: Figtree at 10 px has 9.5 above the baseline and 2.5 below.
+    assert book.measure("Hx", "figtree", 10, 500).line_height_px == 13
     assert 0.6 * 16 < measured.cap_height_px < 0.8 * 16
 
 

@@ -4,6 +4,7 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from math import floor
 
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
@@ -101,8 +102,8 @@ class FontBook:
             raise OutOfRange.of("family", f"one of {', '.join(self._faces)}", family)
         metrics = self._metrics[family]
         em, missing = self._advance(text, family, weight)
-        # Chromium rounds ascent and descent to whole pixels before it adds them up.
-        ascent, descent = round(metrics.ascent * size_px), round(metrics.descent * size_px)
+        # Chromium rounds ascent and descent to whole pixels before it adds them up, halves upward.
+        ascent, descent = floor(metrics.ascent * size_px + 0.5), floor(metrics.descent * size_px + 0.5)
         return Measured(
             width_px=em * size_px,
             line_height_px=ascent + descent + metrics.line_gap * size_px,

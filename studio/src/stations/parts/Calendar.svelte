@@ -26,7 +26,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-	<svg {width} {height} role="img" aria-label="Calendar of the trials that have started">
+	<svg {width} {height} role="group" aria-label="Calendar of the trials that have started">
 		{#each days as day (+day)}<path class="small" d="M{x(day)} 26v6" />{/each}
 		{#each weeks as week (+week)}
 			<path class="tick" d="M{x(week)} 20v12" /><text x={x(week) + 4} y="18">{date(week.toISOString())}</text>
