@@ -21,14 +21,17 @@ hypothesis_settings.load_profile("test")
 
 EMAIL, PASSWORD = "ada@example.test", "a-password-for-tests"
 _numbers = itertools.count(1)
+# Processes that run side by side look for free ports in places of their own.
+WORKER = os.environ.get("PYTEST_XDIST_WORKER", "gw0")
+PORTS = 8900 + 60 * int(WORKER.removeprefix("gw"))
 
 
 @pytest.fixture(scope="session")
 def server() -> Iterator[cluster.Cluster]:
     """A cluster of this test process's own, deleted afterwards."""
-    folder = cluster.place_for(f"test-{os.environ.get('PYTEST_XDIST_WORKER', 'main')}")
+    folder = cluster.place_for(f"test-{WORKER}")
     cluster.remove(folder)
-    running = cluster.start(folder, 8840)
+    running = cluster.start(folder, PORTS)
     yield running
     cluster.stop(running)
     cluster.remove(folder)

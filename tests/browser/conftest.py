@@ -13,6 +13,7 @@ from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, s
 from ops import cluster, demo
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
+from tests.conftest import PORTS
 from uptick.wiring import Environment, Wiring
 
 FLAGS = [
@@ -62,13 +63,13 @@ def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterato
 @pytest.fixture(scope="module")
 def empty_shop(server: Cluster) -> Iterator[Stack]:
     """A store without products, releases or signals."""
-    yield from _run(server, "browser_empty", 8860, empty=True)
+    yield from _run(server, "browser_empty", PORTS + 10, empty=True)
 
 
 @pytest.fixture(scope="session")
 def demo_shop(server: Cluster) -> Iterator[Stack]:
     """The demo as `./start` shows it."""
-    yield from _run(server, "browser_demo", 8870, empty=False)
+    yield from _run(server, "browser_demo", PORTS + 20, empty=False)
 
 
 @pytest.fixture(scope="session")

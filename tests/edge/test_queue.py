@@ -1,7 +1,9 @@
 import asyncio
-from collections.abc import Sequence
+from collections.abc import Coroutine, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from datetime import date
 from threading import Event
+from typing import Any, TypeVar
 
 import pytest
 
@@ -10,6 +12,15 @@ from uptick.edge import queue as module
 from uptick.edge.queue import CommitQueue, Full
 from uptick.edge.script import build_script
 from uptick.usecases.serving import Served, StoreBatch
+
+
+T = TypeVar("T")
+
+
+def ended(work: Coroutine[Any, Any, T]) -> T:
+    """Run to the end on a loop in a thread of its own: the browser's tests keep one in this."""
+    with ThreadPoolExecutor(1) as thread:
+        return thread.submit(asyncio.run, work).result()
 
 
 class Slow:
@@ -39,7 +50,7 @@ def test_what_comes_together_is_written_together() -> None:
         await queue.stop()
         return writer.groups
 
-    groups = asyncio.run(run())
+    groups = ended(run())
     assert sum(groups) == 50
     assert len(groups) < 10
 
@@ -57,7 +68,7 @@ def test_nobody_is_answered_before_the_write_is_over() -> None:
         await waiting
         await queue.stop()
 
-    asyncio.run(run())
+    ended(run())
 
 
 def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypatch: pytest.MonkeyPatch) -> None:
@@ -74,7 +85,7 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
         await asyncio.gather(*waiting)
         return writer.groups
 
-    assert sum(asyncio.run(run())) == 3
+    assert sum(ended(run())) == 3
 
 
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
