@@ -1,5 +1,7 @@
 """The servers, as factories for uvicorn: `uvicorn --factory uptick.main:studio`."""
 
+import gc
+
 from fastapi import FastAPI
 from starlette.applications import Starlette
 
@@ -9,8 +11,18 @@ from uptick.wiring import Wiring
 
 
 def studio() -> FastAPI:
-    return create_app(Wiring(pool_size=8).studio_parts())
+    app = create_app(Wiring(pool_size=8).studio_parts())
+    _settle()
+    return app
 
 
 def edge() -> Starlette:
-    return create_edge(Wiring(pool_size=4).edge_parts())
+    app = create_edge(Wiring(pool_size=4).edge_parts())
+    _settle()
+    return app
+
+
+def _settle() -> None:
+    """Leave what was loaded at the start out of every later search for garbage, which would stop an answer midway."""
+    gc.collect()
+    gc.freeze()

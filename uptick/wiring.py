@@ -3,7 +3,7 @@
 import hashlib
 import json
 import secrets
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from functools import lru_cache
@@ -118,6 +118,12 @@ class Wiring:
             yield PgAccounts(connection)
 
     @contextmanager
+    def look_up_accounts(self) -> Iterator[Accounts]:
+        """Open the accounts for single steps, each its own transaction: two trips less to the database."""
+        with self.engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
+            yield PgAccounts(connection)
+
+    @contextmanager
     def open_shop(self, key: str) -> Iterator[Shop]:
         """Open a store in one transaction, which is kept when the block ends well.
 
@@ -127,12 +133,18 @@ class Wiring:
         with self.engine.begin() as connection:
             yield shop_on(connection, key)
 
+    @contextmanager
+    def open_visit(self, key: str) -> Iterator[tuple[Accounts, Callable[[], Shop]]]:
+        """Open the accounts, and on demand a store, in one transaction, which is kept when the block ends well."""
+        with self.engine.begin() as connection:
+            yield PgAccounts(connection), lambda: shop_on(connection, key)
+
     def studio_parts(self) -> Parts:
         env = self.environment
         timed = URLSafeTimedSerializer(env.secret, salt="draft")
         return Parts(
-            open_accounts=self.open_accounts,
-            open_shop=self.open_shop,
+            open_accounts=self.look_up_accounts,
+            open_visit=self.open_visit,
             clock=clock,
             new_token=lambda: secrets.token_hex(24),
             verify=verify_password,

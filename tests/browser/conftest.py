@@ -11,17 +11,11 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, sync_playwright
 
 from ops import cluster, demo
+from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
 from tests.conftest import PORTS
 from uptick.wiring import Environment, Wiring
-
-FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
-# A headless browser says so in its agent, and the edge takes it for a robot.
-AGENT = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36"
 
 
 @dataclass
@@ -74,10 +68,10 @@ def demo_shop(server: Cluster) -> Iterator[Stack]:
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
-    if not Path("/usr/bin/chromium").exists():
+    if not Path(PROGRAM).exists():
         raise cluster.CannotStart("Chromium is missing. ./test installs it; or run: apt-get install chromium")
     with sync_playwright() as playwright:
-        launched = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        launched = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
         yield launched
         launched.close()
 

@@ -13,7 +13,6 @@ from uptick.edge.queue import CommitQueue, Full
 from uptick.edge.script import build_script
 from uptick.usecases.serving import Served, StoreBatch
 
-
 T = TypeVar("T")
 
 

@@ -1,7 +1,7 @@
 """The checks: what is wrong with a button, by how much, and what would mend it."""
 
-from collections.abc import Collection, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from enum import StrEnum
 
 from uptick.core.boxes import Drawing, lay_out
@@ -10,7 +10,7 @@ from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
 from uptick.core.document import ButtonDocument, FixedSize, Moment, Placement, ShippedIcon, parse_document
 from uptick.core.fill import WorstText, text_for, worst_of_class
 from uptick.core.merge import Json, merge_layer
-from uptick.core.resolve import resolve, trace
+from uptick.core.resolve import trace
 from uptick.core.settings import Settings
 from uptick.core.store import Store, Surface
 from uptick.core.type.fontbook import FontBook
@@ -104,19 +104,29 @@ _STATES = {"": "at rest", "hover": "when hovered", "focus": "when focused"}
 def _pairs(settings: Settings, one: ButtonClass) -> Iterator[_Pair]:
     look = one.document.look
     needed = needed_ratio(look.type.size_px, look.type.weight)
-    colours = {
-        "": (look.fill.colour, look.text_colour),
-        "hover": (look.hover.fill.colour, look.hover.text_colour),
-        "focus": (look.focus.fill.colour, look.focus.text_colour),
-    }
-    for state, (fill, words) in colours.items():
+    for state, (fill, words) in _colours(one).items():
         if contrast_ratio(words, fill) < needed:
             path = f"look.{state}" if state else "look"
             yield _Pair(state, fill, words, needed, _narrower(settings, one, f"{path}.fill", f"{path}.text_colour"))
 
 
+def _colours(one: ButtonClass) -> dict[str, tuple[str, str]]:
+    """Return fill and words by state; disabled is exempt from contrast."""
+    look = one.document.look
+    return {
+        "": (look.fill.colour, look.text_colour),
+        "hover": (look.hover.fill.colour, look.hover.text_colour),
+        "focus": (look.focus.fill.colour, look.focus.text_colour),
+    }
+
+
+def _order(one: ButtonClass) -> list[str]:
+    """Return the layers of a class, the widest first."""
+    return ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
+
+
 def _narrower(settings: Settings, one: ButtonClass, *fields: str) -> str:
-    order = ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
+    order = _order(one)
     winners = [told[0].layer for field in fields if (told := trace(settings, one.example, field))]
     return max(winners, key=lambda layer: order.index(layer) if layer in order else 0, default=one.top_layer)
 
@@ -142,21 +152,26 @@ def _contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Fi
             says=f"{pair.words} on {pair.fill} {_where_all(buttons)}.",
             figure=ratio,
             allowed=pair.needed,
-            mends=tuple(m for m in _contrast_mends(pair) if _mends(settings, classes, m, pair, by_pair)),
+            mends=tuple(_contrast_mends(settings, classes, pair)),
         )
 
 
-def _mends(
-    settings: Settings, classes: Sequence[ButtonClass], mend: Mend, pair: _Pair, failing: Collection[_Pair]
-) -> bool:
-    """Tell whether a mend removes its pair and brings no other that cannot be read."""
-    tried = settings.with_layer(mend.layer, merge_layer(settings.layer(mend.layer) or {}, mend.patch))
-    colours = {(p.fill, p.words) for p in failing if p != pair}
-    return all(
-        (left.fill, left.words) in colours
-        for one in classes
-        for left in _pairs(tried, replace(one, document=resolve(tried, one.example)))
-    )
+def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair, field: str, colour: str) -> bool:
+    """Tell whether a colour, set in the pair's layer, can be read in every button that would take it from there."""
+    path = f"look.{pair.state}.{field}" if pair.state else f"look.{field}"
+    for one in classes:
+        order = _order(one)
+        if pair.layer not in order:
+            continue
+        told = trace(settings, one.example, path)
+        if told and order.index(told[0].layer) > order.index(pair.layer):
+            continue
+        fill, words = _colours(one)[pair.state]
+        look = one.document.look
+        other = fill if field == "text_colour" else words
+        if contrast_ratio(colour, other) < needed_ratio(look.type.size_px, look.type.weight):
+            return False
+    return True
 
 
 def _cut(ratio: float) -> str:
@@ -170,19 +185,16 @@ def _where_all(buttons: Sequence[ButtonClass]) -> str:
     return "on the " + " and the ".join(dict.fromkeys(one.placement.replace("_", " ") for one in buttons))
 
 
-def _contrast_mends(pair: _Pair) -> Iterator[Mend]:
-    def patch(value: Json) -> Json:
-        return {"look": {pair.state: value} if pair.state else value}
-
-    better_fill = nearest_passing(pair.fill, pair.words, pair.needed)
-    if better_fill:
-        solid = {"fill": {"kind": "solid", "colour": better_fill}}
-        gives = _cut(contrast_ratio(better_fill, pair.words))
-        yield Mend(f"fill {better_fill} gives {gives}", pair.layer, patch(solid))
-    better_words = nearest_passing(pair.words, pair.fill, pair.needed)
-    if better_words:
-        gives = _cut(contrast_ratio(better_words, pair.fill))
-        yield Mend(f"words {better_words} gives {gives}", pair.layer, patch({"text_colour": better_words}))
+def _contrast_mends(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair) -> Iterator[Mend]:
+    for field, now, against in (("fill", pair.fill, pair.words), ("text_colour", pair.words, pair.fill)):
+        better = nearest_passing(now, against, pair.needed)
+        if better and _brings_no_other(settings, classes, pair, field, better):
+            value: Json | str = {"kind": "solid", "colour": better} if field == "fill" else better
+            inner: Json = {field: value}
+            name = "fill" if field == "fill" else "words"
+            gives = _cut(contrast_ratio(better, against))
+            patch: Json = {"look": {pair.state: inner} if pair.state else inner}
+            yield Mend(f"{name} {better} gives {gives}", pair.layer, patch)
 
 
 def _room(one: ButtonClass, surface: Surface, fonts: FontBook, language: str) -> Iterator[Finding]:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from uptick.core.catalogue import Product
 from uptick.core.document import ButtonDocument, Moment, Placement, Situation
+from uptick.core.memo import remembered
 from uptick.core.reach import Context, Reach
 from uptick.core.resolve import VersionLayer, covering, resolve
 from uptick.core.settings import Settings
@@ -40,6 +41,7 @@ def context_of(placement: Placement, product: Product, situation: Situation | No
     return Context(placement, product.sku, product.category, situation or product.situation)
 
 
+@remembered(32)
 def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonClass, ...]:
     """Return the distinct classes of a shop, every placement's plain class first.
 

@@ -99,18 +99,24 @@ def content_hash(content: Json) -> str:
 
 def changes_between(before: Settings, after: Settings, products: Sequence[Product]) -> tuple[ButtonChange, ...]:
     """Return the buttons that differ, grouped so that products changed in the same way stand together."""
+    return tuple(
+        ButtonChange(was.placement, members, was, now, field_changes(was, now))
+        for was, now, members in differing_classes(before, after, products)
+    )
+
+
+def differing_classes(
+    before: Settings, after: Settings, products: Sequence[Product]
+) -> list[tuple[ButtonClass, ButtonClass, tuple[Product, ...]]]:
+    """Return pairs of classes, as they were and are, whose buttons differ for the products told with them."""
     old, new = classes_of(before, products), classes_of(after, products)
     groups: dict[tuple[Placement, str, str], tuple[ButtonClass, ButtonClass, list[Product]]] = {}
     for placement in Placement:
         for product in products:
             context = context_of(placement, product)
             was, now = class_for(old, before, context), class_for(new, after, context)
-            if was.document != now.document:
-                groups.setdefault((placement, was.key, now.key), (was, now, []))[2].append(product)
-    return tuple(
-        ButtonChange(placement, tuple(members), was, now, field_changes(was, now))
-        for (placement, _, _), (was, now, members) in groups.items()
-    )
+            groups.setdefault((placement, was.key, now.key), (was, now, []))[2].append(product)
+    return [(was, now, tuple(members)) for was, now, members in groups.values() if was.document != now.document]
 
 
 def field_changes(was: ButtonClass, now: ButtonClass) -> tuple[FieldChange, ...]:

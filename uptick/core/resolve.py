@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any
 
 from uptick.core.document import ButtonDocument, parse_document
+from uptick.core.memo import remembered
 from uptick.core.merge import Json, at_path, merge_layer, without_gaps
 from uptick.core.reach import Context, Reach
 from uptick.core.settings import ExceptionRule, Settings
@@ -49,15 +50,25 @@ def covering(settings: Settings, context: Context) -> tuple[ExceptionRule, ...]:
     return tuple(sorted(found, key=lambda rule: rule.reach.particularity()))
 
 
+@remembered(32)
+def _clean(settings: Settings) -> dict[str, Json]:
+    """Return every layer by its id, without gaps."""
+    layers = {"baseline": without_gaps(settings.baseline)}
+    layers |= {f"place:{place}": without_gaps(layer) for place, layer in settings.placements.items()}
+    return layers | {f"exception:{rule.id}": without_gaps(dict(rule.layer)) for rule in settings.exceptions}
+
+
 def _steps(settings: Settings, context: Context, versions: Sequence[VersionLayer]) -> list[_Step]:
     place = context.placement
+    layers = _clean(settings)
     steps = [
-        _Step("baseline", "Store baseline", settings.baseline),
-        _Step(f"place:{place}", place.replace("_", " ").capitalize(), settings.placements.get(place, {})),
+        _Step("baseline", "Store baseline", layers["baseline"]),
+        _Step(f"place:{place}", place.replace("_", " ").capitalize(), layers.get(f"place:{place}", {})),
     ]
-    steps += [_Step(f"exception:{r.id}", r.name, dict(r.layer), r) for r in covering(settings, context)]
+    for rule in covering(settings, context):
+        steps.append(_Step(f"exception:{rule.id}", rule.name, layers[f"exception:{rule.id}"], rule))
     steps += [
-        _Step(f"trial:{v.trial}:{v.letter}", f"Trial {v.trial}, version {v.letter}", v.layer)
+        _Step(f"trial:{v.trial}:{v.letter}", f"Trial {v.trial}, version {v.letter}", without_gaps(v.layer))
         for v in versions
         if v.reach.covers(context)
     ]
@@ -68,7 +79,7 @@ def resolve_raw(settings: Settings, context: Context, versions: Sequence[Version
     """Return the merged document as plain JSON, not yet checked."""
     merged: Json = {}
     for step in _steps(settings, context, versions):
-        merged = merge_layer(merged, without_gaps(step.content))
+        merged = merge_layer(merged, step.content)
     return merged
 
 
@@ -87,7 +98,7 @@ def trace(
     """Return every layer that sets `field` in this context, the winner first."""
     said = []
     for step in _steps(settings, context, versions):
-        value = at_path(without_gaps(step.content), field)
+        value = at_path(step.content, field)
         if value is not None:
             said.append((step, value))
     return tuple(

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import Connection, delete, insert, select
+from sqlalchemy import Connection, delete, func, insert, select
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.settings import Settings
@@ -10,14 +10,24 @@ from uptick.core.store import Store
 from uptick.data.tables import draft_steps, drafts, members, sessions, stores, users
 from uptick.usecases.ports import Person
 
+_STORES = func.array(
+    select(stores.c.key)
+    .join(members, members.c.store_id == stores.c.id)
+    .where(members.c.user_id == users.c.id)
+    .order_by(stores.c.id)
+    .correlate(users)
+    .scalar_subquery()
+).label("stores")
+
 
 class PgAccounts:
     def __init__(self, connection: Connection) -> None:
         self._db = connection
 
     def find(self, email: str) -> tuple[Person, str] | None:
-        row = self._db.execute(select(users).where(users.c.email == email.strip().lower())).one_or_none()
-        return (self._person(row.id, row.name, row.email), row.password_hash) if row else None
+        query = select(users, _STORES).where(users.c.email == email.strip().lower())
+        row = self._db.execute(query).one_or_none()
+        return (Person(row.id, row.name, row.email, tuple(row.stores)), row.password_hash) if row else None
 
     def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None:
         self._db.execute(delete(sessions).where(sessions.c.ends_at < now))
@@ -27,11 +37,11 @@ class PgAccounts:
 
     def session(self, token_hash: str, now: datetime) -> Person | None:
         row = self._db.execute(
-            select(users.c.id, users.c.name, users.c.email)
+            select(users.c.id, users.c.name, users.c.email, _STORES)
             .join(sessions, sessions.c.user_id == users.c.id)
             .where(sessions.c.token_hash == token_hash, sessions.c.ends_at > now)
         ).one_or_none()
-        return self._person(row.id, row.name, row.email) if row else None
+        return Person(row.id, row.name, row.email, tuple(row.stores)) if row else None
 
     def end_session(self, token_hash: str) -> None:
         self._db.execute(delete(sessions).where(sessions.c.token_hash == token_hash))
@@ -62,12 +72,3 @@ class PgAccounts:
 
     def store_keys(self) -> list[str]:
         return list(self._db.execute(select(stores.c.key).order_by(stores.c.id)).scalars())
-
-    def _person(self, user_id: int, name: str, email: str) -> Person:
-        keys = self._db.execute(
-            select(stores.c.key)
-            .join(members, members.c.store_id == stores.c.id)
-            .where(members.c.user_id == user_id)
-            .order_by(stores.c.id)
-        ).scalars()
-        return Person(user_id, name, email, tuple(keys))

@@ -3,21 +3,38 @@
 from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import datetime
+from uuid import UUID
 
-from sqlalchemy import Connection, func, insert, select
+from sqlalchemy import URL, Connection, func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.catalogue import Product
 from uptick.core.merge import Json
-from uptick.data.tables import imports, products
+from uptick.data.tables import imports, products, stores
+
+# By database and store: the stamp under which the products were read, and the products. Nobody changes the list.
+_kept: dict[tuple[URL, int], tuple[UUID, list[Product]]] = {}
 
 
 class PgCatalogue:
     def __init__(self, connection: Connection, store_id: int) -> None:
         self._db = connection
         self._store = store_id
+        self._now: list[Product] | None = None
 
     def all(self) -> list[Product]:
+        """Return the products; the same list as last time while nothing has changed. Asked once a transaction."""
+        if self._now is not None:
+            return self._now
+        stamp = self._db.execute(select(stores.c.catalogue_stamp).where(stores.c.id == self._store)).scalar_one()
+        place = (self._db.engine.url, self._store)
+        kept = _kept.get(place)
+        if kept is None or kept[0] != stamp:
+            kept = _kept[place] = (stamp, self._read())
+        self._now = kept[1]
+        return self._now
+
+    def _read(self) -> list[Product]:
         rows = self._db.execute(
             select(products).where(products.c.store_id == self._store).order_by(products.c.position, products.c.sku)
         )
@@ -32,6 +49,9 @@ class PgCatalogue:
     def put(self, changed: Sequence[Product]) -> None:
         if not changed:
             return
+        self._now = None
+        stamp = func.gen_random_uuid()
+        self._db.execute(update(stores).where(stores.c.id == self._store).values(catalogue_stamp=stamp))
         last = self._db.execute(
             select(func.coalesce(func.max(products.c.position), -1)).where(products.c.store_id == self._store)
         ).scalar_one()

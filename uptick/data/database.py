@@ -17,12 +17,15 @@ def _dumps(value: Any) -> str:
 
 
 def make_engine(url: str, *, pool_size: int = 5) -> Engine:
-    """Return an engine on psycopg 3; JSON goes through orjson."""
+    """Return an engine on psycopg 3; JSON goes through orjson.
+
+    Connections are not asked whether they live before each use, which would cost every request a trip: after a restart
+    of the server one request fails, and SQLAlchemy then renews them all.
+    """
     return create_engine(
         url,
         pool_size=pool_size,
         max_overflow=5,
-        pool_pre_ping=True,
         json_serializer=_dumps,
         json_deserializer=orjson.loads,
     )

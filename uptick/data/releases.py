@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Column, Connection, Row, Select, func, insert, select, text
+from sqlalchemy import URL, Column, Connection, Row, Select, func, insert, select, text
 
 from uptick.core.errors import NotFound
 from uptick.core.merge import Json
@@ -12,6 +12,9 @@ from uptick.core.settings import Settings
 from uptick.data.tables import releases, trial_revisions
 from uptick.usecases.ports import Release
 
+_NEWEST = text("SELECT n, hash, made_at FROM releases WHERE store_id = :store ORDER BY n DESC LIMIT 1")
+_kept: dict[tuple[URL, int], Release] = {}
+
 
 class PgReleases:
     def __init__(self, connection: Connection, store_id: int) -> None:
@@ -19,8 +22,15 @@ class PgReleases:
         self._store = store_id
 
     def newest(self) -> Release | None:
-        row = self._db.execute(self._query().order_by(releases.c.n.desc()).limit(1)).one_or_none()
-        return _release(row) if row else None
+        """Return the newest release; its content is read once, since it never changes."""
+        row = self._db.execute(_NEWEST, {"store": self._store}).one_or_none()
+        if row is None:
+            return None
+        place = (self._db.engine.url, self._store)
+        kept = _kept.get(place)
+        if kept is None or (kept.n, kept.hash, kept.made_at) != (row.n, row.hash, row.made_at):
+            kept = _kept[place] = self.get(row.n)
+        return kept
 
     def all(self) -> list[Release]:
         return [_release(row) for row in self._db.execute(self._query().order_by(releases.c.n.desc()))]

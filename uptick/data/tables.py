@@ -15,6 +15,7 @@ from sqlalchemy import (
     Text,
     UniqueConstraint,
     Uuid,
+    text,
 )
 from sqlalchemy.dialects.postgresql import ARRAY, JSONB
 
@@ -48,6 +49,8 @@ stores = Table(
     Column("id", Integer, primary_key=True),
     Column("key", Text, nullable=False, unique=True),
     Column("profile", JSONB, nullable=False),
+    # A new one for every change of the products, so that whoever holds them knows whether they are still true.
+    Column("catalogue_stamp", Uuid, nullable=False, server_default=text("gen_random_uuid()")),
 )
 members = Table(
     "members",

@@ -33,11 +33,22 @@ class ChangeView:
 
 
 @dataclass(frozen=True, slots=True)
+class LedgerLine:
+    """A release without what it holds."""
+
+    n: int
+    hash: str
+    note: str
+    author: str
+    made_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
 class ReleaseView:
     draft: DraftState
     changes: tuple[ChangeView, ...]
     must_fix: tuple[Finding, ...]
-    ledger: tuple[Release, ...]
+    ledger: tuple[LedgerLine, ...]
 
 
 def view_release(shop: Shop) -> ReleaseView:
@@ -51,7 +62,7 @@ def view_release(shop: Shop) -> ReleaseView:
         draft=draft_state(shop, draft, products),
         changes=tuple(_change(shop, change) for change in changes),
         must_fix=tuple(f for f in findings if f.weight is Weight.MUST_FIX),
-        ledger=tuple(shop.releases.all()),
+        ledger=tuple(LedgerLine(r.n, r.hash, r.note, r.author, r.made_at) for r in shop.releases.all()),
     )
 
 

@@ -15,7 +15,7 @@ from uptick.core.errors import NotFound
 from uptick.core.fill import template_of, text_for, worst_of_class
 from uptick.core.merge import Json, at_path, leaves, without_gaps
 from uptick.core.reach import Reach
-from uptick.core.release import changes_between
+from uptick.core.release import differing_classes
 from uptick.core.resolve import Candidate, trace
 from uptick.core.settings import Settings
 from uptick.core.trial.record import TrialState
@@ -45,9 +45,8 @@ class Shown:
 
 def draft_state(shop: Shop, draft: Draft, products: Sequence[Product]) -> DraftState:
     newest = shop.releases.newest()
-    changes = changes_between(newest.settings, draft.settings, products) if newest else ()
-    changed = len(changes) if newest else len(Placement)
-    return DraftState(draft.version, draft.undo_label, draft.redo_label, changed, newest.n if newest else 0)
+    changes = differing_classes(newest.settings, draft.settings, products) if newest else list(Placement)
+    return DraftState(draft.version, draft.undo_label, draft.redo_label, len(changes), newest.n if newest else 0)
 
 
 def show(shop: Shop, one: ButtonClass, moment: Moment, product: Product | None, count: int = 2) -> Shown:

@@ -1,10 +1,10 @@
 """The studio's application: API, problems, security headers and the built screens."""
 
-from collections.abc import Awaitable, Callable
-
-from fastapi import FastAPI, Request, Response
+from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from uptick.web import account, outcome, workshop
 from uptick.web.parts import Parts
@@ -13,25 +13,45 @@ from uptick.web.problems import install, problem
 _SAFE = {"GET", "HEAD", "OPTIONS"}
 
 
+_HEADERS = {
+    "content-security-policy": "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
+    "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
+    "x-content-type-options": "nosniff",
+    "referrer-policy": "same-origin",
+}
+
+
+class _Guard:
+    """Refuses a change that another site's page sends, and says what a page of ours may load."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        own = f"{scope['scheme']}://{headers.get('host')}"
+        if scope["method"] not in _SAFE and headers.get("origin") != own:
+            refusal = problem(403, "wrong_origin", "Changes are taken only from the studio's own pages.")
+            await refusal(scope, receive, send)
+            return
+
+        async def with_headers(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                MutableHeaders(scope=message).update(_HEADERS)
+            await send(message)
+
+        await self._app(scope, receive, with_headers)
+
+
 def create_app(parts: Parts) -> FastAPI:
     app = FastAPI(title="Up Tick", version="1", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.parts = parts
     install(app)
 
-    @app.middleware("http")
-    async def guard(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
-        """Refuse a change that another site's page sends, and say what a page of ours may load."""
-        origin = request.headers.get("origin")
-        if request.method not in _SAFE and origin != f"{request.url.scheme}://{request.headers.get('host')}":
-            return problem(403, "wrong_origin", "Changes are taken only from the studio's own pages.")
-        answer = await go_on(request)
-        answer.headers["Content-Security-Policy"] = (
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
-            "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
-        )
-        answer.headers["X-Content-Type-Options"] = "nosniff"
-        answer.headers["Referrer-Policy"] = "same-origin"
-        return answer
+    app.add_middleware(_Guard)
 
     app.include_router(account.router)
     app.include_router(workshop.router)

@@ -10,7 +10,7 @@ from uptick.usecases.publish import ReleaseView
 from uptick.usecases.trials import TrialView
 from uptick.usecases.views import DraftState, draft_state
 from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
-from uptick.web.parts import PartsDep, PersonDep, ShopDep
+from uptick.web.parts import PartsDep, ShopDep, VisitorDep
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"])
 
@@ -32,13 +32,13 @@ def read(shop: ShopDep) -> ReleaseView:
 
 
 @router.post("/release")
-def release(body: Publish, shop: ShopDep, person: PersonDep, parts: PartsDep) -> Released:
+def release(body: Publish, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Released:
     made = publish.publish(shop, body.note, person, parts.clock(), body.despite)
     return _released(shop, made.n, made.hash)
 
 
 @router.post("/release/{n}/take-back")
-def take_back(n: int, body: Publish, shop: ShopDep, person: PersonDep, parts: PartsDep) -> Released:
+def take_back(n: int, body: Publish, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Released:
     made = publish.take_back(shop, n, person, parts.clock(), body.despite)
     return _released(shop, made.n, made.hash)
 
@@ -49,7 +49,7 @@ def all_trials(shop: ShopDep) -> list[Trial]:
 
 
 @router.post("/trials", status_code=201)
-def draw_trial(body: NewTrial, shop: ShopDep, person: PersonDep, parts: PartsDep) -> Trial:
+def draw_trial(body: NewTrial, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Trial:
     return trials.draw_trial(
         shop,
         body.question,
@@ -69,7 +69,7 @@ def one_trial(number: int, shop: ShopDep, parts: PartsDep) -> TrialView:
 
 
 @router.patch("/trials/{number}")
-def change_trial(number: int, body: TrialChange, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
+def change_trial(number: int, body: TrialChange, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
     trials.change_trial(
         shop,
@@ -84,21 +84,21 @@ def change_trial(number: int, body: TrialChange, shop: ShopDep, person: PersonDe
 
 
 @router.post("/trials/{number}/start")
-def start_trial(number: int, body: Start, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
+def start_trial(number: int, body: Start, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
     trials.start_trial(shop, number, now, days_ago=body.days_ago)
     return trials.view_trial(shop, number, now)
 
 
 @router.post("/trials/{number}/keep-b")
-def keep_b(number: int, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
+def keep_b(number: int, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
     trials.keep_b(shop, number, person, now)
     return trials.view_trial(shop, number, now)
 
 
 @router.post("/trials/{number}/close")
-def close_trial(number: int, shop: ShopDep, person: PersonDep, parts: PartsDep) -> TrialView:
+def close_trial(number: int, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
     trials.close_trial(shop, number, now)
     return trials.view_trial(shop, number, now)

@@ -5,10 +5,11 @@ from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
-from fastapi import Depends, Header, Request
+from fastapi import Depends, Header, Request, Response
 from itsdangerous import BadSignature, URLSafeSerializer
+from pydantic import TypeAdapter
 
 from uptick.core.errors import NotFound, Stale
 from uptick.usecases.ports import Accounts, Person, Shop
@@ -22,7 +23,7 @@ class Parts:
     """Everything that wiring hands to the studio's API."""
 
     open_accounts: Callable[[], AbstractContextManager[Accounts]]
-    open_shop: Callable[[str], AbstractContextManager[Shop]]
+    open_visit: Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[], Shop]]]]
     clock: Callable[[], datetime]
     new_token: Callable[[], str]
     verify: Callable[[str, str], bool]
@@ -35,7 +36,8 @@ class Parts:
     practice_origin: str
 
 
-def parts_of(request: Request) -> Parts:
+# What only looks at the request is async, so that it does not go through a thread and back.
+async def parts_of(request: Request) -> Parts:
     parts: Parts = request.app.state.parts
     return parts
 
@@ -43,7 +45,7 @@ def parts_of(request: Request) -> Parts:
 PartsDep = Annotated[Parts, Depends(parts_of)]
 
 
-def session_token(request: Request, parts: PartsDep) -> str | None:
+async def session_token(request: Request, parts: PartsDep) -> str | None:
     signed = request.cookies.get(COOKIE)
     try:
         return str(parts.signer.loads(signed)) if signed else None
@@ -59,19 +61,54 @@ def signed_in(parts: PartsDep, token: Annotated[str | None, Depends(session_toke
 PersonDep = Annotated[Person, Depends(signed_in)]
 
 
-def own_shop(store: str, parts: PartsDep, person: PersonDep) -> Iterator[Shop]:
+@dataclass(frozen=True, slots=True)
+class Visit:
+    """Somebody in a store of theirs."""
+
+    person: Person
+    shop: Shop
+
+
+def visit(store: str, parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Iterator[Visit]:
     """Open the store of the path for a person who belongs to it; a stranger cannot tell that it exists."""
-    if store not in person.stores:
-        raise NotFound(f"There is no store {store!r}.", store=store)
-    with parts.open_shop(store) as shop:
-        yield shop
+    with parts.open_visit(store) as (accounts, open_shop):
+        person = who_is(accounts, token, parts.clock())
+        if store not in person.stores:
+            raise NotFound(f"There is no store {store!r}.", store=store)
+        yield Visit(person, open_shop())
 
 
 # The transaction must be over before the answer leaves: a client that reads next must find what it wrote.
-ShopDep = Annotated[Shop, Depends(own_shop, scope="function")]
+VisitDep = Annotated[Visit, Depends(visit, scope="function")]
 
 
-def base_version(if_match: Annotated[str, Header(description="The draft's version, in quotes.")] = "") -> int:
+async def _shop(of: VisitDep) -> Shop:
+    return of.shop
+
+
+async def _visitor(of: VisitDep) -> Person:
+    return of.person
+
+
+ShopDep = Annotated[Shop, Depends(_shop)]
+VisitorDep = Annotated[Person, Depends(_visitor)]
+
+
+_adapters: dict[type, TypeAdapter[Any]] = {}
+
+
+def as_json(view: object) -> Response:
+    """Return a large view as JSON, written straight from its dataclasses.
+
+    FastAPI's own way copies and checks every part of an answer again, which takes longer than computing the drawing.
+    """
+    kind = type(view)
+    if kind not in _adapters:
+        _adapters[kind] = TypeAdapter(kind)
+    return Response(_adapters[kind].dump_json(view), media_type="application/json")
+
+
+async def base_version(if_match: Annotated[str, Header(description="The draft's version, in quotes.")] = "") -> int:
     """Return the version of the draft that a change was made on."""
     text = if_match.strip().strip('"')
     if not text.isdigit():

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Request, Response
 
 from uptick.core.catalogue import Product
 from uptick.core.document import ButtonDocument, Device, Placement
@@ -16,7 +16,7 @@ from uptick.usecases.importing import ImportReport, import_catalogue
 from uptick.usecases.ports import Draft, Step
 from uptick.usecases.views import DraftState, DrawView, ExceptionView, FloorView, TraceView, WordsView
 from uptick.web.bodies import Edit, NewException
-from uptick.web.parts import PartsDep, PersonDep, ShopDep, VersionDep
+from uptick.web.parts import PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"])
 FLOOR_DAYS = 14
@@ -64,20 +64,20 @@ def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
     )
 
 
-@router.get("/floor")
-def floor(shop: ShopDep, parts: PartsDep) -> FloorView:
+@router.get("/floor", response_model=FloorView)
+def floor(shop: ShopDep, parts: PartsDep) -> Response:
     now = parts.clock()
-    return views.view_floor(shop, (now - timedelta(days=FLOOR_DAYS)).date(), FLOOR_DAYS, now)
+    return as_json(views.view_floor(shop, (now - timedelta(days=FLOOR_DAYS)).date(), FLOOR_DAYS, now))
 
 
-@router.get("/draw/{placement}")
-def draw(shop: ShopDep, placement: Placement, product: str | None = None, device: Device | None = None) -> DrawView:
-    return views.view_drawing(shop, placement, product, device)
+@router.get("/draw/{placement}", response_model=DrawView)
+def draw(shop: ShopDep, placement: Placement, product: str | None = None, device: Device | None = None) -> Response:
+    return as_json(views.view_drawing(shop, placement, product, device))
 
 
-@router.get("/words")
-def words(shop: ShopDep) -> WordsView:
-    return views.view_words(shop)
+@router.get("/words", response_model=WordsView)
+def words(shop: ShopDep) -> Response:
+    return as_json(views.view_words(shop))
 
 
 @router.get("/trace")
@@ -107,25 +107,25 @@ def _state(shop: ShopDep, draft: Draft) -> DraftState:
 
 
 @router.patch("/draft")
-def change(body: Edit, shop: ShopDep, person: PersonDep, version: VersionDep, parts: PartsDep) -> DraftState:
+def change(body: Edit, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Change one layer of the draft."""
     return _state(shop, edit.change_layer(shop, body.layer, body.patch, version, person, parts.clock()))
 
 
-@router.patch("/draw/{placement}")
+@router.patch("/draw/{placement}", response_model=DrawView)
 def change_drawing(
     body: Edit,
     placement: Placement,
     shop: ShopDep,
-    person: PersonDep,
+    person: VisitorDep,
     version: VersionDep,
     parts: PartsDep,
     product: str | None = None,
     device: Device | None = None,
-) -> DrawView:
+) -> Response:
     """Change one layer and return the drawing that comes of it, in one answer."""
     edit.change_layer(shop, body.layer, body.patch, version, person, parts.clock())
-    return views.view_drawing(shop, placement, product, device)
+    return as_json(views.view_drawing(shop, placement, product, device))
 
 
 @router.post("/draft/undo")
@@ -145,20 +145,20 @@ def exceptions(shop: ShopDep) -> tuple[ExceptionView, ...]:
 
 @router.post("/exceptions")
 def add_exception(
-    body: NewException, shop: ShopDep, person: PersonDep, version: VersionDep, parts: PartsDep
+    body: NewException, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
     made = edit.add_exception(shop, body.name, body.note, body.reach, body.layer, version, person, parts.clock())
     return _state(shop, made)
 
 
 @router.delete("/exceptions/{rule}")
-def remove_exception(rule: str, shop: ShopDep, person: PersonDep, version: VersionDep, parts: PartsDep) -> DraftState:
+def remove_exception(rule: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     return _state(shop, edit.remove_exception(shop, rule, version, person, parts.clock()))
 
 
 @router.post("/catalogue")
 async def take_catalogue(
-    request: Request, shop: ShopDep, person: PersonDep, parts: PartsDep, dry_run: bool = False
+    request: Request, shop: ShopDep, person: VisitorDep, parts: PartsDep, dry_run: bool = False
 ) -> ImportReport:
     """Take a catalogue as the bytes of a CSV file."""
     return import_catalogue(shop, await request.body(), person, parts.clock(), dry_run=dry_run)

@@ -14,6 +14,7 @@ def upgrade() -> None:
             id SERIAL NOT NULL, 
             key TEXT NOT NULL, 
             profile JSONB NOT NULL, 
+            catalogue_stamp UUID DEFAULT gen_random_uuid() NOT NULL, 
             PRIMARY KEY (id), 
             UNIQUE (key)
         )

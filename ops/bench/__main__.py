@@ -1,0 +1,82 @@
+"""Measures the budgets, each beside a baseline of the same run: `./bench`, or `./bench --json` for programs."""
+
+import argparse
+import json
+import os
+import sys
+import tempfile
+from dataclasses import asdict
+from pathlib import Path
+
+from rich.console import Console
+from rich.table import Table
+
+from ops import cluster, demo
+from ops.bench import edit, script, signals
+from ops.bench.rows import Row
+from ops.parts import prepare
+from uptick.wiring import Environment, Wiring
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(prog="./bench", description="Measure the budgets of the product.")
+    parser.add_argument("--json", action="store_true", help="one JSON object a row")
+    as_json = parser.parse_args().json
+    rows = _measure()
+    if as_json:
+        for row in rows:
+            print(json.dumps({**asdict(row), "ratio": row.ratio}))
+    else:
+        _print(rows)
+    return 0 if all(row.holds for row in rows) else 1
+
+
+def _measure() -> list[Row]:
+    folder = cluster.place_for("bench-pg")
+    cluster.remove(folder)
+    running = cluster.start(folder, 8880)
+    with tempfile.TemporaryDirectory() as place:
+        parts = prepare(running, "bench", "secret-of-bench", Path(place), 8881, f"{place}/practice.db")
+        os.environ.update(parts.environment)
+        try:
+            for name, factory in (
+                ("practice", "practice.app:from_environment"),
+                ("edge", "uptick.main:edge"),
+                ("studio", "uptick.main:studio"),
+            ):
+                parts.start(name, factory)
+            for name in ("practice", "edge", "studio"):
+                parts.wait_for(name)
+            wiring = Wiring(Environment())
+            demo.begin(wiring, empty=False, say=lambda what: print(f"  {what}", file=sys.stderr))
+            where = parts.addresses
+            rows = [
+                *edit.measure(where.studio),
+                *script.measure(where.edge, where.practice),
+                *signals.measure(parts, running, wiring),
+            ]
+            wiring.engine.dispose()
+            return rows
+        finally:
+            parts.stop_all()
+            cluster.stop(running)
+            cluster.remove(folder)
+
+
+def _print(rows: list[Row]) -> None:
+    table = Table("what", "figure", "baseline", "ratio", "budget", "", box=None, pad_edge=False)
+    for row in rows:
+        ratio = "–" if row.ratio is None else f"{row.ratio:,.2f}"
+        table.add_row(
+            row.name,
+            f"{row.figure:,.1f} {row.unit}",
+            f"{row.baseline:,.1f} {row.unit}: {row.against}",
+            ratio,
+            row.budget,
+            "holds" if row.holds else "BROKEN",
+        )
+    Console(width=132).print(table)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
