@@ -1,5 +1,5 @@
 import { readBasket } from './basket';
-import { readOrder, readProduct, readSchema } from './page';
+import { indexProducts, readOrder, readProduct, readSchema } from './page';
 import { shopperId, SignalBox } from './signals';
 import { Stand, type Shop } from './stand';
 import type { Manifest } from './types';
@@ -92,21 +92,36 @@ export async function start(told: Manifest): Promise<void> {
 		signalOrder(shop);
 		// Both are waited for, so that a button stands once and does not change its words right after.
 		await Promise.all([fonts, document.querySelector('[data-up-place]') ? refresh() : undefined]);
-		const standAll = () => {
+		let products = new Map<string, Record<string, unknown>>();
+		const stand = (place: HTMLElement, ownHigh: number) => {
+			try {
+				const product = readProduct(place, products);
+				if (product) stands.push(new Stand(shop, place, product, ownHigh));
+			} catch {
+				// The shop's own button has not been touched.
+			}
+		};
+		// A place gets its button when it comes within a window's height of being seen, and its own height is told with
+		// that: a long list costs no more than a short one, and no layout is forced to measure anything.
+		const nearing = new IntersectionObserver(
+			(entries) =>
+				entries.forEach(({ target, isIntersecting, boundingClientRect }) => {
+					if (!isIntersecting) return;
+					nearing.unobserve(target);
+					stand(target as HTMLElement, boundingClientRect.height);
+				}),
+			{ rootMargin: '100% 0px' },
+		);
+		const findPlaces = () => {
 			const places = document.querySelectorAll<HTMLElement>('[data-up-place]:not([data-up-tried])');
-			const schema = places.length ? readSchema() : [];
+			if (places.length) products = indexProducts(readSchema());
 			places.forEach((place) => {
 				place.dataset.upTried = '';
-				try {
-					const product = readProduct(place, schema);
-					if (product) stands.push(new Stand(shop, place, product));
-				} catch {
-					// The shop's own button has not been touched.
-				}
+				nearing.observe(place);
 			});
 		};
-		standAll();
-		new MutationObserver(standAll).observe(document.body, { childList: true, subtree: true });
+		findPlaces();
+		new MutationObserver(findPlaces).observe(document.body, { childList: true, subtree: true });
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.

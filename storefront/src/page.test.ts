@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { readOrder, readProduct, readSchema } from './page';
+import { indexProducts, readOrder, readProduct, readSchema } from './page';
 
 function page(...schemas: unknown[]): void {
 	document.body.innerHTML = '';
@@ -23,7 +23,7 @@ beforeEach(() => page());
 describe('a product', () => {
 	it('is read from the only one that the page describes', () => {
 		page({ '@context': 'https://schema.org', ...box });
-		expect(readProduct(place(), readSchema())).toMatchObject({
+		expect(readProduct(place(), indexProducts(readSchema()))).toMatchObject({
 			sku: 'BOX',
 			price: '64.50',
 			soldOut: false,
@@ -34,19 +34,22 @@ describe('a product', () => {
 	it('is found in graphs and lists, by its code', () => {
 		const veil = { ...box, sku: 'VEIL', offers: [{ ...offer, availability: 'http://schema.org/SoldOut' }] };
 		page({ '@graph': [{ '@type': 'ItemList', itemListElement: [{ item: box }, { item: veil }] }] });
-		expect(readProduct(place({ upProduct: 'VEIL' }), readSchema())).toMatchObject({ sku: 'VEIL', soldOut: true });
-		expect(readProduct(place(), readSchema())).toBeNull();
+		expect(readProduct(place({ upProduct: 'VEIL' }), indexProducts(readSchema()))).toMatchObject({
+			sku: 'VEIL',
+			soldOut: true,
+		});
+		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();
 	});
 
 	it('needs a choice where the page describes a group', () => {
 		page({ ...box, '@type': 'ProductGroup' });
-		expect(readProduct(place(), readSchema())?.needsChoice).toBe(true);
+		expect(readProduct(place(), indexProducts(readSchema()))?.needsChoice).toBe(true);
 	});
 
 	it('is what its own attributes say, before what the page says', () => {
 		page(box);
 		const own = { upProduct: 'BOX', upName: 'Box', upPrice: '60.00', upAvailability: 'OutOfStock', upChoice: 'yes' };
-		expect(readProduct(place(own), readSchema())).toMatchObject({
+		expect(readProduct(place(own), indexProducts(readSchema()))).toMatchObject({
 			name: 'Box',
 			price: '60.00',
 			soldOut: true,
@@ -56,7 +59,7 @@ describe('a product', () => {
 
 	it('stands in no page that describes none, whatever is written there', () => {
 		page('{ not json', 'null', '[1, "two", null]', { '@type': 'Article' });
-		expect(readProduct(place(), readSchema())).toBeNull();
+		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();
 	});
 });
 

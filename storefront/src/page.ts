@@ -2,23 +2,35 @@ import type { Product } from './types';
 
 type Node = Record<string, unknown>;
 
-function nodes(value: unknown): Node[] {
-	if (Array.isArray(value)) return value.flatMap(nodes);
-	if (!value || typeof value !== 'object') return [];
-	const node = value as Node;
-	const inner = ['@graph', 'itemListElement', 'item', 'mainEntity'].flatMap((key) => nodes(node[key]));
-	return [node, ...inner];
+const HOLDERS = ['@graph', 'itemListElement', 'item', 'mainEntity'];
+const read = new WeakMap<Element, Node[]>();
+
+function collect(value: unknown, into: Node[]): Node[] {
+	if (Array.isArray(value)) value.forEach((one) => collect(one, into));
+	else if (value && typeof value === 'object') {
+		into.push(value as Node);
+		for (const key of HOLDERS) if (key in value) collect((value as Node)[key], into);
+	}
+	return into;
+}
+
+/** Returns the nodes of one script, which is read only once. */
+function nodesOf(script: Element): Node[] {
+	let nodes = read.get(script);
+	if (!nodes) {
+		try {
+			nodes = collect(JSON.parse(script.textContent || ''), []);
+		} catch {
+			nodes = [];
+		}
+		read.set(script, nodes);
+	}
+	return nodes;
 }
 
 /** Returns every schema.org node of the page, whatever list it stands in; text that is not JSON is passed over. */
 export function readSchema(root: ParentNode = document): Node[] {
-	return Array.from(root.querySelectorAll('script[type="application/ld+json"]')).flatMap((script) => {
-		try {
-			return nodes(JSON.parse(script.textContent || ''));
-		} catch {
-			return [];
-		}
-	});
+	return Array.from(root.querySelectorAll('script[type="application/ld+json"]')).flatMap(nodesOf);
 }
 
 function first(value: unknown): Node {
@@ -29,15 +41,17 @@ function text(value: unknown): string {
 	return value === undefined || value === null ? '' : String(value);
 }
 
-/** Returns the product of a placement: its data attributes first, then the page's JSON-LD; null where there is none. */
-export function readProduct(place: HTMLElement, schema: Node[]): Product | null {
-	const data = place.dataset;
+/** Returns the products that a page describes, by their codes. */
+export function indexProducts(schema: Node[]): Map<string, Node> {
 	const products = schema.filter((n) => n['@type'] === 'Product' || n['@type'] === 'ProductGroup');
-	const node = data.upProduct
-		? products.find((n) => text(n.sku || n.productGroupID) === data.upProduct)
-		: products.length === 1
-			? products[0]
-			: undefined;
+	return new Map(products.map((n) => [text(n.sku || n.productGroupID), n]));
+}
+
+/** Returns the product of a placement: its data attributes first, then the page's JSON-LD; null where there is none. */
+export function readProduct(place: HTMLElement, products: Map<string, Node>): Product | null {
+	const data = place.dataset;
+	const only = products.size === 1 ? products.values().next().value : undefined;
+	const node = data.upProduct ? products.get(data.upProduct) : only;
 	const sku = data.upProduct || text(node?.sku);
 	if (!sku) return null;
 	const offer = first(node?.offers) || {};

@@ -46,7 +46,15 @@ export function paint(host: HTMLElement, made: Compiled, moment: Moment, text: s
 	return button;
 }
 
-function iconOf(icon: NonNullable<Compiled['icon']>): SVGElement {
+const icons = new Map<string, SVGElement>();
+
+function iconOf(icon: NonNullable<Compiled['icon']>): Node {
+	let made = icons.get(icon.path);
+	if (!made) icons.set(icon.path, (made = drawIcon(icon)));
+	return made.cloneNode(true);
+}
+
+function drawIcon(icon: NonNullable<Compiled['icon']>): SVGElement {
 	const svg = document.createElementNS(SVG, 'svg');
 	svg.setAttribute('viewBox', `0 0 ${icon.box} ${icon.box}`);
 	svg.setAttribute('aria-hidden', 'true');

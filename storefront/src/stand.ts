@@ -21,6 +21,26 @@ export type Shop = {
 	changed: (basket: InBasket) => void;
 };
 
+type Seen = (ratio: number, stop: () => void) => void;
+const watched = new Map<Element, Seen>();
+let observer: IntersectionObserver | undefined;
+
+/** Tells how much of an element is in view, whenever half of it comes or goes; one observer for the whole page. */
+function whenSeen(element: Element, tell: Seen): void {
+	observer ??= new IntersectionObserver(
+		(entries, own) =>
+			entries.forEach(({ target, intersectionRatio }) =>
+				watched.get(target)?.(intersectionRatio, () => {
+					own.unobserve(target);
+					watched.delete(target);
+				}),
+			),
+		{ threshold: [0, 0.5] },
+	);
+	watched.set(element, tell);
+	observer.observe(element);
+}
+
 /** One of our buttons in one place of the page. The shop's own stays in the page, unseen, and comes back if ours fails. */
 export class Stand {
 	readonly #shop: Shop;
@@ -31,7 +51,8 @@ export class Stand {
 	readonly #own: HTMLElement[];
 	#passing: Moment | '' = '';
 
-	constructor(shop: Shop, place: HTMLElement, product: Product) {
+	/** `ownHigh` is the height of the place as the shop has it; measured before, since a look at it costs a layout. */
+	constructor(shop: Shop, place: HTMLElement, product: Product, ownHigh: number) {
 		const standing = resolve(shop.manifest, this.#nameOf(place), product, shop.shopper, shop.forced);
 		if (!standing) throw new Error('no button for this place');
 		this.#shop = shop;
@@ -40,14 +61,16 @@ export class Stand {
 		this.#standing = standing;
 		this.#own = Array.from(place.children) as HTMLElement[];
 		// Neither a lower nor a higher button of ours may move what stands below.
-		const reserved = Math.max(place.offsetHeight, standing.high);
+		const reserved = Math.max(ownHigh, standing.high);
 		place.style.setProperty('min-height', `${reserved}px`);
 		this.#host.style.setProperty('min-height', `${standing.high}px`);
 		this.#host.dataset.upButton = '';
-		this.draw();
+		const hadFocus = place.contains(document.activeElement);
+		const button = this.draw();
 		this.#own.forEach((own) => own.style.setProperty('display', 'none', 'important'));
 		place.append(this.#host);
 		place.dataset.upStands = '';
+		if (hadFocus) button.focus();
 		this.#watch();
 		this.#form()?.addEventListener('change', () => this.draw());
 	}
@@ -79,10 +102,12 @@ export class Stand {
 	}
 
 	#count(): number {
+		// An empty basket is the usual case, and needs no look at the form.
+		if (!this.#shop.basket.count) return 0;
 		return countOf(this.#shop.basket, this.#product.sku, this.#option());
 	}
 
-	draw(): void {
+	draw(): HTMLButtonElement {
 		const moment = this.#moment();
 		const { manifest } = this.#shop;
 		const words = this.#standing.made.words;
@@ -92,6 +117,7 @@ export class Stand {
 		const button = paint(this.#host, this.#standing.made, moment, text, this.#product.name);
 		button.onclick = () => void this.#press();
 		if (moment === 'added') this.#shop.announce(`${text}, ${this.#product.name}`);
+		return button;
 	}
 
 	#signal(kind: SignalEvent['kind'], more: Partial<SignalEvent> = {}): void {
@@ -157,17 +183,13 @@ export class Stand {
 	/** Signals `shown` once half of the reserved box has been in view for one second without a break. */
 	#watch(): void {
 		let timer = 0;
-		const seen = new IntersectionObserver(
-			([entry]) => {
-				clearTimeout(timer);
-				if (!entry || entry.intersectionRatio < 0.5) return;
-				timer = window.setTimeout(() => {
-					seen.disconnect();
-					this.#signal('shown');
-				}, VIEW_MS);
-			},
-			{ threshold: [0, 0.5] },
-		);
-		seen.observe(this.#host);
+		whenSeen(this.#host, (ratio, stop) => {
+			clearTimeout(timer);
+			if (ratio < 0.5) return;
+			timer = window.setTimeout(() => {
+				stop();
+				this.#signal('shown');
+			}, VIEW_MS);
+		});
 	}
 }
