@@ -41,9 +41,9 @@ class Parts:
         log = (self.logs / f"{name}.log").open("ab")
         self._files.append(log)
         command = [sys.executable, "-m", "uvicorn", "--factory", factory, "--host", "127.0.0.1", "--port", port]
-        options = ["--log-level", "warning", "--no-access-log", "--no-server-header", "--loop", "uvloop"]
+        quiet = ["--log-level", "warning", "--no-access-log", "--no-server-header", "--no-proxy-headers"]
         self.processes[name] = subprocess.Popen(
-            [*command, *options],
+            [*command, *quiet, "--loop", "uvloop"],
             cwd=ROOT,
             env={**os.environ, **self.environment},
             stdout=log,

@@ -9,10 +9,12 @@ import tempfile
 import time
 from collections.abc import Sequence
 from concurrent.futures import ProcessPoolExecutor
+from contextlib import suppress
 from datetime import UTC, datetime, timedelta
 from urllib.parse import urlsplit
 from uuid import UUID
 
+import httpx2
 from sqlalchemy import text
 
 from ops import demo
@@ -21,7 +23,7 @@ from ops.cluster import ROOT, Cluster, binaries, free_port
 from ops.parts import Parts
 from uptick.wiring import Wiring
 
-BATCHES, EVENTS, CONNECTIONS = 4_000, 25, 24
+BATCHES, EVENTS, CONNECTIONS = 4_000, 25, 48
 
 
 def measure(parts: Parts, cluster: Cluster, wiring: Wiring) -> list[Row]:
@@ -102,12 +104,17 @@ def _copy(cluster: Cluster, rows: Sequence[str]) -> float:
 def _second_edge(parts: Parts) -> tuple[str, "subprocess.Popen[bytes]"]:
     port = free_port(8890)
     command = [sys.executable, "-m", "uvicorn", "--factory", "uptick.main:edge", "--port", str(port), "--log-level",
-               "warning", "--no-access-log", "--loop", "uvloop"]  # fmt: skip
+               "warning", "--no-access-log", "--no-proxy-headers", "--loop", "uvloop"]  # fmt: skip
     log = (parts.logs / "edge-2.log").open("wb")
     environment = {**os.environ, **parts.environment, "UPTICK_EDGE_PART": "1"}
     process = subprocess.Popen(command, cwd=ROOT, env=environment, stdout=log, stderr=log)
-    time.sleep(6)
-    return f"http://127.0.0.1:{port}", process
+    address = f"http://127.0.0.1:{port}"
+    for _ in range(300):
+        with suppress(httpx2.TransportError):
+            httpx2.get(f"{address}/health")
+            break
+        time.sleep(0.1)
+    return address, process
 
 
 def _count(wiring: Wiring) -> int:

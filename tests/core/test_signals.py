@@ -1,5 +1,5 @@
 import json
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from typing import Any
 from uuid import UUID
 
@@ -33,7 +33,7 @@ def test_the_day_of_an_event_is_the_day_in_its_id() -> None:
     at = datetime(2022, 2, 22, 19, 22, 22, tzinfo=UTC)
     example = event(at, id="017F22E2-79B0-7CC3-98C4-DC0C0C07398F")
     (signal,), refused = accept(parse_batch(body(example, sent=at)), at, is_practice=False)
-    assert signal.day == datetime(2022, 2, 22, tzinfo=UTC)
+    assert signal.day == date(2022, 2, 22)
     assert refused == []
 
 

@@ -3,7 +3,6 @@
 import random
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
@@ -30,9 +29,8 @@ PLACE = "product_page"
 
 def signal(n: int, kind: Kind, at: datetime, shopper: str, **more: Any) -> Signal:
     one = UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
-    day = at.replace(hour=0, minute=0, second=0, microsecond=0)
-    base = Signal(one, day, kind, at, shopper, "v", 1, PLACE, "A1", "", "", 1, 0, "phone", "en-GB")
-    return replace(base, **more)
+    base = Signal(one, at.date(), kind, at, shopper, "v", 1, PLACE, "A1", "", "", 1, 0, "phone", "en-GB")
+    return base._replace(**more)
 
 
 def begin_trial(wiring: Wiring, total: int = 40, reach: Reach | None = None) -> Trial:

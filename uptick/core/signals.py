@@ -1,9 +1,10 @@
 """Signals: what a shop's page reports, and what of it can be believed."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import date, datetime, timedelta
 from enum import StrEnum
-from typing import Annotated, Literal
+from functools import lru_cache
+from typing import Annotated, Literal, NamedTuple
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
@@ -63,12 +64,14 @@ class BatchIn(Wire):
     events: Annotated[tuple[EventIn, ...], Field(min_length=1, max_length=MAX_EVENTS)]
 
 
-@dataclass(frozen=True, slots=True)
-class Signal:
-    """An event that is believed: its time corrected, bounded, ready to be kept."""
+class Signal(NamedTuple):
+    """An event that is believed: its time corrected, bounded, ready to be kept. Its day is the UTC day of its id.
+
+    A tuple, since tens of thousands a second are made, and a frozen dataclass takes six times as long.
+    """
 
     id: UUID
-    day: datetime
+    day: date
     kind: Kind
     at: datetime
     shopper: str
@@ -109,19 +112,31 @@ def parse_batch(body: bytes) -> BatchIn:
     return batch
 
 
-def _time_of(uuid: UUID) -> datetime | None:
-    """Return the time in a version 7 UUID, or None for another version.
+def _milliseconds(uuid: UUID) -> int | None:
+    """Return the Unix milliseconds in a version 7 UUID, or None for another version.
 
     Source:
-        RFC 9562, section 5.7: 48 bits of Unix milliseconds.
+        RFC 9562, section 5.7: 48 bits of milliseconds, 4 of version, and 2 of variant after 12 more.
     """
-    if uuid.version != 7:
-        return None
-    # Python has no way from a whole number of milliseconds; dividing keeps them to the microsecond.
-    try:
-        return datetime.fromtimestamp((uuid.int >> 80) / 1000, UTC)
-    except (OverflowError, ValueError):
-        return None
+    number = uuid.int
+    return number >> 80 if number >> 76 & 0xF == 7 and number >> 62 & 3 == 2 else None
+
+
+_DAY_MS = 86_400_000
+_EPOCH = date(1970, 1, 1).toordinal()
+
+
+@lru_cache(maxsize=1024)
+def _day(number: int) -> date:
+    return date.fromordinal(_EPOCH + number)
+
+
+@dataclass(frozen=True, slots=True)
+class _Bounds:
+    oldest: datetime
+    newest: datetime
+    oldest_ms: float
+    newest_ms: float
 
 
 def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Signal], list[Refused]]:
@@ -134,32 +149,33 @@ def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Si
     # A second's difference is the way through the network, not a wrong clock.
     if abs(skew) < timedelta(seconds=5):
         skew = timedelta(0)
-    oldest = now - (OLDEST_PRACTICE if is_practice else OLDEST)
+    oldest, newest = now - (OLDEST_PRACTICE if is_practice else OLDEST), now + AHEAD
+    bounds = _Bounds(oldest, newest, oldest.timestamp() * 1000, newest.timestamp() * 1000)
+    shopper, visit, release = batch.shopper, batch.visit, batch.release
     believed: list[Signal] = []
     refused: list[Refused] = []
     for event in batch.events:
-        named = _time_of(event.id)
-        at = event.at.astimezone(UTC) + skew
-        reason = _refusal(event, named, at, oldest, now + AHEAD)
+        named = _milliseconds(event.id)
+        at = event.at + skew if skew else event.at
+        reason = _refusal(event, named, at, bounds)
         if reason or named is None:
-            refused.append(Refused(str(event.id), reason or "id_not_v7"))
+            refused.append(Refused(str(event.id), reason))
             continue
-        day = named.replace(hour=0, minute=0, second=0, microsecond=0)
         believed.append(
             Signal(
-                event.id, day, event.kind, at, batch.shopper, batch.visit, batch.release, event.place, event.product,
+                event.id, _day(named // _DAY_MS), event.kind, at, shopper, visit, release, event.place, event.product,
                 event.order, event.line, event.quantity, event.value, event.device, event.language,
             )
         )  # fmt: skip
     return believed, refused
 
 
-def _refusal(event: EventIn, named: datetime | None, at: datetime, oldest: datetime, newest: datetime) -> str:
+def _refusal(event: EventIn, named: int | None, at: datetime, bounds: _Bounds) -> str:
     if named is None:
         return "id_not_v7"
-    if not oldest <= named <= newest:
+    if not bounds.oldest_ms <= named <= bounds.newest_ms:
         return "id_day_out_of_bounds"
-    if not oldest <= at <= newest:
+    if not bounds.oldest <= at <= bounds.newest:
         return "time_out_of_bounds"
     if event.kind is Kind.ORDERED and not (event.order and event.line):
         return "order_without_number"
