@@ -132,7 +132,7 @@ def _css(document: ButtonDocument, fonts: FontBook) -> str:
         "background:currentColor;transform-origin:0 0;animation:t 1.2s ease-in-out infinite}",
         "@keyframes t{from{transform:scaleX(0)}to{transform:scaleX(1)}}",
         "@media(prefers-reduced-motion:reduce){.b[data-moment=working]::after{animation:none}}",
-        "@media(forced-colors:active){.b{border:1px solid ButtonText}}",
+        "@media(forced-colors:active){.b{border:solid 1px ButtonText}}",
         ".n{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}",
     ]
     if icon:
