@@ -132,9 +132,13 @@
 				<p class="mt-4 border-t border-hair pt-3 text-md">
 					<a href="/trials/{trial.number}" class="font-bold text-b">A | B running</a>
 					{trial.question}
-					<span class="text-soft"
-						>Day <span class="figure">{trial.day}</span> of <span class="figure">{trial.days}</span>.</span
-					>
+					{#if trial.day > trial.days}
+						<span class="text-soft">The days that were planned are over: see whether it can be read.</span>
+					{:else}
+						<span class="text-soft"
+							>Day <span class="figure">{trial.day}</span> of <span class="figure">{trial.days}</span>.</span
+						>
+					{/if}
 				</p>
 			{/each}
 		</aside>
