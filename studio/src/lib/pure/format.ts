@@ -29,10 +29,10 @@ export function tenth(share: number): string {
 	return tenths.format(share * 100);
 }
 
-/** Returns a difference of shares in points, always signed. */
-export function points(difference: number): string {
+/** Returns a difference of shares in points, always signed; `exact` keeps a decimal that is 0. */
+export function points(difference: number, exact = false): string {
 	const value = Math.round(difference * 1000) / 10;
-	return `${value > 0 ? '+' : value < 0 ? '−' : '±'}${one.format(Math.abs(value))}`;
+	return `${value > 0 ? '+' : value < 0 ? '−' : '±'}${(exact ? tenths : one).format(Math.abs(value))}`;
 }
 
 export function date(iso: string): string {

@@ -43,6 +43,8 @@ describe('figures', () => {
 		expect(percent(-0.005)).toBe('−0.5 %');
 		expect(points(0.0574)).toBe('+5.7');
 		expect(points(-0.031)).toBe('−3.1');
+		expect(points(0.06)).toBe('+6');
+		expect(points(0.06, true)).toBe('+6.0');
 		expect(points(0)).toBe('±0');
 		expect(many(1, 'page')).toBe('1 page');
 		expect(many(1200, 'page')).toBe('1,200 pages');

@@ -45,7 +45,7 @@
 				<path class="gap" class:decides={name === view.trial.decides} d="M{x(gap.low)} {y}H{x(gap.high)}" />
 				<path class="end" d="M{x(gap.low)} {y - 7}v14M{x(gap.high)} {y - 7}v14" />
 				<path class="estimate" d="M{x(gap.estimate)} {y - 12}v18" />
-				<text class="value" x={x(gap.high) + 8} y={y + 5}>{points(gap.estimate)}</text>
+				<text class="value" x={x(gap.high) + 8} y={y + 5}>{points(gap.estimate, true)}</text>
 			{/if}
 		{/each}
 	</svg>
