@@ -25,6 +25,14 @@ class Addresses:
     practice: str
 
 
+# The practice store first, whose catalogue the demo fetches.
+FACTORIES = {
+    "practice": "practice.app:from_environment",
+    "edge": "uptick.main:edge",
+    "studio": "uptick.main:studio",
+}
+
+
 @dataclass(slots=True)
 class Parts:
     """Everything that runs. Each part writes its log beside the others."""
@@ -34,6 +42,17 @@ class Parts:
     logs: Path
     processes: dict[str, "subprocess.Popen[bytes]"] = field(default_factory=dict)
     _files: list[IO[bytes]] = field(default_factory=list)
+
+    def start_all(self) -> None:
+        """Start every part together and wait until all answer.
+
+        Raises:
+            CannotStart: One of them did not.
+        """
+        for name, factory in FACTORIES.items():
+            self.start(name, factory)
+        for name in FACTORIES:
+            self.wait_for(name)
 
     def start(self, name: str, factory: str) -> None:
         origin = getattr(self.addresses, name)

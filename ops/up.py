@@ -30,16 +30,11 @@ def _secret() -> str:
 
 
 def _start(parts: Parts, *, empty: bool) -> None:
-    parts.start("practice", "practice.app:from_environment")
-    parts.start("edge", "uptick.main:edge")
-    parts.start("studio", "uptick.main:studio")
-    parts.wait_for("practice")
-    parts.wait_for("edge")
+    parts.start_all()
     os.environ.update(parts.environment)
     wiring = Wiring(Environment())
     demo.begin(wiring, empty=empty, say=lambda what: _say(f"demo: {what}"))
     wiring.engine.dispose()
-    parts.wait_for("studio")
 
 
 def _print_where(parts: Parts) -> None:

@@ -39,14 +39,7 @@ def _measure() -> list[Row]:
         parts = prepare(running, "bench", "secret-of-bench", Path(place), 8881, f"{place}/practice.db")
         os.environ.update(parts.environment)
         try:
-            for name, factory in (
-                ("practice", "practice.app:from_environment"),
-                ("edge", "uptick.main:edge"),
-                ("studio", "uptick.main:studio"),
-            ):
-                parts.start(name, factory)
-            for name in ("practice", "edge", "studio"):
-                parts.wait_for(name)
+            parts.start_all()
             wiring = Wiring(Environment())
             demo.begin(wiring, empty=False, say=lambda what: print(f"  {what}", file=sys.stderr))
             where = parts.addresses

@@ -36,14 +36,7 @@ def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterato
         before = dict(os.environ)
         os.environ.update(parts.environment)
         try:
-            for part, factory in (
-                ("practice", "practice.app:from_environment"),
-                ("edge", "uptick.main:edge"),
-                ("studio", "uptick.main:studio"),
-            ):
-                parts.start(part, factory)
-            for part in ("practice", "edge", "studio"):
-                parts.wait_for(part)
+            parts.start_all()
             wiring = Wiring(Environment())
             demo.begin(wiring, empty=empty, say=lambda what: None)
             yield Stack(parts, wiring)

@@ -2,7 +2,7 @@
 	import { scaleLinear } from 'd3-scale';
 	import { line } from 'd3-shape';
 	import type { TrialView } from '$lib/api/types';
-	import { count, percent } from '$lib/pure/format';
+	import { count, percent, tenth } from '$lib/pure/format';
 
 	type Props = { view: TrialView };
 	let { view }: Props = $props();
@@ -21,9 +21,9 @@
 
 {#if planned.plan}
 	<p class="text-md">
-		Now <b class="figure">{percent(planned.rate)}</b> of shoppers do it{#if planned.followed}
-			(<span class="figure">{count(planned.followed)}</span> followed lately){/if}. To see a difference of
-		<b class="figure">{percent(planned.plan.difference)}</b> either way, each version needs
+		Now <b class="figure">{percent(planned.rate)}</b> of shoppers do it{#if planned.followed}, as
+			<span class="figure">{count(planned.followed)}</span> followed lately tell{/if}. To see a difference of
+		<b class="figure">{tenth(planned.plan.difference)}</b> points either way, each version needs
 		<b class="figure">{count(planned.plan.per_version)}</b> shoppers,
 		<b class="figure">{count(planned.plan.total)}</b> together. At
 		<b class="figure">{count(planned.pace)}</b> new shoppers a day that takes
