@@ -7,7 +7,8 @@ from typing import Any
 import httpx2
 from sqlalchemy import text
 
-from uptick.core.document import Device, Placement, Situation
+from ops import demo_words as words
+from uptick.core.document import Device, Placement, ShopperKind, Situation
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
 from uptick.core.settings import Settings
@@ -37,14 +38,7 @@ BASELINE: Json = {
         "disabled": {"fill": {"kind": "solid", "colour": PALE}, "text_colour": "#6b6353"},
     },
     "icon": {"kind": "shipped", "name": "basket", "side": "before", "size_px": 18, "gap_px": 8},
-    "wording": {
-        "ready": {"en-GB": "Take it home"},
-        "working": {"en-GB": "Packing…"},
-        "added": {"en-GB": "In your skep"},
-        "in_basket": {"en-GB": "{count} in your skep, add another"},
-        "choose_first": {"en-GB": "Pick one first"},
-        "sold_out": {"en-GB": "Back in the spring"},
-    },
+    "wording": words.BASELINE,
     "afterwards": {"kind": "stay"},
 }
 
@@ -73,6 +67,13 @@ def demo_store(practice_origin: str) -> Store:
             Placement.LISTING_CARD: Surface(
                 widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310}, own_height_px=44
             ),
+            # What name and price leave to the button; the bar itself is as wide as the window.
+            Placement.STICKY_BAR: Surface(
+                widths_px={Device.PHONE: 240, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=0
+            ),
+            Placement.STRIP: Surface(
+                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310}, own_height_px=36
+            ),
         },
     )
 
@@ -84,7 +85,10 @@ def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None]) -> None:
         known = KEY in accounts.store_keys()
         if not known:
             owner = accounts.add_person(EMAIL, NAME, hash_password(PASSWORD))
-            settings = Settings(language="en-GB", currency="GBP", baseline=BASELINE, placements={})
+            more = () if empty else (words.DE, words.FR, words.AR)
+            settings = Settings(
+                language=words.EN, currency="GBP", baseline=BASELINE, placements={}, more_languages=more
+            )
             accounts.add_store(store, settings, owner, clock() - timedelta(days=60))
     with wiring.engine.begin() as db:
         # Ports may differ from the last start.
@@ -103,7 +107,13 @@ class _History:
         self._wiring = wiring
         self._say = say
         self._now = clock()
-        self._ada = Person(1, NAME, EMAIL, (KEY,))
+        self._ada = Person(self._id(), NAME, EMAIL, (KEY,))
+
+    def _id(self) -> int:
+        with self._wiring.open_accounts() as accounts:
+            found = accounts.find(EMAIL)
+        assert found is not None
+        return found[0].id
 
     def _ago(self, days: float) -> datetime:
         return self._now - timedelta(days=days)
@@ -113,10 +123,12 @@ class _History:
             version = shop.drafts.read().version
             edit.change_layer(shop, layer, patch, version, self._ada, self._ago(days))
 
-    def _except(self, name: str, note: str, reach: Reach, layer: Json, days: float) -> None:
+    def _except(self, name: str, note: str, reach: Reach, layer: Json, days: float, until: float | None = None) -> None:
         with self._wiring.open_shop(KEY) as shop:
             version = shop.drafts.read().version
-            edit.add_exception(shop, name, note, reach, layer, version, self._ada, self._ago(days))
+            ends_on = self._ago(until).date() if until is not None else None
+            wish = edit.Wish(name, note, reach, None, ends_on)
+            edit.add_exception(shop, wish, layer, version, self._ada, self._ago(days))
 
     def fill(self) -> None:
         self._say("catalogue")
@@ -135,29 +147,38 @@ class _History:
 
     def _draw_buttons(self) -> None:
         self._change("place:product_page", {"look": {"size": {"kind": "full"}}}, 58)
+        small = {"top_px": 10, "right_px": 14, "bottom_px": 10, "left_px": 14}
         self._change(
             "place:listing_card",
             {
-                "look": {
-                    "padding": {"top_px": 10, "right_px": 14, "bottom_px": 10, "left_px": 14},
-                    "type": {"size_px": 15},
-                },
+                "look": {"padding": small, "type": {"size_px": 15}},
                 "icon": {"kind": "none"},
-                "wording": {
-                    "in_basket": {"en-GB": "{count} in skep"},
-                    "choose_first": {"en-GB": "See sizes"},
-                    "sold_out": {"en-GB": "In spring"},
-                },
+                "wording": words.LISTING,
             },
             58,
         )
-        self._except(
-            "Jars by the set",
-            "People asked whether the price is for one jar.",
-            Reach(products=("JL-HEX48",)),
-            {"wording": {"ready": {"en-GB": "48 jars, {price}"}}},
-            57,
+        bar = {"top_px": 12, "right_px": 16, "bottom_px": 12, "left_px": 16}
+        self._change(
+            "place:sticky_bar",
+            {"look": {"padding": bar}, "icon": {"kind": "none"}, "placement": {"price": False}, "wording": words.BAR},
+            58,
         )
+        link = {"top_px": 7, "right_px": 10, "bottom_px": 7, "left_px": 10}
+        self._change(
+            "place:strip",
+            {
+                "look": {
+                    "padding": link,
+                    "type": {"size_px": 14},
+                    "fill": {"kind": "solid", "colour": "#fffdf6"},
+                    "text_colour": MOSS,
+                },
+                "icon": {"kind": "none"},
+                "wording": words.STRIP,
+            },
+            58,
+        )
+        self._exceptions()
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "First buttons", self._ada, self._ago(56))
         self._change("baseline", {"look": {"radius_px": 6}}, 52)
@@ -165,13 +186,47 @@ class _History:
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "Softer corners, shorter words", self._ada, self._ago(50))
 
+    def _exceptions(self) -> None:
+        """Make a dozen exceptions: for products, a category, phones, a language, shoppers; one that is over."""
+        pages = (Placement.PRODUCT_PAGE,)
+        green: Json = {"fill": {"kind": "solid", "colour": MOSS}, "text_colour": "#fffdf6"}
+        self._except("Jars by the set", "People asked whether the price is for one jar.",
+                     Reach(products=("JL-HEX48",)), {"wording": words.JARS}, 57.9)  # fmt: skip
+        self._except("Sets are taken whole", "“It” sounded like one thing of the set.",
+                     Reach(situations=(Situation.SET,)), {"wording": words.SETS}, 57.8)  # fmt: skip
+        self._except("Bees come in spring", "Keepers plan by the month, and a reservation is no purchase.",
+                     Reach(categories=("Bees",)), {"look": green}, 57.7)  # fmt: skip
+        self._except("Bees by the month", "On cards there is no room for a month.",
+                     Reach(categories=("Bees",), placements=(Placement.PRODUCT_PAGE, Placement.STICKY_BAR)),
+                     {"wording": words.BEES}, 57.65)  # fmt: skip
+        self._except("Clothes say what to pick", "“One” left people looking for what to pick.",
+                     Reach(categories=("Jackets & veils",), placements=pages), {"wording": words.CLOTHES}, 57.6)  # fmt: skip
+        tens = {"kind": "box", "least": 10, "most": 200, "step": 10, "start": 10, "width_px": 72}
+        self._except("Frames by ten", "A box holds ten frames.",
+                     Reach(products=("FW-BROOD", "FW-SUPER"), placements=pages), {"quantity": tens, "wording": words.TENS}, 57.5)  # fmt: skip
+        self._except("A line is measured first", "It has no price: the shop’s own “Ask us” stays.",
+                     Reach(products=("EX-LINE",)), {"placement": {"shown": False}}, 57.4)  # fmt: skip
+        self._except("No bar when sold out", "A bar that cannot be pressed only takes room.",
+                     Reach(situations=(Situation.SOLD_OUT,), placements=(Placement.STICKY_BAR,)),
+                     {"placement": {"shown": False}}, 57.3)  # fmt: skip
+        self._except("Larger for thumbs", "On phones the page’s button is what is looked for.",
+                     Reach(placements=pages, devices=(Device.PHONE,)),
+                     {"look": {"padding": {"top_px": 16, "bottom_px": 16}}}, 57.2)  # fmt: skip
+        self._except("Arabic stands taller", "Its letters are small at the same size.",
+                     Reach(languages=(words.AR,), placements=pages), {"look": {"type": {"size_px": 17}}}, 57.1)  # fmt: skip
+        self._except("Keepers go on to pay", "Who is signed in has bought here before.",
+                     Reach(placements=(Placement.STICKY_BAR,), shoppers=(ShopperKind.SIGNED_IN,)),
+                     {"afterwards": {"kind": "basket"}}, 57)  # fmt: skip
+        self._except("Autumn fair", "For the week of the fair only.",
+                     Reach(categories=("Hives",)), {"wording": {"ready": {words.EN: "At the fair price"}}}, 56.9, 30)  # fmt: skip
+
     def _trial(self) -> None:
         with self._wiring.open_shop(KEY) as shop:
             made = trials.draw_trial(
                 shop,
                 "Does the price belong on the button?",
                 Reach(placements=(Placement.PRODUCT_PAGE,)),
-                {"wording": {"ready": {"en-GB": "Take it home, {price}"}}},
+                {"wording": {"ready": {words.EN: "Take it home, {price}"}}},
                 Measure.ADDED,
                 0.2,
                 3,
@@ -181,15 +236,19 @@ class _History:
             trials.start_trial(shop, made.number, self._ago(26))
 
     def _later_changes(self) -> None:
+        """Leave work to do: mistakes that the checks find, and one conflict that is meant to be seen."""
         self._change("baseline", {"look": {"hover": {"fill": {"kind": "solid", "colour": "#8a7040"}}}}, 2)
-        self._change("place:listing_card", {"wording": {"added": {"en-GB": "It is in your skep"}}}, 1)
-        self._except(
-            "Hives ask for the frame",
-            "“Pick one first” left people looking for what to pick.",
-            Reach(categories=("Hives",), situations=(Situation.CHOICE,), placements=(Placement.PRODUCT_PAGE,)),
-            {"wording": {"choose_first": {"en-GB": "Pick your frame standard"}}},
-            0.5,
-        )
+        added = {words.EN: "It is in your skep", words.DE: "Liegt jetzt im Bienenkorb"}
+        self._change("place:listing_card", {"wording": {"added": added}}, 1)
+        self._except("Hives ask for the frame", "“Pick one first” left people looking for what to pick.",
+                     Reach(categories=("Hives",), situations=(Situation.CHOICE,), placements=(Placement.PRODUCT_PAGE,)),
+                     {"wording": words.FRAMES}, 0.5)  # fmt: skip
+        self._except("Reduced prices say so", "A trial of the idea, on the winter roof and the large set of jars.",
+                     Reach(products=("HV-ROOF", "JL-HEX144"), placements=(Placement.PRODUCT_PAGE,)),
+                     {"wording": words.WINTER}, 0.4)  # fmt: skip
+        self._except("Roofs before the frost", "The shop’s October letter promised these words.",
+                     Reach(products=("HV-ROOF",), placements=(Placement.PRODUCT_PAGE,)),
+                     {"wording": {"ready": {words.EN: "Cover them up"}}}, 0.3)  # fmt: skip
 
     def _shoppers(self, start: float, end: float, seed: int) -> None:
         from uptick.cli import follow_run

@@ -15,10 +15,11 @@ from jinja2 import Environment, FileSystemLoader, select_autoescape
 from pydantic import AwareDatetime, BaseModel, Field
 
 from practice.baskets import Baskets, Line
-from practice.goods import CATALOGUE, Goods, all_goods, categories
+from practice.goods import CATALOGUE, Goods, all_goods, categories, goes_with
 from practice.pictures import HERO, picture
 from practice.runs import Runs
 from practice.shoppers import Rates, Wish
+from practice.tongues import LANGUAGES, words
 
 _HERE = Path(__file__).parent
 _COOKIE = "skep"
@@ -97,8 +98,16 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
         # Told to misbehave: without the snippet the shop is as it was before Up Tick.
         snippet = "" if "without-snippet" in request.query_params else f"{shop.edge}/s/{shop.key}/up.js"
         count = sum(line.quantity for line in shop.baskets.lines(_basket_of(request)))
-        html = _pages.get_template(template).render(snippet=snippet, categories=categories(), count=count, **values)
-        return Response(html, status, media_type="text/html")
+        language = request.query_params.get("lang") or request.cookies.get("tongue") or "en-GB"
+        language = language if language in LANGUAGES else "en-GB"
+        html = _pages.get_template(template).render(
+            snippet=snippet, categories=categories(), count=count, language=language, languages=LANGUAGES,
+            say=words(language), is_keeper="keeper" in request.cookies, path=request.url.path, **values,
+        )  # fmt: skip
+        answer = Response(html, status, media_type="text/html")
+        if "lang" in request.query_params:
+            answer.set_cookie("tongue", language, samesite="lax")
+        return answer
 
     def listing(goods: list[Goods]) -> str:
         items = [{"@type": "ListItem", "position": n, "item": g.as_schema(shop.origin)} for n, g in enumerate(goods, 1)]
@@ -125,8 +134,20 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
         goods = all_goods().get(sku)
         if goods is None:
             return page("lost.html", request, 404)
-        schema = _json_ld({"@context": "https://schema.org", **goods.as_schema(shop.origin)})
-        return page("product.html", request, goods=goods, schema=schema)
+        others = goes_with(goods)
+        graph = [g.as_schema(shop.origin) for g in (goods, *others)]
+        schema = _json_ld({"@context": "https://schema.org", "@graph": graph})
+        return page("product.html", request, goods=goods, others=others, schema=schema)
+
+    @app.post("/keeper")
+    def keeper(request: Request) -> Response:
+        """Stand in for an account: whoever presses is signed in, and out again."""
+        answer = RedirectResponse("/", 303)
+        if "keeper" in request.cookies:
+            answer.delete_cookie("keeper")
+        else:
+            answer.set_cookie("keeper", "yes", httponly=True, samesite="lax")
+        return answer
 
     @app.get("/basket")
     def basket(request: Request) -> Response:
@@ -175,7 +196,7 @@ def _order_schema(number: int, lines: list[Line]) -> str:
     offers = [
         {
             "@type": "Offer",
-            "price": f"{all_goods()[line.sku].price:.2f}",
+            "price": f"{all_goods()[line.sku].price or 0:.2f}",
             "priceCurrency": "GBP",
             "eligibleQuantity": {"@type": "QuantitativeValue", "value": line.quantity},
             "itemOffered": {"@type": "Product", "sku": line.sku, "name": line.name},

@@ -22,7 +22,7 @@ class Line:
 
     @property
     def total(self) -> Decimal:
-        return all_goods()[self.sku].price * self.quantity
+        return (all_goods()[self.sku].price or Decimal(0)) * self.quantity
 
 
 class Baskets:
@@ -52,10 +52,12 @@ class Baskets:
             raise ValueError(f"We do not sell {sku!r}.")
         if goods.is_sold_out:
             raise ValueError(f"{goods.name} is sold out.")
+        if goods.price is None:
+            raise ValueError(f"Ask us about {goods.name}: it has no price.")
         if goods.options and option not in goods.options:
             raise ValueError(f"Choose the {goods.option_name.lower()} first: {', '.join(goods.options)}.")
-        if not 1 <= quantity <= 99:
-            raise ValueError("Take from 1 to 99 of a thing.")
+        if not 1 <= quantity <= 200:
+            raise ValueError("Take from 1 to 200 of a thing.")
         with self._lock:
             self._db.execute(
                 "INSERT INTO lines VALUES (?, ?, ?, ?) "

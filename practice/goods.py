@@ -2,28 +2,12 @@
 
 import csv
 from dataclasses import dataclass
-from decimal import Decimal
+from decimal import ROUND_HALF_UP, Decimal
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
 CATALOGUE = Path(__file__).parent / "catalogue.csv"
-
-_TOLD = {
-    "HV-CEDAR": "Western red cedar, planed and left bare. Two supers, a floor that drains and a roof that stays on in "
-    "a gale.",
-    "HV-NUC6": "Six frames for a young colony. Carries to the apiary under one arm.",
-    "HV-ROOF": "Aluminium outside, twenty millimetres of cork inside.",
-    "TL-SMOKER": "Burns for an hour on a handful of hessian. The guard keeps a knee from finding out.",
-    "TL-HOOK": "Spring steel, ground on both edges. Lifts a frame by its lug without crushing anybody.",
-    "TL-BRUSH": "Real goose wing. Bees dislike plastic bristles and say so.",
-    "JV-JACKET": "Three layers of mesh that let the wind in and nothing else. The veil zips off for washing.",
-    "JV-VEIL": "Goes over a hat that you own already.",
-    "JV-GLOVES": "Thin enough to feel a queen through. Cuffs to the elbow.",
-    "JL-HEX48": "Four dozen half-pound jars with gold lids, packed so that none arrives in two.",
-    "JL-KRAFT": "Takes a pencil, a rubber stamp and a damp larder.",
-    "JL-TANK": "Stainless, with a gate that does not drip. Back in the spring.",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,11 +15,16 @@ class Goods:
     sku: str
     name: str
     category: str
-    price: Decimal
+    price: Decimal | None
     stock: int
     option_name: str
     options: tuple[str, ...]
     told: str
+    tax: Decimal
+    was: Decimal | None
+    is_pre_order: bool
+    available_from: str
+    set_of: tuple[str, ...]
 
     @property
     def is_sold_out(self) -> bool:
@@ -43,16 +32,40 @@ class Goods:
 
     @property
     def price_text(self) -> str:
-        return f"£{self.price:,.2f}"
+        return f"£{self.price:,.2f}" if self.price is not None else "Price on asking"
+
+    @property
+    def was_text(self) -> str:
+        return f"£{self.was:,.2f}" if self.was is not None else ""
+
+    @property
+    def net(self) -> Decimal:
+        """Return the price without tax, to the penny, halves upward."""
+        return ((self.price or Decimal(0)) / (1 + self.tax / 100)).quantize(Decimal("0.01"), ROUND_HALF_UP)
 
     def as_schema(self, origin: str) -> dict[str, Any]:
         """Return the product as schema.org's JSON-LD, a group where a choice has to be made."""
-        offer = {
+        available = "OutOfStock" if self.is_sold_out else "PreOrder" if self.is_pre_order else "InStock"
+        offer: dict[str, Any] = {
             "@type": "Offer",
-            "price": f"{self.price:.2f}",
             "priceCurrency": "GBP",
-            "availability": f"https://schema.org/{'OutOfStock' if self.is_sold_out else 'InStock'}",
+            "availability": f"https://schema.org/{available}",
+            "inventoryLevel": {"@type": "QuantitativeValue", "value": self.stock},
         }
+        if self.price is not None:
+            offer["price"] = f"{self.price:.2f}"
+            net = {"@type": "UnitPriceSpecification", "price": f"{self.net:.2f}", "valueAddedTaxIncluded": False}
+            offer["priceSpecification"] = [net]
+        if self.was is not None:
+            strike = {"@type": "UnitPriceSpecification", "price": f"{self.was:.2f}"}
+            strike["priceType"] = "https://schema.org/StrikethroughPrice"
+            offer["priceSpecification"].append(strike)
+        if self.available_from:
+            offer["availabilityStarts"] = self.available_from
+        if self.set_of:
+            offer["includesObject"] = [
+                {"@type": "TypeAndQuantityNode", "typeOfGood": {"@type": "Product", "sku": sku}} for sku in self.set_of
+            ]
         product: dict[str, Any] = {
             "@type": "Product",
             "sku": self.sku,
@@ -80,14 +93,29 @@ def all_goods() -> dict[str, Goods]:
                 row["sku"],
                 row["name"],
                 row["category"],
-                Decimal(row["price"]),
+                _amount(row["price"]),
                 int(row["stock"]),
                 row["option_name"],
                 tuple(filter(None, row["option_values"].split("|"))),
-                _TOLD[row["sku"]],
+                row["told"],
+                Decimal(row["tax"] or 0),
+                _amount(row["was"]),
+                row["availability"] == "pre_order",
+                row["available_from"],
+                tuple(filter(None, row["set_of"].split("|"))),
             )
             for row in csv.DictReader(file)
         }
+
+
+def _amount(text: str) -> Decimal | None:
+    return Decimal(text) if text else None
+
+
+def goes_with(goods: Goods) -> list[Goods]:
+    """Return three other goods of the same kind, in stock first."""
+    others = [g for g in all_goods().values() if g.category == goods.category and g.sku != goods.sku]
+    return sorted(others, key=lambda g: g.is_sold_out)[:3]
 
 
 def categories() -> dict[str, str]:

@@ -1,5 +1,7 @@
 """The shop's own pictures: plain shapes, tinted, drawn for this shop."""
 
+from practice.goods import all_goods
+
 _PAPER, _INK, _HONEY, _MOSS, _STEEL, _WAX = "#f3ead3", "#3a2a12", "#d99a2b", "#2f5d3a", "#8d9691", "#f7d88a"
 
 
@@ -59,10 +61,69 @@ _DRAWN = {
 }
 
 
+_TINTS = ("#b5683a", "#c98d54", _HONEY, _MOSS, _STEEL, "#8d4728", "#7a8f5a", "#b98a55")
+
+
+def _frame(tint: str) -> str:
+    cells = "".join(
+        f'<path transform="translate({78 + 17 * (n % 6) + (8 if n // 6 % 2 else 0)} {74 + 15 * (n // 6)})" '
+        f'd="M0-8 7-4v8L0 8-7 4v-8z" fill="{tint}" opacity="{0.55 + 0.15 * (n % 4)}"/>'
+        for n in range(24)
+    )
+    return f"{_box(44, 40, 152, 10, _INK)}{_box(60, 50, 120, 88, '#e9c98d')}{_box(68, 58, 104, 72, _PAPER)}{cells}"
+
+
+def _tool(tint: str) -> str:
+    return f'<g transform="rotate(-18 120 90)">{_box(50, 82, 96, 16, _STEEL, 3)}{_box(138, 78, 60, 24, tint, 10)}</g>'
+
+
+def _garment(tint: str) -> str:
+    return (
+        f'<path d="M88 46h64l34 26-16 28-14-8v66H84V92l-14 8-16-28z" fill="#fffaf0"/>{_box(84, 124, 72, 8, tint)}'
+        f'<path d="M120 46v112" stroke="{_STEEL}" stroke-width="3"/>'
+    )
+
+
+def _set(tint: str) -> str:
+    return (
+        f'{_box(52, 76, 136, 76, tint, 3)}<path d="M44 60h152v20H44z" fill="{_INK}"/>{_box(112, 60, 16, 92, _HONEY)}'
+        f'<path d="M120 60q-34-30-40-8t40 8q34-30 40-8t-40 8" fill="none" stroke="{_HONEY}" stroke-width="8"/>'
+    )
+
+
+def _bee(tint: str) -> str:
+    return (
+        f'<g transform="translate(126 96) rotate(-12)"><ellipse rx="52" ry="30" fill="{_HONEY}"/>'
+        f'<path d="M-18-28v56M6-30v60M28-24v48" stroke="{_INK}" stroke-width="11"/>'
+        f'<circle cx="-54" r="22" fill="{_INK}"/><circle cx="-30" cy="-26" r="7" fill="{tint}"/>'
+        '<ellipse cx="-4" cy="-44" rx="18" ry="34" transform="rotate(22)" fill="#fffaf0" opacity=".88"/></g>'
+    )
+
+
+def _drum(tint: str) -> str:
+    return (
+        f"{_box(78, 46, 84, 92, _STEEL, 8)}{_box(90, 56, 10, 72, '#c3cac6', 5)}{_box(70, 40, 100, 10, _INK, 4)}"
+        f'<path d="M120 40V22h40" fill="none" stroke="{tint}" stroke-width="8"/><circle cx="162" cy="22" r="8" fill="{tint}"/>'
+        f"{_box(84, 138, 8, 24, _INK)}{_box(148, 138, 8, 24, _INK)}"
+    )
+
+
+def _jars(tint: str) -> str:
+    return _jar(62, 74) + _jar(132, 74) + _box(96, 120, 48, 30, tint, 2)
+
+
+_OF_KIND = {
+    "HV": lambda tint: _hive(tint, 2), "FW": _frame, "TL": _tool, "JV": _garment, "JL": _jars, "SS": _set, "BE": _bee,
+    "EX": _drum,
+}  # fmt: skip
+
+
 def picture(sku: str) -> str | None:
-    """Return the SVG picture of some goods."""
-    drawn = _DRAWN.get(sku)
-    return _svg(drawn) if drawn else None
+    """Return the SVG picture of some goods: their own, or that of their kind in a tint of theirs."""
+    if sku not in all_goods():
+        return None
+    tint = _TINTS[sum(map(ord, sku)) % len(_TINTS)]
+    return _svg(_DRAWN.get(sku) or _OF_KIND[sku[:2]](tint))
 
 
 HERO = (

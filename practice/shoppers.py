@@ -16,6 +16,8 @@ _HOURS = (1, 1, 1, 1, 1, 2, 3, 4, 5, 5, 6, 6, 6, 5, 5, 5, 5, 6, 7, 8, 8, 6, 4, 2
 _WEEKDAYS = (1.0, 0.95, 0.95, 1.0, 1.0, 1.15, 1.2)
 _DEVICES = (("phone", 0.62), ("tablet", 0.08), ("desktop", 0.30))
 _RETURNS = 0.18
+# Listings and strips are for looking: the share of the page's own rates that is pressed there. Invented.
+_PARTS = {"listing_card": 0.12, "strip": 0.05, "sticky_bar": 0.3}
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,12 +64,21 @@ def deal(trial: dict[str, Any], shopper: str) -> str:
     return "A"
 
 
+def situation_of(goods: Goods) -> str:
+    """Return the situation that the shop's page tells of some goods."""
+    if goods.is_sold_out:
+        return "sold_out"
+    if goods.is_pre_order:
+        return "pre_order"
+    return "choice" if goods.options else "set" if goods.set_of else "plain"
+
+
 def _covers(trial: dict[str, Any], place: str, goods: Goods) -> bool:
     reach = trial["reach"]
     return (
-        place in reach["placements"]
-        and (not reach["products"] or goods.sku in reach["products"])
-        and (not reach["categories"] or goods.category in reach["categories"])
+        place in reach.get("placements", [place])
+        and goods.sku in reach.get("products", [goods.sku])
+        and goods.category in reach.get("categories", [goods.category])
     )
 
 
@@ -115,19 +126,27 @@ def _one(
     wish: Wish, manifest: dict[str, Any], trials: list[dict[str, Any]], shopper: str, at: datetime, rng: random.Random
 ) -> Iterator[Visit]:
     device = rng.choices([d for d, _ in _DEVICES], [w for _, w in _DEVICES])[0]
-    able = [goods for goods in all_goods().values() if not goods.is_sold_out]
+    able = [goods for goods in all_goods().values() if not goods.is_sold_out and goods.price is not None]
     goods = rng.choice(able)
     in_listing, on_page = rng.random() < 0.8, rng.random() < 0.75
+    in_bar, in_strip = rng.random() < 0.4, rng.random() < 0.3
     lucks: dict[str, float] = {}
     saw_page = False
     events: list[dict[str, Any]] = []
 
     def note(kind: str, when: datetime, place: str, **more: Any) -> None:
         events.append({"id": _id_at(when, rng), "kind": kind, "at": when.isoformat(), "place": place,
-                       "product": goods.sku, "device": device, "language": "en-GB", **more})  # fmt: skip
+                       "seen_as": situation_of(goods) if place else "", "product": goods.sku, "device": device,
+                       "language": "en-GB", **more})  # fmt: skip
 
     clock = at
-    for place, comes in (("listing_card", in_listing), ("product_page", on_page)):
+    places = (
+        ("listing_card", in_listing),
+        ("product_page", on_page),
+        ("sticky_bar", on_page and in_bar),
+        ("strip", on_page and in_strip),
+    )
+    for place, comes in places:
         if not comes:
             continue
         clock += timedelta(seconds=rng.uniform(2, 40))
@@ -137,8 +156,7 @@ def _one(
         # One mind for all places of a trial, so that the rates that were set are those of its shoppers.
         luck = lucks.setdefault(trial["id"] if trial else place, rng.random())
         rates = wish.rates[deal(trial, shopper) if trial else "A"]
-        # Listings are for looking: what is bought there is a small part, unless a trial runs there.
-        part = 1.0 if trial or place == "product_page" else 0.12
+        part = 1.0 if trial or place == "product_page" else _PARTS[place]
         if luck >= rates.clicked * part:
             continue
         clock += timedelta(seconds=rng.uniform(1, 60))
@@ -147,7 +165,7 @@ def _one(
             note("added", clock + timedelta(seconds=0.4), place, quantity=1)
         if luck < rates.ordered * part:
             clock += timedelta(minutes=rng.uniform(2, 25))
-            price = int(goods.price * 100)
+            price = int((goods.price or 0) * 100)
             note(
                 "ordered",
                 clock,

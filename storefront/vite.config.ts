@@ -3,12 +3,23 @@ import { defineConfig } from 'vite';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
+// One file for every page, and a small one for each thing that only some stores use; the edge puts them together.
+const pieces = {
+	up: { entry: 'src/index.ts', name: 'UpTick' },
+	bar: { entry: 'src/bar.ts', name: 'UpBar' },
+	deal: { entry: 'src/assign.ts', name: 'UpDeal' },
+	quantity: { entry: 'src/quantity.ts', name: 'UpQuantity' },
+};
+const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
+const { entry, name } = pieces[piece];
+
 export default defineConfig({
 	root: here('.'),
 	publicDir: false,
 	build: {
 		outDir: here('dist'),
-		target: 'es2019',
-		lib: { entry: here('src/index.ts'), formats: ['iife'], name: 'UpTick', fileName: () => 'up.js' },
+		emptyOutDir: piece === 'up',
+		target: 'es2022',
+		lib: { entry: here(entry), formats: ['iife'], name, fileName: () => `${piece}.js` },
 	},
 });

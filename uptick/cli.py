@@ -157,8 +157,9 @@ def import_(
         for refusal in report.refused:
             print(f"line {refusal.line}: refused, {refusal.reason}")
         print(
-            f"{len(report.new)} new, {len(report.changed)} changed, {report.unchanged} unchanged, "
-            f"{len(report.refused)} refused" + (" (nothing applied)" if dry_run else "")
+            f"{report.counts.new} new, {report.counts.changed} changed, {report.counts.unchanged} unchanged, "
+            f"{report.counts.missing} not in the file, {report.counts.refused} refused"
+            + (" (nothing applied)" if dry_run else "")
         )
     if report.refused:
         raise typer.Exit(1)

@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from datetime import UTC, datetime
 from functools import lru_cache
 from pathlib import Path
+from zoneinfo import ZoneInfo
 
 from argon2.exceptions import InvalidHashError
 from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
@@ -76,6 +77,7 @@ def _font_files() -> list[FontFile]:
             lightest=entry["lightest"],
             heaviest=entry["heaviest"],
             fallback=entry["fallback"],
+            stands_in=entry.get("stands_in", False),
         )
         for entry in json.loads((ASSETS / "fonts.json").read_text())
     ]
@@ -134,10 +136,10 @@ class Wiring:
             yield shop_on(connection, key)
 
     @contextmanager
-    def open_visit(self, key: str) -> Iterator[tuple[Accounts, Callable[[], Shop]]]:
+    def open_visit(self, key: str) -> Iterator[tuple[Accounts, Callable[[int], Shop]]]:
         """Open the accounts, and on demand a store, in one transaction, which is kept when the block ends well."""
         with self.engine.begin() as connection:
-            yield PgAccounts(connection), lambda: shop_on(connection, key)
+            yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
 
     def studio_parts(self) -> Parts:
         env = self.environment
@@ -163,7 +165,7 @@ class Wiring:
             writer=SignalWriter(self.engine, self.environment.edge_part),
             clock=clock,
             draft_of=self._draft_of,
-            script_file=ROOT / "storefront" / "dist" / "up.js",
+            script_dir=ROOT / "storefront" / "dist",
             font_dir=ASSETS / "fonts",
             font_files=served_fonts(),
             origin=self.environment.edge_origin,
@@ -180,16 +182,20 @@ class Wiring:
             return draft_manifest(shop)
 
 
-def shop_on(connection: Connection, key: str) -> Shop:
+def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
+    """Return a store as a person sees it; 0 is the command line."""
     row = connection.execute(select(stores.c.id, stores.c.profile).where(stores.c.key == key)).one_or_none()
     if row is None:
         raise NotFound(f"There is no store {key!r}.", store=key)
+    store = Store.model_validate(row.profile)
+    today = clock().astimezone(ZoneInfo(store.timezone)).date()
     return Shop(
-        store=Store.model_validate(row.profile),
+        store=store,
         kit=load_kit(),
-        drafts=PgDrafts(connection, row.id),
-        catalogue=PgCatalogue(connection, row.id),
+        drafts=PgDrafts(connection, row.id, person_id),
+        catalogue=PgCatalogue(connection, row.id, today),
         releases=PgReleases(connection, row.id),
         trials=PgTrials(connection, row.id),
         signals=PgSignals(connection, row.id),
+        today=today,
     )

@@ -1,9 +1,12 @@
+import type { standBar } from './bar';
 import { readBasket } from './basket';
 import { indexProducts, readOrder, readProduct, readSchema } from './page';
-import { shopperId, SignalBox } from './signals';
+import { shopperId, shopperKind, SignalBox } from './signals';
 import { Stand, type Shop } from './stand';
+import type { paintQuantity } from './quantity';
+import type { Deal, Looker } from './resolve';
 import type { Manifest } from './types';
-import { minorUnits } from './words';
+import { fillText, minorUnits } from './words';
 
 const FONT_WAIT_MS = 1200;
 
@@ -20,12 +23,14 @@ function isReady(): Promise<unknown> {
 }
 
 /** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */
-function loadFonts(manifest: Manifest): Promise<unknown> {
+function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 	const loading = manifest.fonts.map(({ family, weight, range, file }) => {
 		const face = new FontFace(family, `url(${manifest.edge}/fonts/${file})`, { weight, unicodeRange: range });
 		document.fonts.add(face);
 		// Only what the buttons' own letters need: the extended subset comes when a letter asks for it.
-		return range.startsWith('U+0-') ? face.load().catch(() => undefined) : undefined;
+		return range.startsWith('U+0-') || (rtl && range.startsWith('U+600-'))
+			? face.load().catch(() => undefined)
+			: undefined;
 	});
 	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
 }
@@ -50,16 +55,30 @@ async function asDraft(manifest: Manifest, token: string): Promise<Manifest> {
 	return answer.ok ? { ...manifest, ...((await answer.json()) as Partial<Manifest>), trials: [] } : manifest;
 }
 
+/** Returns the language of the page as far as the buttons speak it, else the store's first. */
+function languageOf({ languages, language }: Manifest): string {
+	const told = document.documentElement.lang;
+	const alike = Object.keys(languages).find((one) => one.split('-')[0] === told.split('-')[0]);
+	return told in languages ? told : (alike ?? language);
+}
+
+function deviceNow(): string {
+	return innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop';
+}
+
 function signalOrder(shop: Shop): void {
-	const digits = shop.manifest.money[shop.manifest.language]?.digits ?? 2;
+	const { digits } = shop.spoken.money;
 	for (const { order, line, product, price, quantity, currency } of readOrder(readSchema())) {
 		const value = minorUnits(price, digits) * quantity;
 		shop.signals?.add({ kind: 'ordered', order, line, product, quantity, value, currency });
 	}
 }
 
+/** What only some stores need. */
+export type Pieces = { standBar?: typeof standBar; deal?: Deal; paintQuantity?: typeof paintQuantity };
+
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
-export async function start(told: Manifest): Promise<void> {
+export async function start(told: Manifest, { standBar, deal, paintQuantity }: Pieces = {}): Promise<void> {
 	try {
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
@@ -68,35 +87,49 @@ export async function start(told: Manifest): Promise<void> {
 		const forced = forcedVersions(query);
 		const onlyLooking = Boolean(token) || Object.keys(forced).length > 0;
 		const shopper = shopperId();
+		const language = languageOf(manifest);
+		const spoken = manifest.languages[language];
+		if (!spoken) return;
+		const looker: Looker = { language, shopper, device: deviceNow(), kind: shopperKind(shopper), deal };
 		const stands: Stand[] = [];
+		const redraw = () => stands.forEach((stand) => stand.draw());
 		const shop: Shop = {
 			manifest,
-			shopper,
+			looker,
+			spoken,
+			paintQuantity,
 			forced,
 			signals: onlyLooking ? null : new SignalBox(manifest.edge, manifest.key, shopper, manifest.release),
 			basket: { count: 0, items: [] },
 			announce: announcer(),
 			changed: (basket) => {
-				stands.forEach((stand) => stand.draw());
+				redraw();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
 			},
 		};
-		const fonts = loadFonts(manifest);
+		const fonts = loadFonts(manifest, spoken.rtl);
 		const refresh = () =>
 			readBasket(manifest.basket)
 				.then((basket) => {
 					shop.basket = basket;
-					stands.forEach((stand) => stand.draw());
+					redraw();
 				})
 				.catch(() => undefined);
 		signalOrder(shop);
 		// Both are waited for, so that a button stands once and does not change its words right after.
 		await Promise.all([fonts, document.querySelector('[data-up-place]') ? refresh() : undefined]);
 		let products = new Map<string, Record<string, unknown>>();
+		let barred = false;
 		const stand = (place: HTMLElement, ownHigh: number) => {
 			try {
 				const product = readProduct(place, products);
-				if (product) stands.push(new Stand(shop, place, product, ownHigh));
+				if (!product) return;
+				stands.push(new Stand(shop, place, product, ownHigh));
+				// The bar follows the product of the page, and there is one of them.
+				const main = place.dataset.upPlace === 'product_page' && !barred && manifest.bar && standBar;
+				const bar = main && main(shop, place, product, { Stand, fillText });
+				if (main) barred = true;
+				if (bar) stands.push(bar);
 			} catch {
 				// The shop's own button has not been touched.
 			}
@@ -122,6 +155,12 @@ export async function start(told: Manifest): Promise<void> {
 		};
 		findPlaces();
 		new MutationObserver(findPlaces).observe(document.body, { childList: true, subtree: true });
+		addEventListener('resize', () => {
+			const device = deviceNow();
+			if (device === looker.device) return;
+			looker.device = device;
+			redraw();
+		});
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.

@@ -55,15 +55,31 @@ export function readProduct(place: HTMLElement, products: Map<string, Node>): Pr
 	const sku = data.upProduct || text(node?.sku);
 	if (!sku) return null;
 	const offer = first(node?.offers) || {};
+	const told = data.upAvailability || text(offer.availability);
+	const starts = Date.parse(text(offer.availabilityStarts));
+	const needsChoice = data.upChoice ? data.upChoice === 'yes' : node?.['@type'] === 'ProductGroup';
+	const prices = [offer.priceSpecification ?? []].flat() as Node[];
+	const priced = (of: (price: Node) => unknown) => text(prices.find(of)?.price);
 	return {
 		sku,
 		name: data.upName || text(node?.name),
 		category: data.upCategory || text(node?.category),
 		price: data.upPrice || text(offer.price),
+		net: data.upNet || priced((p) => p.valueAddedTaxIncluded === false),
+		was: data.upWas || priced((p) => /Strikethrough|List/.test(text(p.priceType))),
+		left: data.upLeft || text(first(offer.inventoryLevel)?.value),
 		currency: data.upCurrency || text(offer.priceCurrency),
 		url: data.upUrl || text(node?.url),
-		soldOut: /OutOfStock|SoldOut/.test(data.upAvailability || text(offer.availability)),
-		needsChoice: data.upChoice ? data.upChoice === 'yes' : node?.['@type'] === 'ProductGroup',
+		needsChoice,
+		situation: /OutOfStock|SoldOut/.test(told)
+			? 'sold_out'
+			: /PreOrder|PreSale/.test(told) && !(starts <= Date.now())
+				? 'pre_order'
+				: needsChoice
+					? 'choice'
+					: data.upSet || offer.includesObject
+						? 'set'
+						: 'plain',
 	};
 }
 

@@ -1,3 +1,4 @@
+import type { paintQuantity } from './quantity';
 import type { Compiled, Moment } from './types';
 
 const SVG = 'http://www.w3.org/2000/svg';
@@ -13,13 +14,29 @@ function sheetOf(css: string): CSSStyleSheet {
 	return sheet;
 }
 
+export type Painting = {
+	/** The part of the style sheet that all buttons share. */
+	base: string;
+	made: Compiled;
+	moment: Moment;
+	text: string;
+	/** Follows the visible words in the accessible name. */
+	name?: string;
+	rtl?: boolean;
+	/** It cannot be pressed now. */
+	inactive?: boolean;
+	/** Draws the quantity box; only where some button has one. */
+	paintQuantity?: typeof paintQuantity;
+};
+
 /**
  * Stands a compiled button in the shadow root of `host`, or changes the one that stands there, and returns it.
- * The studio draws with this very function. `name` follows the visible words in the accessible name.
+ * The studio draws with this very function.
  */
-export function paint(host: HTMLElement, made: Compiled, moment: Moment, text: string, name = ''): HTMLButtonElement {
+export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
+	const { made, moment } = of;
 	const root = host.shadowRoot ?? host.attachShadow({ mode: 'open', delegatesFocus: true });
-	const sheet = sheetOf(made.css);
+	const sheet = sheetOf(of.base + made.css);
 	if (root.adoptedStyleSheets[0] !== sheet) root.adoptedStyleSheets = [sheet];
 	let button = root.querySelector('button');
 	if (!button) {
@@ -28,21 +45,22 @@ export function paint(host: HTMLElement, made: Compiled, moment: Moment, text: s
 		button.className = 'b';
 		root.append(button);
 	}
+	host.dir = of.rtl ? 'rtl' : 'ltr';
 	button.dataset.moment = moment;
-	if (moment === 'sold_out' || moment === 'working') button.setAttribute('aria-disabled', 'true');
+	if (of.inactive) button.ariaDisabled = 'true';
 	else button.removeAttribute('aria-disabled');
 	const words = document.createElement('span');
-	words.className = 'w';
-	words.textContent = text;
+	words.textContent = of.text;
 	const parts: Node[] = [words];
 	if (made.icon) parts[made.icon.side === 'before' ? 'unshift' : 'push'](iconOf(made.icon));
-	if (name) {
+	if (of.name) {
 		const hidden = document.createElement('span');
 		hidden.className = 'n';
-		hidden.textContent = `, ${name}`;
+		hidden.textContent = `, ${of.name}`;
 		parts.push(hidden);
 	}
 	button.replaceChildren(...parts);
+	of.paintQuantity?.(root, button, made.quantity, of.name);
 	return button;
 }
 

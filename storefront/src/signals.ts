@@ -3,6 +3,7 @@ export type SignalEvent = {
 	kind: 'shown' | 'clicked' | 'added' | 'ordered';
 	at: string;
 	place?: string;
+	seen_as?: string;
 	product?: string;
 	versions?: Record<string, string>;
 	order?: string;
@@ -51,6 +52,20 @@ export function shopperId(): string {
 		// A full or closed storage: the id lasts as long as the page.
 	}
 	return id;
+}
+
+/** Returns whether a shopper is new, returning since an earlier day, or signed in, as the page's root says. */
+export function shopperKind(shopper: string): string {
+	if (document.documentElement.dataset.upShopper === 'signed_in') return 'signed_in';
+	const today = new Date().toISOString().slice(0, 10);
+	try {
+		const first = shopper ? storage()?.getItem('up.first') : today;
+		if (first) return first < today ? 'returning' : 'new';
+		storage()?.setItem('up.first', today);
+	} catch {
+		// Who cannot be remembered is new.
+	}
+	return 'new';
 }
 
 /**

@@ -1,8 +1,9 @@
 import { addToBasket, countOf, Refused, type InBasket } from './basket';
 import { paint } from './paint';
-import { resolve, type Standing } from './resolve';
+import type { paintQuantity } from './quantity';
+import { resolve, textOf, type Looker, type Standing } from './resolve';
 import type { SignalBox, SignalEvent } from './signals';
-import type { Manifest, Moment, Product } from './types';
+import type { Language, Manifest, Moment, Product } from './types';
 import { fillText } from './words';
 
 const ADDED_MS = 1600;
@@ -10,7 +11,10 @@ const VIEW_MS = 1000;
 
 export type Shop = {
 	manifest: Manifest;
-	shopper: string;
+	looker: Looker;
+	paintQuantity?: typeof paintQuantity;
+	/** How the page's language writes. */
+	spoken: Language;
 	forced: Record<string, string>;
 	/** Null while somebody only looks at a draft or a forced version. */
 	signals: SignalBox | null;
@@ -46,19 +50,27 @@ export class Stand {
 	readonly #shop: Shop;
 	readonly #place: HTMLElement;
 	readonly #product: Product;
-	readonly #standing: Standing;
+	readonly #form: HTMLFormElement | null;
+	standing: Standing;
 	readonly #host = document.createElement('div');
 	readonly #own: HTMLElement[];
 	#passing: Moment | '' = '';
 
 	/** `ownHigh` is the height of the place as the shop has it; measured before, since a look at it costs a layout. */
-	constructor(shop: Shop, place: HTMLElement, product: Product, ownHigh: number) {
-		const standing = resolve(shop.manifest, this.#nameOf(place), product, shop.shopper, shop.forced);
-		if (!standing) throw new Error('no button for this place');
+	constructor(
+		shop: Shop,
+		place: HTMLElement,
+		product: Product,
+		ownHigh: number,
+		form: HTMLFormElement | null = place.closest('form'),
+	) {
 		this.#shop = shop;
 		this.#place = place;
 		this.#product = product;
-		this.#standing = standing;
+		this.#form = form;
+		const standing = this.#resolve();
+		if (!standing?.made.shown) throw new Error('no button for this place');
+		this.standing = standing;
 		this.#own = Array.from(place.children) as HTMLElement[];
 		// Neither a lower nor a higher button of ours may move what stands below.
 		const reserved = Math.max(ownHigh, standing.high);
@@ -72,33 +84,35 @@ export class Stand {
 		place.dataset.upStands = '';
 		if (hadFocus) button.focus();
 		this.#watch();
-		this.#form()?.addEventListener('change', () => this.draw());
+		this.#form?.addEventListener('change', () => this.draw());
 	}
 
-	#nameOf(place: HTMLElement): string {
-		return place.dataset.upPlace ?? '';
+	#resolve(): Standing | null {
+		const { manifest, looker, forced } = this.#shop;
+		return resolve(manifest, this.#name(), this.#product, looker, forced);
 	}
 
-	#form(): HTMLFormElement | null {
-		return this.#place.closest('form');
+	#name(): string {
+		return this.#place.dataset.upPlace ?? '';
 	}
 
 	#choice(): HTMLSelectElement | HTMLInputElement | null {
 		const name = CSS.escape(this.#shop.manifest.basket.option_field);
-		return this.#form()?.querySelector(`select[name="${name}"], input[name="${name}"]:not([type=radio])`) ?? null;
+		return this.#form?.querySelector(`select[name="${name}"], input[name="${name}"]:not([type=radio])`) ?? null;
 	}
 
 	#option(): string {
 		const name = this.#shop.manifest.basket.option_field;
-		const form = this.#form();
-		return form ? String(new FormData(form).get(name) ?? '') : '';
+		return this.#form ? String(new FormData(this.#form).get(name) ?? '') : '';
 	}
 
 	#moment(): Moment {
-		if (this.#product.soldOut) return 'sold_out';
+		const { situation } = this.#product;
+		if (situation === 'sold_out') return 'sold_out';
 		if (this.#product.needsChoice && !this.#option()) return 'choose_first';
 		if (this.#passing) return this.#passing;
-		return this.#count() ? 'in_basket' : 'ready';
+		if (this.#count()) return 'in_basket';
+		return situation === 'pre_order' ? 'pre_order' : 'ready';
 	}
 
 	#count(): number {
@@ -108,41 +122,57 @@ export class Stand {
 	}
 
 	draw(): HTMLButtonElement {
+		// Devices turn, exceptions fall asleep: what holds is looked up at every change.
+		this.standing = this.#resolve() ?? this.standing;
 		const moment = this.#moment();
-		const { manifest } = this.#shop;
-		const words = this.#standing.made.words;
-		const language = document.documentElement.lang in words ? document.documentElement.lang : manifest.language;
-		const pattern = words[language]?.[moment] ?? [];
-		const text = fillText(pattern, this.#product, this.#count(), manifest.money[language]);
-		const button = paint(this.#host, this.#standing.made, moment, text, this.#product.name);
+		const { manifest, looker, spoken, paintQuantity } = this.#shop;
+		const { made, words } = this.standing;
+		const pattern = textOf(words, moment, looker.language, manifest.language);
+		const text = fillText(pattern, this.#product, this.#count(), spoken);
+		const { name } = this.#product;
+		const inactive = this.#inactive(moment);
+		const { base } = manifest;
+		const { rtl } = spoken;
+		const button = paint(this.#host, { base, made, moment, text, name, rtl, inactive, paintQuantity });
 		button.onclick = () => void this.#press();
 		if (moment === 'added') this.#shop.announce(`${text}, ${this.#product.name}`);
 		return button;
 	}
 
+	/** Where the choice is on the page, the button waits for it; elsewhere it leads to the page that has it. */
+	#inactive(moment: Moment): boolean {
+		return moment === 'sold_out' || moment === 'working' || (moment === 'choose_first' && Boolean(this.#choice()));
+	}
+
 	#signal(kind: SignalEvent['kind'], more: Partial<SignalEvent> = {}): void {
 		this.#shop.signals?.add({
 			kind,
-			place: this.#nameOf(this.#place),
+			place: this.#name(),
+			seen_as: this.#moment() === 'in_basket' ? 'in_basket' : this.#product.situation,
 			product: this.#product.sku,
-			versions: this.#standing.versions,
-			device: innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop',
+			versions: this.standing.versions,
+			device: this.#shop.looker.device,
 			...more,
 		});
 	}
 
 	async #press(): Promise<void> {
 		const moment = this.#moment();
-		if (moment === 'sold_out' || moment === 'working') return;
-		this.#signal('clicked');
-		if (moment === 'choose_first') {
-			this.#leadToChoice();
+		if (this.#inactive(moment)) {
+			this.#leadToChoice(moment);
 			return;
 		}
-		this.#pass('working');
-		const form = this.#form();
+		this.#signal('clicked');
+		if (moment === 'choose_first') {
+			if (this.#product.url) location.assign(this.#product.url);
+			return;
+		}
 		const { basket } = this.#shop.manifest;
-		const quantity = Number(form ? new FormData(form).get(basket.quantity_field) : 1) || 1;
+		const box = this.#host.shadowRoot?.querySelector('input');
+		if (box && !box.reportValidity()) return;
+		const told = box?.value ?? (this.#form && new FormData(this.#form).get(basket.quantity_field));
+		const quantity = Number(told) || 1;
+		this.#pass('working');
 		try {
 			this.#shop.basket = await addToBasket(basket, this.#product.sku, this.#option(), quantity);
 		} catch (error) {
@@ -152,6 +182,8 @@ export class Stand {
 		this.#signal('added', { quantity });
 		this.#pass('added');
 		this.#shop.changed(this.#shop.basket);
+		const { after } = this.standing.made;
+		if (after !== 'stay') location.assign(after === 'basket' ? basket.read_path : basket.checkout_path);
 		setTimeout(() => this.#pass(''), ADDED_MS);
 	}
 
@@ -160,13 +192,11 @@ export class Stand {
 		this.draw();
 	}
 
-	#leadToChoice(): void {
-		const choice = this.#choice();
+	#leadToChoice(moment: Moment): void {
+		const choice = moment === 'choose_first' && this.#choice();
 		if (choice) {
 			choice.scrollIntoView({ block: 'center' });
 			choice.focus();
-		} else if (this.#product.url) {
-			location.assign(this.#product.url);
 		}
 	}
 

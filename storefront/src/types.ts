@@ -1,16 +1,26 @@
 /** What the edge tells the script; Python's compiler writes it. */
 
-export type Live = { v: 'price' | 'name' | 'count' };
-export type Pattern = readonly (string | Live)[];
-export type Moment = 'ready' | 'working' | 'added' | 'in_basket' | 'choose_first' | 'sold_out';
+export type Pattern = readonly (string | Live | Plural)[];
+export type Live = { v: string };
+/** Words that depend on a count: `=2` for a number, then the language's plural category. */
+export type Plural = { p: string } & Record<string, Pattern | string>;
+export type Moment = 'ready' | 'working' | 'added' | 'in_basket' | 'choose_first' | 'pre_order' | 'sold_out';
+export type Situation = 'plain' | 'choice' | 'set' | 'pre_order' | 'sold_out';
+
+/** Texts of one layer, by moment and language. */
+export type Words = Record<string, Record<string, Pattern>>;
 
 export type Compiled = {
 	css: string;
 	icon: { path: string; box: number; side: string } | null;
-	words: Record<string, Record<string, Pattern>>;
 	wide: boolean;
 	/** Height to reserve, in CSS pixels. */
 	high: number;
+	shown: boolean;
+	name: boolean;
+	price: boolean;
+	quantity: { least: number; most: number; step: number; start: number } | null;
+	after: string;
 };
 
 export type MoneyRule = {
@@ -24,14 +34,17 @@ export type MoneyRule = {
 	digits: number;
 };
 
-export type Reach = {
-	products: readonly string[];
-	categories: readonly string[];
-	situations: readonly string[];
-	placements: readonly string[];
+export type Language = {
+	money: MoneyRule;
+	rtl: boolean;
+	/** Plural categories of 0 to 199, each a figure. */
+	plurals: string;
 };
 
-export type Rule = { id: string; reach: Reach; rank: readonly boolean[] };
+/** Lists by dimension; what is not there narrows nothing, and `not_…` takes away. */
+export type Reach = Record<string, readonly string[]>;
+
+export type Rule = { id: string; reach: Reach; look?: boolean; words?: Words; from?: number; until?: number };
 
 export type Trial = {
 	id: string;
@@ -39,12 +52,13 @@ export type Trial = {
 	salt: string;
 	shares: Record<string, number>;
 	reach: Reach;
-	B: Record<string, Record<string, Compiled>>;
+	B: { words: Words; looks: Record<string, Record<string, Compiled>> };
 };
 
 export type Basket = {
 	add_path: string;
 	read_path: string;
+	checkout_path: string;
 	product_field: string;
 	option_field: string;
 	quantity_field: string;
@@ -57,11 +71,17 @@ export type Manifest = {
 	key: string;
 	release: number;
 	language: string;
-	money: Record<string, MoneyRule>;
+	languages: Record<string, Language>;
 	basket: Basket;
 	fonts: readonly Font[];
+	base: string;
+	looks: readonly Compiled[];
+	/** In the order in which they apply: the last that covers wins. */
 	rules: readonly Rule[];
-	places: Record<string, Record<string, Compiled>>;
+	places: Record<string, { looks: Record<string, number>; words: Words }>;
+	words: Words;
+	/** Style sheet of the sticky bar, where the shop has one. */
+	bar?: string;
 	trials: readonly Trial[];
 };
 
@@ -71,8 +91,11 @@ export type Product = {
 	category: string;
 	/** As the page writes it, for example `189.00`; empty where it has none. */
 	price: string;
+	net: string;
+	was: string;
+	left: string;
 	currency: string;
 	url: string;
-	soldOut: boolean;
+	situation: Situation;
 	needsChoice: boolean;
 };

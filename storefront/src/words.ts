@@ -1,4 +1,4 @@
-import type { MoneyRule, Pattern, Product } from './types';
+import type { Language, MoneyRule, Pattern, Product } from './types';
 
 /** Returns an amount, given as plain decimal text, as the language writes it; halves go away from zero. */
 export function moneyText(amount: string, rule: MoneyRule): string {
@@ -24,12 +24,45 @@ export function minorUnits(amount: string, digits: number): number {
 	return Math.round(Number(amount || 0) * 10 ** digits) || 0;
 }
 
+const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
+
+/** Returns the plural category of a whole number; above the table every hundred repeats. */
+export function categoryOf(n: number, plurals: string): string {
+	return CATEGORIES[Number(plurals.charAt(n < 200 ? n : 100 + (n % 100)))] ?? 'other';
+}
+
+/** Returns a live value that cannot change the order of the words around it. */
+function isolated(value: string, rtl: boolean): string {
+	return value && (rtl || /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]/.test(value)) ? `\u2068${value}\u2069` : value;
+}
+
 /** Returns a text as a shopper reads it. */
-export function fillText(pattern: Pattern, product: Product, count: number, rule?: MoneyRule): string {
-	const values = {
+export function fillText(pattern: Pattern, product: Product, count: number, spoken?: Language): string {
+	const money = (amount: string) => (amount && spoken ? moneyText(amount, spoken.money) : amount);
+	const values: Record<string, string> = {
 		name: product.name,
 		count: String(count),
-		price: product.price && rule ? moneyText(product.price, rule) : product.price,
+		left: product.left,
+		code: product.sku,
+		page: product.url,
+		price: money(product.price),
+		'price without tax': money(product.net),
+		saving: money(less(product.was, product.price)),
 	};
-	return pattern.map((part) => (typeof part === 'string' ? part : (values[part.v] ?? ''))).join('');
+	const fill = (parts: Pattern): string =>
+		parts
+			.map((part) => {
+				if (typeof part === 'string') return part;
+				if ('v' in part) return isolated(values[part.v as string] ?? '', Boolean(spoken?.rtl));
+				const n = Number(values[part.p] || 0);
+				return fill((part[`=${n}`] ?? part[categoryOf(n, spoken?.plurals ?? '')] ?? part.other) as Pattern);
+			})
+			.join('');
+	return fill(pattern);
+}
+
+/** Returns the difference of two plain decimal texts, or nothing where the first is not more. */
+function less(was: string, price: string): string {
+	const gap = Math.round(Number(was) * 100) - Math.round(Number(price) * 100);
+	return was && price && gap > 0 ? (gap / 100).toFixed(2) : '';
 }

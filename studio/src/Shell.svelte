@@ -5,6 +5,12 @@
 	import Rule from '$lib/ui/Rule.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import { Router } from 'sv-router';
+	import { useExceptions } from '$lib/state/exceptions.svelte';
+	import ExceptionSheet from './stations/parts/ExceptionSheet.svelte';
+	import History from './stations/parts/History.svelte';
+	import NewException from './stations/parts/NewException.svelte';
+	import Search from './stations/parts/Search.svelte';
+	import WhySheet from './stations/parts/WhySheet.svelte';
 	import { navigate, route } from './router';
 
 	const workshop = useWorkshop();
@@ -23,11 +29,28 @@
 		['Ctrl Z', 'undo'],
 		['Ctrl Shift Z', 'redo'],
 		['↑ ↓', 'step a number by 1, with Shift by 10, with Alt by a half'],
+		['/', 'find a product, an exception, a finding or a command'],
+		['w', 'why the chosen value is what it is'],
+		['h', 'what was changed, by whom'],
+		['{', 'in a text: choose a live value'],
 		['[ ]', 'in Draw: the moment before, the next'],
 		['p', 'in Draw: see the draft on the shop’s own page'],
 		['?', 'this list'],
 	];
 	let listing = $state(false);
+	let looking = $state(false);
+	let finding = $state(false);
+	const exceptions = useExceptions(workshop);
+	const opened = $derived(exceptions.data?.find((one) => one.id === workshop.opened));
+	const commands = [
+		...stations.map((one) => ({ title: `Go to ${one.name}`, does: () => void navigate(one.href) })),
+		{ title: 'Make an exception', does: () => (workshop.making = { placement: 'product_page' }) },
+		{ title: 'Undo', does: () => void workshop.undo() },
+		{ title: 'Redo', does: () => void workshop.redo() },
+		{ title: 'What was changed', does: () => (looking = true) },
+		{ title: 'Keys', does: () => (listing = true) },
+		{ title: 'Sign out', does: () => void workshop.signOut() },
+	];
 	const draft = $derived(workshop.draft);
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -41,6 +64,11 @@
 		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
 		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
 		if (event.key === '?') listing = true;
+		if (event.key === 'h') looking = true;
+		if (event.key === '/') {
+			event.preventDefault();
+			finding = true;
+		}
 		const station = stations.find((s) => s.key === event.key);
 		if (station) void navigate(station.href);
 	}
@@ -68,6 +96,8 @@
 						since release {draft.release}{:else}release {draft.release} is what shoppers see{/if}
 				</a>
 				·
+				<button class="corner" onclick={() => (finding = true)} aria-keyshortcuts="/">find</button>
+				<button class="corner" onclick={() => (looking = true)} aria-keyshortcuts="h">history</button>
 				<button class="corner" onclick={() => (listing = true)} aria-keyshortcuts="?">keys</button>
 				<button class="corner" onclick={() => workshop.signOut()}>sign out</button>
 			</p>
@@ -81,6 +111,12 @@
 	{/if}
 	<main class="min-h-0 flex-1"><Router /></main>
 </div>
+
+<Search open={finding} onclose={() => (finding = false)} {commands} />
+<History open={looking} onclose={() => (looking = false)} />
+<WhySheet />
+{#if workshop.making}<NewException from={workshop.making} onclose={() => (workshop.making = null)} />{/if}
+{#if opened}<ExceptionSheet rule={opened} onclose={() => (workshop.opened = '')} />{/if}
 
 <Sheet open={listing} title="Keys" onclose={() => (listing = false)}>
 	<table class="ledger mt-3">

@@ -4,12 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 
-from tests.samples import PRODUCTS, kit, settings, store
+from tests.samples import NOW, PRODUCTS, kit, settings, store
 from uptick.core.catalogue import Product
-from uptick.core.errors import NotFound, NothingToUndo, Stale
+from uptick.core.errors import NotFound, Stale
+from uptick.core.history import Mark, redoable, undoable
 from uptick.core.merge import Json
 from uptick.core.release import content_hash
 from uptick.core.settings import Settings
+from uptick.core.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
 from uptick.usecases.ports import Draft, Pace, Person, Release, Shop, Step, TrialCount
@@ -19,43 +21,69 @@ ADA = Person(1, "Ada", "ada@example.test", ("sample",))
 
 @dataclass
 class FakeDrafts:
-    steps: list[tuple[Settings, Step]]
-    head: int = 0
+    """A history that grows; `viewer` is the person whose undo and redo are told."""
+
+    steps: list[tuple[Settings, Mark, Step]]
     version: int = 1
+    viewer: int = ADA.id
 
     def read(self) -> Draft:
-        undo = self.steps[self.head][1].label if self.head else ""
-        redo = self.steps[self.head + 1][1].label if self.head + 1 < len(self.steps) else ""
-        return Draft(self.version, self.steps[self.head][0], undo, redo)
+        marks = self.marks()
+        undo, redo = undoable(marks, self.viewer), redoable(marks, self.viewer)
+        return Draft(
+            self.version,
+            self.steps[-1][0],
+            undo.label if undo else "",
+            redo.label.removeprefix("Undone: ") if redo else "",
+        )
 
-    def append(self, base_version: int, settings: Settings, label: str, author: str, now: datetime) -> Draft:
+    def append(
+        self,
+        base_version: int,
+        settings: Settings,
+        label: str,
+        person: Person,
+        now: datetime,
+        reverts: int | None = None,
+    ) -> Draft:
         if base_version != self.version:
             raise Stale("changed meanwhile")
-        del self.steps[self.head + 1 :]
-        self.steps.append((settings, Step(len(self.steps), label, author, now, False)))
-        self.head, self.version = self.head + 1, self.version + 1
+        n = len(self.steps)
+        step = Step(n, label, person.name, now, False, person.id == self.viewer)
+        self.steps.append((settings, Mark(n, person.id, reverts, label), step))
+        self.version += 1
         return self.read()
 
-    def move(self, steps: int) -> Draft:
-        if not 0 <= self.head + steps < len(self.steps):
-            raise NothingToUndo("nothing")
-        self.head, self.version = self.head + steps, self.version + 1
-        return self.read()
+    def marks(self) -> list[Mark]:
+        return [mark for _, mark, _ in self.steps]
+
+    def settings_at(self, n: int) -> Settings:
+        return self.steps[n][0]
 
     def history(self, most: int) -> list[Step]:
-        return [step for _, step in reversed(self.steps)][:most]
+        return [step for _, _, step in reversed(self.steps)][:most]
 
 
 @dataclass
 class FakeCatalogue:
     products: dict[str, Product]
     imports: list[Json] = field(default_factory=list)
+    _listed: list[Product] | None = None
 
     def all(self) -> list[Product]:
-        return list(self.products.values())
+        # The same list as long as nothing changes, as the real one gives.
+        if self._listed is None:
+            self._listed = list(self.products.values())
+        return self._listed
 
     def put(self, products: Sequence[Product]) -> None:
         self.products.update({p.sku: p for p in products})
+        self._listed = None
+
+    def remove(self, skus: Sequence[str]) -> None:
+        for sku in skus:
+            del self.products[sku]
+        self._listed = None
 
     def note_import(self, report: Json, author: str, now: datetime) -> None:
         self.imports.append(report)
@@ -124,8 +152,8 @@ class FakeSignals:
     def count(self, trial: Trial, now: datetime) -> TrialCount:
         return self.counted
 
-    def tallies(self, since: date) -> dict[str, dict[str, int]]:
-        return {"product_page": {"shown": 200, "clicked": 50}}
+    def tallies(self, since: date) -> dict[tuple[str, str], dict[str, int]]:
+        return {("product_page", "plain"): {"shown": 200, "clicked": 50}}
 
     def refusals(self, since: date) -> dict[str, int]:
         return {"robot": 3}
@@ -140,16 +168,20 @@ class FakeShop:
     releases: FakeReleases
     trials: FakeTrials
     signals: FakeSignals
+    today: date = NOW.date()
+    store: Store = field(default_factory=store)
 
     @property
     def shop(self) -> Shop:
-        return Shop(store(), kit(), self.drafts, self.catalogue, self.releases, self.trials, self.signals)
+        return Shop(
+            self.store, kit(), self.drafts, self.catalogue, self.releases, self.trials, self.signals, self.today
+        )
 
 
 def fake_shop(of: Settings | None = None, products: Sequence[Product] = PRODUCTS) -> FakeShop:
-    began = Step(0, "store made", "", datetime(2026, 1, 1), False)
+    began = Step(0, "store made", "", datetime(2026, 1, 1), False, False)
     return FakeShop(
-        FakeDrafts([(of or settings(), began)]),
+        FakeDrafts([(of or settings(), Mark(0, 0, None, "store made"), began)]),
         FakeCatalogue({p.sku: p for p in products}),
         FakeReleases(),
         FakeTrials(),

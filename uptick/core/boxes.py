@@ -1,8 +1,8 @@
 """The box model of a button: content, padding and outer boxes, and what does not fit."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from uptick.core.document import ButtonDocument, FixedSize, FullSize, ShippedIcon
+from uptick.core.document import ButtonDocument, FixedSize, FullSize, QuantityBox, ShippedIcon
 from uptick.core.type.fontbook import FontBook
 
 
@@ -40,15 +40,26 @@ class Drawing:
     text: str
 
 
-def lay_out(document: ButtonDocument, text: str, fonts: FontBook, container_px: float) -> Drawing:
+QUANTITY_GAP_PX = 8.0
+
+
+def room_beside_quantity(document: ButtonDocument, container_px: float) -> float:
+    """Return the room that a quantity box leaves to the button."""
+    box = document.quantity
+    return container_px - box.width_px - QUANTITY_GAP_PX if isinstance(box, QuantityBox) else container_px
+
+
+def lay_out(document: ButtonDocument, text: str, fonts: FontBook, container_px: float, *, rtl: bool = False) -> Drawing:
     """Return the boxes of a button that says `text` in a container of this width.
 
-    The same sums as CSS does for an inline flex box with `box-sizing: border-box`, one line of words that does not
+    From right to left everything is mirrored: what is drawn on the left stands on the right, padding and icon too.
+    A quantity box stands outside the button and takes from the container. The same sums as CSS does for an inline flex box with `box-sizing: border-box`, one line of words that does not
     wrap, an icon and a gap, everything centred. No border yet.
 
     Source:
         CSS Box Sizing 3 and CSS Flexbox 1 (main and cross size, centring with overflow on both sides).
     """
+    container_px = room_beside_quantity(document, container_px)
     look, pad = document.look, document.look.padding
     icon = document.icon if isinstance(document.icon, ShippedIcon) else None
     words = fonts.measure(text, look.type.family, look.type.size_px, look.type.weight)
@@ -80,7 +91,7 @@ def lay_out(document: ButtonDocument, text: str, fonts: FontBook, container_px: 
 
     # 3. What does not fit: words against the button, and the button against its container.
     baseline = words_box.y + words.ascent_px
-    return Drawing(
+    drawn = Drawing(
         outer=Box(0, 0, width, height),
         content=content,
         words=words_box,
@@ -97,6 +108,15 @@ def lay_out(document: ButtonDocument, text: str, fonts: FontBook, container_px: 
         missing=words.missing,
         text=text,
     )
+    return _mirrored(drawn) if rtl else drawn
+
+
+def _mirrored(drawn: Drawing) -> Drawing:
+    def turned(box: Box) -> Box:
+        return replace(box, x=drawn.outer.width - box.x - box.width)
+
+    icon = turned(drawn.icon) if drawn.icon else None
+    return replace(drawn, content=turned(drawn.content), words=turned(drawn.words), icon=icon)
 
 
 def _over(pixels: float) -> float:

@@ -3,7 +3,7 @@
 from enum import StrEnum
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter, ValidationError, model_validator
 
 from uptick.core.errors import BadDocument
 
@@ -11,11 +11,15 @@ from uptick.core.errors import BadDocument
 class Placement(StrEnum):
     PRODUCT_PAGE = "product_page"
     LISTING_CARD = "listing_card"
+    STICKY_BAR = "sticky_bar"
+    STRIP = "strip"
 
 
 class Situation(StrEnum):
     PLAIN = "plain"
     CHOICE = "choice"
+    SET = "set"
+    PRE_ORDER = "pre_order"
     SOLD_OUT = "sold_out"
 
 
@@ -25,6 +29,7 @@ class Moment(StrEnum):
     ADDED = "added"
     IN_BASKET = "in_basket"
     CHOOSE_FIRST = "choose_first"
+    PRE_ORDER = "pre_order"
     SOLD_OUT = "sold_out"
 
 
@@ -34,6 +39,14 @@ class Device(StrEnum):
     PHONE = "phone"
     TABLET = "tablet"
     DESKTOP = "desktop"
+
+
+class ShopperKind(StrEnum):
+    """Who looks: a shopper is of one kind, the last that holds."""
+
+    NEW = "new"
+    RETURNING = "returning"
+    SIGNED_IN = "signed_in"
 
 
 Family = Literal["figtree", "lora", "archivo"]
@@ -112,10 +125,49 @@ class ShippedIcon(Part):
     gap_px: Annotated[float, Field(ge=0, le=64)] = 8
 
 
-class Afterwards(Part):
-    """What happens once the button is pressed: the shopper stays and the button says so."""
+class NoQuantity(Part):
+    kind: Literal["none"] = "none"
+
+
+class QuantityBox(Part):
+    """A number of pieces to the left of the button, in the direction of reading, as high as the button."""
+
+    kind: Literal["box"] = "box"
+    least: Annotated[int, Field(ge=1, le=9999)] = 1
+    most: Annotated[int, Field(ge=1, le=9999)] = 99
+    step: Annotated[int, Field(ge=1, le=999)] = 1
+    start: Annotated[int, Field(ge=1, le=9999)] = 1
+    width_px: Annotated[float, Field(ge=32, le=200)] = 64
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "QuantityBox":
+        if not self.least <= self.start <= self.most:
+            raise ValueError(f"start must be from least ({self.least}) to most ({self.most}); it is {self.start}")
+        if (self.start - self.least) % self.step:
+            raise ValueError(f"start must be least plus whole steps of {self.step}; it is {self.start}")
+        return self
+
+
+class Stay(Part):
+    """The shopper stays and the button says so."""
 
     kind: Literal["stay"] = "stay"
+
+
+class ToBasket(Part):
+    kind: Literal["basket"] = "basket"
+
+
+class ToCheckout(Part):
+    kind: Literal["checkout"] = "checkout"
+
+
+class Standing(Part):
+    """How a button stands in its placement: whether at all, and what stands beside it in the sticky bar."""
+
+    shown: bool = True
+    name: bool = True
+    price: bool = True
 
 
 class ButtonDocument(Part):
@@ -124,7 +176,22 @@ class ButtonDocument(Part):
     look: Look
     icon: Annotated[NoIcon | ShippedIcon, Field(discriminator="kind")]
     wording: dict[Moment, dict[Language, Text]]
-    afterwards: Afterwards = Afterwards()
+    placement: Standing = Standing()
+    quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
+    afterwards: Annotated[Stay | ToBasket | ToCheckout, Field(discriminator="kind")] = Stay()
+
+
+# Values that a layer replaces whole: to change a part of one is to write all of it.
+WHOLE_FIELDS = (
+    "icon",
+    "look.size",
+    "look.fill",
+    "look.hover.fill",
+    "look.focus.fill",
+    "look.disabled.fill",
+    "quantity",
+    "afterwards",
+)
 
 
 def parse_document(raw: Any) -> ButtonDocument:
@@ -136,11 +203,30 @@ def parse_document(raw: Any) -> ButtonDocument:
     try:
         return ButtonDocument.model_validate(raw)
     except ValidationError as error:
-        first = error.errors(include_url=False)[0]
-        field = ".".join(str(step) for step in first["loc"])
-        value = first.get("input")
-        seen = "" if isinstance(value, dict | list) or first["type"] == "missing" else f"; it is {value!r}"
-        raise BadDocument(f"{field}: {first['msg']}{seen}.", field=field) from error
+        raise _bad(error) from error
+
+
+def _bad(error: ValidationError, inside: str = "") -> BadDocument:
+    first = error.errors(include_url=False)[0]
+    field = inside + ".".join(str(step) for step in first["loc"])
+    value = first.get("input")
+    seen = "" if isinstance(value, dict | list) or first["type"] == "missing" else f"; it is {value!r}"
+    return BadDocument(f"{field}: {first['msg']}{seen}.", field=field)
+
+
+_WORDING: TypeAdapter[dict[Moment, dict[str, str]]] = TypeAdapter(dict[Moment, dict[Language, Text]])
+
+
+def wording_of(layer: dict[str, Any]) -> dict[Moment, dict[str, str]]:
+    """Return the texts that one layer sets.
+
+    Raises:
+        BadDocument: They are no texts by moment and language.
+    """
+    try:
+        return _WORDING.validate_python(layer.get("wording", {}))
+    except ValidationError as error:
+        raise _bad(error, "wording.") from error
 
 
 _NAMES = {
@@ -163,6 +249,10 @@ _NAMES = {
     "look.disabled.fill": "fill when sold out",
     "look.disabled.text_colour": "words' colour when sold out",
     "icon": "icon",
+    "placement.shown": "whether it stands",
+    "placement.name": "name beside it",
+    "placement.price": "price beside it",
+    "quantity": "quantity box",
     "afterwards": "afterwards",
 }
 
@@ -178,6 +268,10 @@ def field_name(path: str) -> str:
 def value_text(value: Any) -> str:
     """Return a field's value as a designer would say it."""
     match value:
+        case True:
+            return "yes"
+        case False:
+            return "no"
         case None:
             return "nothing"
         case {"kind": "natural"}:
@@ -190,6 +284,12 @@ def value_text(value: Any) -> str:
             return str(colour)
         case {"kind": "none"}:
             return "none"
+        case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
+            return f"{least} to {most} in steps of {step}, {start} at first"
+        case {"kind": "stay"}:
+            return "stay on the page"
+        case {"kind": "basket" | "checkout" as goal}:
+            return f"go to the {goal}"
         case {"kind": "shipped", "name": name, "side": side, "size_px": size, "gap_px": gap}:
             return f"{name} {side} the words, {size:g} px, gap {gap:g}"
         case str():

@@ -6,10 +6,12 @@ AppError
 ├── BadColour         text that names no colour
 ├── BadReach          a reach that names nothing that exists
 ├── BadWording        a text with an unknown live value
+├── BadTexts          a file of texts that cannot be read at all
 ├── BadCatalogue      a catalogue file that cannot be read at all
 ├── BadSignal         a batch of signals that cannot be read at all
 ├── NotFound          a thing that is not there
 ├── Stale             somebody changed it meanwhile
+├── Overtaken         a step that cannot be taken back, since others changed the same
 ├── NothingToUndo     the history has no step in that direction
 ├── NothingToRelease  the draft equals the newest release
 ├── FindingsLeft      a release with findings that must be fixed
@@ -59,6 +61,10 @@ class BadWording(AppError):
     code = "bad_wording"
 
 
+class BadTexts(AppError):
+    code = "bad_texts"
+
+
 class BadCatalogue(AppError):
     code = "bad_catalogue"
 
@@ -73,6 +79,10 @@ class NotFound(AppError):
 
 class Stale(AppError):
     code = "stale"
+
+
+class Overtaken(AppError):
+    code = "overtaken"
 
 
 class NothingToUndo(AppError):

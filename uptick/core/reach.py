@@ -1,77 +1,103 @@
 """What an exception covers, and which of two is the more particular."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from pydantic import Field
 
-from uptick.core.document import Part, Placement, Situation
+from uptick.core.document import Device, Language, Part, Placement, ShopperKind, Situation
 from uptick.core.errors import BadReach
 
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """Where a button stands and for what: the question that resolution answers.
+    """Where a button stands, for what and for whom: the question that resolution answers.
 
-    A product that nobody knows has neither code nor category nor, for a reach, a situation.
+    What is not known is empty or None, and no reach that narrows it covers the context: a product that nobody knows has
+    neither code nor category nor, for a reach, a situation.
     """
 
     placement: Placement
     product: str
     category: str
     situation: Situation | None
+    device: Device | None = None
+    language: str | None = None
+    shopper: ShopperKind | None = None
+
+    def seen(self, device: Device | None, language: str | None, shopper: ShopperKind | None = None) -> "Context":
+        return replace(self, device=device, language=language, shopper=shopper or self.shopper)
 
 
 Names = Annotated[tuple[str, ...], Field(max_length=500)]
+# The order in which particularity is compared, left to right, as the specificity of CSS selectors is.
+DIMENSIONS = ("products", "categories", "situations", "placements", "devices", "languages", "shoppers")
 
 
 class Reach(Part):
-    """The contexts that a layer covers. An empty list narrows nothing."""
+    """The contexts that a layer covers. An empty list narrows nothing; `not_…` takes some of it away again."""
 
     products: Names = ()
     categories: Names = ()
     situations: tuple[Situation, ...] = ()
     placements: tuple[Placement, ...] = ()
+    devices: tuple[Device, ...] = ()
+    languages: tuple[Language, ...] = ()
+    shoppers: tuple[ShopperKind, ...] = ()
+    not_products: Names = ()
+    not_categories: Names = ()
 
     def covers(self, context: Context) -> bool:
         return (
-            (not self.products or context.product in self.products)
-            and (not self.categories or context.category in self.categories)
+            self.covers_product(context.product, context.category)
             and (not self.situations or context.situation in self.situations)
             and (not self.placements or context.placement in self.placements)
+            and (not self.devices or context.device in self.devices)
+            and (not self.languages or context.language in self.languages)
+            and (not self.shoppers or context.shopper in self.shoppers)
         )
 
     def covers_product(self, product: str, category: str) -> bool:
-        return (not self.products or product in self.products) and (not self.categories or category in self.categories)
+        return (
+            (not self.products or product in self.products)
+            and (not self.categories or category in self.categories)
+            and product not in self.not_products
+            and category not in self.not_categories
+        )
 
-    def particularity(self) -> tuple[bool, bool, bool, bool]:
-        """Return what is compared, left to right, as the specificity of CSS selectors is."""
-        return bool(self.products), bool(self.categories), bool(self.situations), bool(self.placements)
+    def particularity(self) -> tuple[bool, ...]:
+        """Return which dimensions are narrowed, in the order of `DIMENSIONS`; the larger tuple is the more particular."""
+        return (
+            bool(self.products), bool(self.categories), bool(self.situations), bool(self.placements),
+            bool(self.devices), bool(self.languages), bool(self.shoppers),
+        )  # fmt: skip
 
-    def in_words(self, names: Mapping[str, str] | None = None) -> str:
-        """Return the reach as a designer would say it; `names` gives products' names by their codes."""
-        parts = [
-            *((names or {}).get(sku, sku) for sku in self.products),
-            *self.categories,
-            *(s.replace("_", " ") for s in self.situations),
-        ]
-        where = " and ".join(p.replace("_", " ") for p in self.placements)
-        said = ", ".join(parts) or "every product"
-        return f"{said}, on the {where}" if where else said
+    def narrowed(self) -> dict[str, list[str]]:
+        """Return only the lists that say something, as JSON."""
+        return {name: list(values) for name, values in self.model_dump(mode="json").items() if values}
 
 
-def require_known(reach: Reach, products: Iterable[str], categories: Iterable[str]) -> None:
-    """Refuse a reach that names a product or a category which the catalogue does not hold.
+def require_known(
+    reach: Reach, products: Iterable[str], categories: Iterable[str], languages: Iterable[str] = ()
+) -> None:
+    """Refuse a reach that names what the shop does not have.
 
     Raises:
-        BadReach: Names what is unknown and, for categories, what there is.
+        BadReach: Names what is unknown and, where that is a short list, what there is.
     """
     known_products, known_categories = set(products), set(categories)
-    for sku in reach.products:
-        if sku not in known_products:
-            raise BadReach(f"No product has the code {sku!r}.", field="products", value=sku)
-    for category in reach.categories:
-        if category not in known_categories:
-            allowed = ", ".join(sorted(known_categories))
-            raise BadReach(f"There is no category {category!r}. There are: {allowed}.", field="categories")
+    for field, names in (("products", reach.products), ("not_products", reach.not_products)):
+        for sku in names:
+            if sku not in known_products:
+                raise BadReach(f"No product has the code {sku!r}.", field=field, value=sku)
+    for field, names in (("categories", reach.categories), ("not_categories", reach.not_categories)):
+        for category in names:
+            if category not in known_categories:
+                allowed = ", ".join(sorted(known_categories)[:20])
+                raise BadReach(f"There is no category {category!r}. There are: {allowed}.", field=field, value=category)
+    spoken = set(languages)
+    for language in reach.languages:
+        if spoken and language not in spoken:
+            allowed = ", ".join(sorted(spoken))
+            raise BadReach(f"The shop does not speak {language!r}. It speaks: {allowed}.", field="languages")

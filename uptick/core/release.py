@@ -2,20 +2,33 @@
 
 import hashlib
 import json
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import asdict, dataclass
+from datetime import date, datetime, time, timedelta
+from itertools import chain
+from itertools import product as crossing
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass, class_for, classes_of, context_of, under_version
-from uptick.core.compile import Kit, compile_button, font_family
-from uptick.core.document import Placement, field_name, value_text
+from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, Kit, compile_button, compile_words, font_family
+from uptick.core.document import (
+    ButtonDocument,
+    Device,
+    Placement,
+    ShopperKind,
+    Situation,
+    field_name,
+    value_text,
+)
+from uptick.core.memo import remembered
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context
-from uptick.core.resolve import VersionLayer
-from uptick.core.settings import Settings
+from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
+from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import Store
-from uptick.core.wording import money_rule
+from uptick.core.wording import is_rtl, money_rule, plural_table
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,31 +52,111 @@ class ButtonChange:
     fields: tuple[FieldChange, ...]
 
 
-def compile_release(settings: Settings, store: Store, products: Sequence[Product], kit: Kit) -> Json:
-    """Return the compiled form of a draft, without its number."""
-    classes = classes_of(settings, products)
-    languages = (store.language,)
-    used = sorted({one.document.look.type.family for one in classes})
+def compile_release(settings: Settings, store: Store, products: Sequence[Product], kit: Kit, today: date) -> Json:
+    """Return the compiled form of a draft, without its number.
+
+    It grows with the exceptions, not with products or classes: texts lie in the layer that sets them, and looks in a
+    table by what differs. Exceptions stand in the order in which they apply.
+    """
+    places = store.places
+    looks = _LookTable(kit)
+    standing: Json = {placement.value: {} for placement in places}
+    families: set[str] = set()
+    for one in _look_classes(settings, products, today):
+        if one.placement in places:
+            standing[one.placement.value][one.key] = looks.number(one.document)
+            families.add(one.document.look.type.family)
+    layers = clean_layers(settings)
+    bar = {"bar": BAR_CSS} if Placement.STICKY_BAR in places else {}
     return {
-        "language": store.language,
-        "money": {language: asdict(money_rule(language, store.currency)) for language in languages},
+        **bar,
+        "language": settings.language,
+        "languages": {language: _compile_language(language, store) for language in settings.languages},
         "basket": store.connection.model_dump(mode="json"),
-        "fonts": compile_fonts(kit, used),
-        "rules": [
-            {"id": rule.id, "reach": rule.reach.model_dump(mode="json"), "rank": rule.reach.particularity()}
-            for rule in settings.exceptions
-            if rule.on
-        ],
+        "fonts": compile_fonts(kit, families, settings.languages),
+        "base": BASE_CSS,
+        "looks": looks.made,
+        "rules": [_compile_rule(rule, layers, store) for rule in index_of(settings).rules],
         "places": {
-            placement.value: {
-                one.key: compile_button(one.document, kit, languages) for one in classes if one.placement is placement
-            }
-            for placement in Placement
+            place: {"looks": made, "words": compile_words(layers.get(f"place:{place}", {}))}
+            for place, made in standing.items()
         },
+        "words": compile_words(layers["baseline"]),
     }
 
 
-def compile_fonts(kit: Kit, families: Iterable[str]) -> list[Json]:
+class _LookTable:
+    """Compiled looks, each once, by what differs in the document apart from its words."""
+
+    def __init__(self, kit: Kit) -> None:
+        self._kit = kit
+        self._numbers: dict[str, int] = {}
+        self.made: list[CompiledButton] = []
+
+    def number(self, document: ButtonDocument) -> int:
+        compiled = compile_button(document, self._kit)
+        key = json.dumps(compiled)
+        if key not in self._numbers:
+            self._numbers[key] = len(self.made)
+            self.made.append(compiled)
+        return self._numbers[key]
+
+
+def _look_classes(settings: Settings, products: Sequence[Product], today: date) -> Iterator[ButtonClass]:
+    """Yield the classes as far as looks go, on every day on which an exception falls asleep or wakes."""
+    layers = clean_layers(settings)
+    drawn = tuple(rule for rule in settings.exceptions if sets_look(layers[f"exception:{rule.id}"]))
+    only = settings.model_copy(update={"exceptions": drawn})
+    seen: set[tuple[Placement, tuple[str, ...]]] = set()
+    for day in turning_days(only, today):
+        for one in classes_of(only.on_day(day), products):
+            if (one.placement, one.rules) not in seen:
+                seen.add((one.placement, one.rules))
+                yield one
+
+
+def turning_days(settings: Settings, today: date) -> list[date]:
+    """Return today and the later days from which on other exceptions count."""
+    days = {today}
+    for rule in settings.exceptions:
+        if rule.on and rule.starts_on:
+            days.add(rule.starts_on)
+        if rule.on and rule.ends_on:
+            days.add(rule.ends_on + timedelta(days=1))
+    return sorted(day for day in days if day >= today)
+
+
+def _compile_rule(rule: ExceptionRule, layers: Mapping[str, Json], store: Store) -> Json:
+    layer = layers[f"exception:{rule.id}"]
+    made: Json = {"id": rule.id, "reach": rule.reach.narrowed()}
+    if sets_look(layer):
+        made["look"] = True
+    if words := compile_words(layer):
+        made["words"] = words
+    if rule.starts_on:
+        made["from"] = _midnight_ms(rule.starts_on, store)
+    if rule.ends_on:
+        made["until"] = _midnight_ms(rule.ends_on + timedelta(days=1), store)
+    return made
+
+
+def _midnight_ms(day: date, store: Store) -> int:
+    return round(datetime.combine(day, time(), ZoneInfo(store.timezone)).timestamp() * 1000)
+
+
+def _compile_language(language: str, store: Store) -> Json:
+    return {
+        "money": asdict(money_rule(language, store.currency)),
+        "rtl": is_rtl(language),
+        "plurals": plural_table(language),
+    }
+
+
+def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = ()) -> list[Json]:
+    """Return the font files of some families, with those that stand in where a language needs them."""
+    used = set(families)
+    if any(is_rtl(language) for language in languages):
+        used |= set(kit.fonts.stand_ins)
     return [
         {
             "family": font_family(file.family),
@@ -72,23 +165,24 @@ def compile_fonts(kit: Kit, families: Iterable[str]) -> list[Json]:
             "file": f"{hashlib.sha256(file.content).hexdigest()[:16]}.woff2",
         }
         for file in kit.fonts.files
-        if file.family in set(families)
+        if file.family in used
     ]
 
 
 def compile_version(
-    settings: Settings, store: Store, products: Sequence[Product], kit: Kit, version: VersionLayer
+    settings: Settings, store: Store, products: Sequence[Product], kit: Kit, version: VersionLayer, today: date
 ) -> Json:
-    """Return the buttons of one version of a trial, by placement and class, on the settings of a release.
+    """Return one version of a trial on the settings of a release: its words, and its looks where it changes them.
 
     Who is in its reach is decided where it is shown: a class may hold products that are and others that are not.
     """
-    compiled: Json = {}
-    for one in classes_of(settings, products):
-        if not version.reach.placements or one.placement in version.reach.placements:
-            made = compile_button(under_version(one, settings, version).document, kit, (store.language,))
-            compiled.setdefault(one.placement.value, {})[one.key] = made
-    return compiled
+    looks: Json = {}
+    if sets_look(version.layer):
+        for one in _look_classes(settings, products, today):
+            if not version.reach.placements or one.placement in version.reach.placements:
+                made = compile_button(under_version(one, version).document, kit)
+                looks.setdefault(one.placement.value, {})[one.key] = made
+    return {"words": compile_words(version.layer), "looks": looks}
 
 
 def content_hash(content: Json) -> str:
@@ -105,18 +199,52 @@ def changes_between(before: Settings, after: Settings, products: Sequence[Produc
     )
 
 
+@remembered(16)
 def differing_classes(
     before: Settings, after: Settings, products: Sequence[Product]
 ) -> list[tuple[ButtonClass, ButtonClass, tuple[Product, ...]]]:
-    """Return pairs of classes, as they were and are, whose buttons differ for the products told with them."""
+    """Return pairs of classes, as they were and are, whose buttons differ, with the products that meet the difference.
+
+    Products are told apart by the exceptions of both sides together, and each group is looked at once.
+    """
     old, new = classes_of(before, products), classes_of(after, products)
-    groups: dict[tuple[Placement, str, str], tuple[ButtonClass, ButtonClass, list[Product]]] = {}
+    pairs: dict[tuple[Placement, str, str], tuple[ButtonClass, ButtonClass, dict[int, tuple[Product, ...]]]] = {}
+    both = _both_groups(before, after, products)
+    contexts = list(crossing(Device, dict.fromkeys((*before.languages, *after.languages)), ShopperKind))
     for placement in Placement:
-        for product in products:
-            context = context_of(placement, product)
-            was, now = class_for(old, before, context), class_for(new, after, context)
-            groups.setdefault((placement, was.key, now.key), (was, now, []))[2].append(product)
-    return [(was, now, tuple(members)) for was, now, members in groups.values() if was.document != now.document]
+        for members in both:
+            for device, language, shopper in _that_matter(before, after, contexts):
+                context = context_of(placement, members[0], None, device, language, shopper)
+                was, now = class_for(old, before, context), class_for(new, after, context)
+                if was.document != now.document:
+                    pair = pairs.setdefault((placement, was.key, now.key), (was, now, {}))
+                    pair[2][id(members)] = members
+    return [(was, now, tuple(chain.from_iterable(told.values()))) for was, now, told in pairs.values()]
+
+
+def _that_matter(
+    before: Settings, after: Settings, contexts: list[tuple[Device, str, ShopperKind]]
+) -> list[tuple[Device, str, ShopperKind]]:
+    """Return the contexts that some exception of either side tells apart; the first stands for all where none does."""
+    found: dict[tuple[int, int], tuple[Device, str, ShopperKind]] = {}
+    one, other = index_of(before), index_of(after)
+    for device, language, shopper in contexts:
+        bits = [
+            index.of_device(device) & index.of_language(language) & index.of_shopper(shopper) for index in (one, other)
+        ]
+        found.setdefault((bits[0], bits[1]), (device, language, shopper))
+    return list(found.values())
+
+
+def _both_groups(before: Settings, after: Settings, products: Sequence[Product]) -> list[tuple[Product, ...]]:
+    """Return the products that neither side's exceptions tell apart, by situation."""
+    found: dict[tuple[int, int, Situation], list[Product]] = {}
+    one, other = index_of(before), index_of(after)
+    for product in products:
+        sku, category = product.sku, product.category
+        key = (one.of_product(sku, category), other.of_product(sku, category), product.situation)
+        found.setdefault(key, []).append(product)
+    return [tuple(members) for members in found.values()]
 
 
 def field_changes(was: ButtonClass, now: ButtonClass) -> tuple[FieldChange, ...]:

@@ -1,11 +1,11 @@
 """Resolution: baseline, placement, exceptions from the least to the most particular, then versions."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, NamedTuple
 
-from uptick.core.document import ButtonDocument, parse_document
+from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind, Situation, parse_document
 from uptick.core.memo import remembered
 from uptick.core.merge import Json, at_path, merge_layer, without_gaps
 from uptick.core.reach import Context, Reach
@@ -24,16 +24,110 @@ class VersionLayer:
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """One layer that has something to say about a field, in a trace."""
+    """One layer that has something to say about a field, in a trace. `asleep` says why it does not count now."""
 
     layer: str
     title: str
-    reach: str
+    reach: Reach | None
     note: str
     author: str
     made_at: datetime | None
     value: Any
     wins: bool
+    asleep: str = ""
+
+
+class _Dimension(NamedTuple):
+    """Which rules cover a value of one dimension: bits, the least particular rule lowest."""
+
+    unnarrowed: int
+    by_value: Mapping[str, int]
+
+    def covering(self, value: str | None) -> int:
+        return self.unnarrowed if value is None else self.by_value.get(value, self.unnarrowed)
+
+
+class RuleIndex:
+    """The exceptions that are on, in the order in which they apply, as bits: covering costs a few looks-up."""
+
+    def __init__(self, rules: Iterable[ExceptionRule]) -> None:
+        # Sorting keeps equal ones in the order in which they were made: the later wins.
+        self.rules = tuple(sorted((rule for rule in rules if rule.on), key=lambda rule: rule.reach.particularity()))
+        reaches = [rule.reach for rule in self.rules]
+        self._products = _dimension(reach.products for reach in reaches)
+        self._categories = _dimension(reach.categories for reach in reaches)
+        self._not_products = _named(reach.not_products for reach in reaches)
+        self._not_categories = _named(reach.not_categories for reach in reaches)
+        self._situations = _dimension(reach.situations for reach in reaches)
+        self._placements = _dimension(reach.placements for reach in reaches)
+        self._devices = _dimension(reach.devices for reach in reaches)
+        self._languages = _dimension(reach.languages for reach in reaches)
+        self._shoppers = _dimension(reach.shoppers for reach in reaches)
+
+    def of_product(self, product: str, category: str) -> int:
+        covered = self._products.covering(product) & self._categories.covering(category)
+        return covered & ~(self._not_products.get(product, 0) | self._not_categories.get(category, 0))
+
+    def of_place(
+        self,
+        placement: Placement,
+        situation: Situation | None,
+        device: Device | None,
+        language: str | None,
+        shopper: ShopperKind | None,
+    ) -> int:
+        return (
+            self._situations.covering(situation)
+            & self._placements.covering(placement)
+            & self._devices.covering(device)
+            & self._languages.covering(language)
+            & self._shoppers.covering(shopper)
+        )
+
+    def of(self, context: Context) -> int:
+        where = self.of_place(context.placement, context.situation, context.device, context.language, context.shopper)
+        return where & self.of_product(context.product, context.category)
+
+    def of_device(self, device: Device) -> int:
+        return self._devices.covering(device)
+
+    def of_language(self, language: str) -> int:
+        return self._languages.covering(language)
+
+    def of_shopper(self, shopper: ShopperKind) -> int:
+        return self._shoppers.covering(shopper)
+
+    def named(self, bits: int) -> Iterator[ExceptionRule]:
+        """Yield the rules of some bits, the least particular first."""
+        while bits:
+            lowest = bits & -bits
+            yield self.rules[lowest.bit_length() - 1]
+            bits ^= lowest
+
+
+def _named(lists: Iterable[Sequence[str]]) -> dict[str, int]:
+    found: dict[str, int] = {}
+    for n, values in enumerate(lists):
+        for value in values:
+            found[value] = found.get(value, 0) | 1 << n
+    return found
+
+
+def _dimension(lists: Iterable[Sequence[str]]) -> _Dimension:
+    listed = list(lists)
+    free = sum(1 << n for n, values in enumerate(listed) if not values)
+    return _Dimension(free, {value: bits | free for value, bits in _named(listed).items()})
+
+
+@remembered(64)
+def index_of(settings: Settings) -> RuleIndex:
+    return RuleIndex(settings.exceptions)
+
+
+def covering(settings: Settings, context: Context) -> tuple[ExceptionRule, ...]:
+    """Return the exceptions that cover a context, the least particular first; of equals the later is later."""
+    index = index_of(settings)
+    return tuple(index.named(index.of(context)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,28 +136,32 @@ class _Step:
     title: str
     content: Json
     rule: ExceptionRule | None = None
-
-
-def covering(settings: Settings, context: Context) -> tuple[ExceptionRule, ...]:
-    """Return the exceptions that cover a context, the least particular first; of equals the later is later."""
-    found = [rule for rule in settings.exceptions if rule.on and rule.reach.covers(context)]
-    return tuple(sorted(found, key=lambda rule: rule.reach.particularity()))
+    asleep: str = ""
 
 
 @remembered(32)
-def _clean(settings: Settings) -> dict[str, Json]:
+def clean_layers(settings: Settings) -> dict[str, Json]:
     """Return every layer by its id, without gaps."""
     layers = {"baseline": without_gaps(settings.baseline)}
     layers |= {f"place:{place}": without_gaps(layer) for place, layer in settings.placements.items()}
     return layers | {f"exception:{rule.id}": without_gaps(dict(rule.layer)) for rule in settings.exceptions}
 
 
+def sets_look(layer: Json) -> bool:
+    """Tell whether a layer sets anything but texts."""
+    return any(key != "wording" for key in layer)
+
+
+def place_title(placement: str) -> str:
+    return placement.replace("_", " ").capitalize()
+
+
 def _steps(settings: Settings, context: Context, versions: Sequence[VersionLayer]) -> list[_Step]:
     place = context.placement
-    layers = _clean(settings)
+    layers = clean_layers(settings)
     steps = [
         _Step("baseline", "Store baseline", layers["baseline"]),
-        _Step(f"place:{place}", place.replace("_", " ").capitalize(), layers.get(f"place:{place}", {})),
+        _Step(f"place:{place}", place_title(place), layers.get(f"place:{place}", {})),
     ]
     for rule in covering(settings, context):
         steps.append(_Step(f"exception:{rule.id}", rule.name, layers[f"exception:{rule.id}"], rule))
@@ -92,25 +190,56 @@ def resolve(settings: Settings, context: Context, versions: Sequence[VersionLaye
     return parse_document(resolve_raw(settings, context, versions))
 
 
+def resolve_layers(settings: Settings, placement: Placement, rule_ids: Iterable[str]) -> ButtonDocument:
+    """Return the document of a placement narrowed by given exceptions in their order.
+
+    Raises:
+        BadDocument: As for `resolve`.
+    """
+    layers = clean_layers(settings)
+    merged = merge_layer(layers["baseline"], layers.get(f"place:{placement}", {}))
+    for rule in rule_ids:
+        merged = merge_layer(merged, layers[f"exception:{rule}"])
+    return parse_document(merged)
+
+
 def trace(
-    settings: Settings, context: Context, field: str, versions: Sequence[VersionLayer] = ()
+    settings: Settings,
+    context: Context,
+    field: str,
+    versions: Sequence[VersionLayer] = (),
+    sleeping: Mapping[str, str] | None = None,
 ) -> tuple[Candidate, ...]:
-    """Return every layer that sets `field` in this context, the winner first."""
-    said = []
-    for step in _steps(settings, context, versions):
-        value = at_path(step.content, field)
-        if value is not None:
-            said.append((step, value))
-    return tuple(
-        Candidate(
-            layer=step.layer_id,
-            title=step.title,
-            reach=step.rule.reach.in_words() if step.rule else "",
-            note=step.rule.note if step.rule else "",
-            author=step.rule.author if step.rule else "",
-            made_at=step.rule.made_at if step.rule else None,
-            value=value,
-            wins=position == 0,
-        )
-        for position, (step, value) in enumerate(reversed(said))
+    """Return every layer that sets `field` in this context, the winner first.
+
+    Args:
+        sleeping: Exceptions by id that do not count now, with the reason; they are listed where they would stand.
+    """
+    said = [
+        (step, value)
+        for step in _steps(settings, context, versions)
+        if (value := at_path(step.content, field)) is not None
+    ]
+    found = [_candidate(step, value, wins=n == 0) for n, (step, value) in enumerate(reversed(said))]
+    for rule in settings.exceptions:
+        why = (sleeping or {}).get(rule.id)
+        value = at_path(clean_layers(settings)[f"exception:{rule.id}"], field)
+        if why and value is not None and rule.reach.covers(context):
+            step = _Step(f"exception:{rule.id}", rule.name, {}, rule, why)
+            found.append(_candidate(step, value, wins=False))
+    return tuple(found)
+
+
+def _candidate(step: _Step, value: Any, *, wins: bool) -> Candidate:
+    rule = step.rule
+    return Candidate(
+        layer=step.layer_id,
+        title=step.title,
+        reach=rule.reach if rule else None,
+        note=rule.note if rule else "",
+        author=rule.author if rule else "",
+        made_at=rule.made_at if rule else None,
+        value=value,
+        wins=wins,
+        asleep=step.asleep,
     )

@@ -1,11 +1,13 @@
 """The draft of a store: one baseline, a layer for each placement, and exceptions."""
 
-from datetime import datetime
+from datetime import date, datetime
+from functools import lru_cache
 from typing import Annotated, Any
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from uptick.core.document import Language, Part, Placement
+from uptick.core.memo import remembered
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
 
@@ -14,7 +16,10 @@ Note = Annotated[str, StringConstraints(min_length=1, max_length=400, strip_whit
 
 
 class ExceptionRule(Part):
-    """A layer with a reach and a note."""
+    """A layer with a reach and a note. Its days are the store's own, both included.
+
+    `meant` says that its texts may differ from what other placements say of the same product.
+    """
 
     id: str
     name: Name
@@ -24,6 +29,25 @@ class ExceptionRule(Part):
     reach: Reach
     layer: dict[str, Any] = Field(default_factory=dict)
     on: bool = True
+    starts_on: date | None = None
+    ends_on: date | None = None
+    meant: bool = False
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "ExceptionRule":
+        if self.starts_on and self.ends_on and self.ends_on < self.starts_on:
+            raise ValueError(f"it ends on {self.ends_on}, before it starts on {self.starts_on}")
+        return self
+
+    def asleep(self, day: date) -> str:
+        """Return why it does not count on a day, or nothing."""
+        if not self.on:
+            return "switched off"
+        if self.starts_on and day < self.starts_on:
+            return f"asleep until {self.starts_on:%-d %B %Y}"
+        if self.ends_on and day > self.ends_on:
+            return f"asleep since {self.ends_on:%-d %B %Y}"
+        return ""
 
 
 class Settings(Part):
@@ -34,6 +58,15 @@ class Settings(Part):
     baseline: dict[str, Any]
     placements: dict[Placement, dict[str, Any]]
     exceptions: tuple[ExceptionRule, ...] = ()
+    more_languages: tuple[Language, ...] = ()
+
+    @property
+    def languages(self) -> tuple[str, ...]:
+        """Return the languages that the buttons speak, the store's first one first."""
+        return (self.language, *(one for one in self.more_languages if one != self.language))
+
+    def exception(self, rule_id: str) -> ExceptionRule | None:
+        return next((rule for rule in self.exceptions if rule.id == rule_id), None)
 
     def layer(self, layer_id: str) -> Json | None:
         """Return a layer by its id: `baseline`, `place:<placement>` or `exception:<id>`."""
@@ -42,7 +75,8 @@ class Settings(Part):
         kind, _, name = layer_id.partition(":")
         if kind == "place" and name in list(Placement):
             return self.placements.get(Placement(name), {})
-        return next((dict(e.layer) for e in self.exceptions if kind == "exception" and e.id == name), None)
+        rule = self.exception(name) if kind == "exception" else None
+        return dict(rule.layer) if rule else None
 
     def with_layer(self, layer_id: str, layer: Json) -> "Settings":
         if layer_id == "baseline":
@@ -50,5 +84,30 @@ class Settings(Part):
         kind, _, name = layer_id.partition(":")
         if kind == "place":
             return self.model_copy(update={"placements": {**self.placements, Placement(name): layer}})
-        changed = tuple(e.model_copy(update={"layer": layer}) if e.id == name else e for e in self.exceptions)
+        return self.with_exception(name, layer=layer)
+
+    def with_exception(self, rule_id: str, **changes: Any) -> "Settings":
+        """Return the settings with some fields of one exception changed; they are not checked again."""
+        changed = tuple(e.model_copy(update=changes) if e.id == rule_id else e for e in self.exceptions)
         return self.model_copy(update={"exceptions": changed})
+
+    def on_day(self, day: date) -> "Settings":
+        """Return the settings as they count on a day of the store's: what sleeps then is switched off."""
+        if not any(rule.starts_on or rule.ends_on for rule in self.exceptions):
+            return self
+        return _on_day(self, _same_day(day.toordinal()))
+
+
+@lru_cache(maxsize=64)
+def _same_day(ordinal: int) -> date:
+    """Return one and the same object for one day, which results can be remembered by."""
+    return date.fromordinal(ordinal)
+
+
+@remembered(16)
+def _on_day(settings: Settings, day: date) -> Settings:
+    awake = tuple(
+        rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None})
+        for rule in settings.exceptions
+    )
+    return settings.model_copy(update={"exceptions": awake})

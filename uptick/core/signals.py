@@ -34,12 +34,16 @@ class Wire(BaseModel):
 
 
 class EventIn(Wire):
-    """One event as sent; its day is the day of its id, a UUID of version 7."""
+    """One event as sent; its day is the day of its id, a UUID of version 7.
+
+    `seen_as` is the product's situation, or that it is in the basket: the column of the plan that the event is in.
+    """
 
     id: UUID
     kind: Kind
     at: datetime
     place: ShortText = ""
+    seen_as: Literal["", "plain", "choice", "set", "pre_order", "sold_out", "in_basket"] = ""
     product: ShortText = ""
     order: ShortText = ""
     line: ShortText = ""
@@ -85,6 +89,7 @@ class Signal(NamedTuple):
     value_minor: int
     device: str
     language: str
+    seen_as: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -164,7 +169,7 @@ def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Si
         believed.append(
             Signal(
                 event.id, _day(named // _DAY_MS), event.kind, at, shopper, visit, release, event.place, event.product,
-                event.order, event.line, event.quantity, event.value, event.device, event.language,
+                event.order, event.line, event.quantity, event.value, event.device, event.language, event.seen_as,
             )
         )  # fmt: skip
     return believed, refused

@@ -20,6 +20,7 @@ class FormPost(Part):
     product_field: FieldName
     option_field: FieldName
     quantity_field: FieldName
+    checkout_path: ShopPath = "/checkout"
 
 
 class Surface(Part):
@@ -43,3 +44,8 @@ class Store(Part):
     is_practice: bool
     connection: FormPost
     surfaces: dict[Placement, Surface]
+
+    @property
+    def places(self) -> tuple[Placement, ...]:
+        """Return the placements that the shop's pages have, in the order of the plan."""
+        return tuple(placement for placement in Placement if placement in self.surfaces)

@@ -12,8 +12,9 @@ from babel.numbers import get_currency_precision, get_currency_symbol
 
 from uptick.core.errors import BadWording, OutOfRange
 
-LIVE_VALUES = ("price", "name", "count")
-_BRACES = re.compile(r"\{([^{}]*)\}")
+LIVE_VALUES = ("price", "price without tax", "name", "count", "left", "code", "page", "saving")
+COUNTED = ("count", "left")
+CATEGORIES = ("zero", "one", "two", "few", "many", "other")
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,37 +24,183 @@ class Live:
     name: str
 
 
-Pattern = tuple[str | Live, ...]
+@dataclass(frozen=True, slots=True)
+class Plural:
+    """A place whose words depend on a count: exact numbers first, then the language's plural category."""
+
+    name: str
+    exact: tuple[tuple[int, "Pattern"], ...]
+    forms: tuple[tuple[str, "Pattern"], ...]
+
+    def form(self, number: int, category: str) -> "Pattern":
+        exact = dict(self.exact).get(number)
+        forms = dict(self.forms)
+        return exact if exact is not None else forms.get(category, forms["other"])
 
 
-@lru_cache(maxsize=4096)
+Pattern = tuple[str | Live | Plural, ...]
+
+
+@lru_cache(maxsize=16384)
 def parse_text(text: str) -> Pattern:
-    """Return a text as runs of plain words and live values.
+    """Return a text as runs of plain words, live values and plurals.
+
+    A plural is written as in ICU messages: `{count, plural, one {one in your skep} other {# in your skep}}`.
 
     Raises:
         BadWording: It names a live value that does not exist, or has a brace without its partner.
+
+    Source:
+        The plural argument of ICU MessageFormat, without offset and nested selects.
     """
-    parts: list[str | Live] = []
-    end = 0
-    for found in _BRACES.finditer(text):
-        name = found[1].strip()
+    reader = _Reader(text)
+    pattern = reader.read(inside="")
+    if reader.at < len(text):
+        raise reader.unpaired()
+    return pattern
+
+
+class _Reader:
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self.at = 0
+
+    def unpaired(self) -> BadWording:
+        return BadWording(f"A brace in “{self.text}” has no partner. Write live values as {{price}}.", value=self.text)
+
+    def read(self, inside: str) -> Pattern:
+        """Read up to the closing brace or the end; `inside` names the count that `#` stands for."""
+        parts: list[str | Live | Plural] = []
+        while self.at < len(self.text) and self.text[self.at] != "}":
+            character = self.text[self.at]
+            self.at += 1
+            if character == "{":
+                parts.append(self._braces())
+            elif character == "#" and inside:
+                parts.append(Live(inside))
+            elif parts and isinstance(parts[-1], str):
+                parts[-1] += character
+            else:
+                parts.append(character)
+        return tuple(parts)
+
+    def _braces(self) -> Live | Plural:
+        stop = re.compile(r"[{},]").search(self.text, self.at)
+        if stop is None or stop[0] == "{":
+            raise self.unpaired()
+        told = self.text[self.at : stop.start()]
+        name = told.strip()
+        self.at = stop.end()
         if name not in LIVE_VALUES:
             allowed = ", ".join(f"{{{live}}}" for live in LIVE_VALUES)
-            raise BadWording(f"There is no live value {{{found[1]}}}. There are {allowed}.", value=found[1])
-        if found.start() > end:
-            parts.append(text[end : found.start()])
-        parts.append(Live(name))
-        end = found.end()
-    if end < len(text):
-        parts.append(text[end:])
-    if any("{" in part or "}" in part for part in parts if isinstance(part, str)):
-        raise BadWording(f"A brace in “{text}” has no partner. Write live values as {{price}}.", value=text)
-    return tuple(parts)
+            raise BadWording(f"There is no live value {{{told}}}. There are {allowed}.", value=told)
+        return Live(name) if stop[0] == "}" else self._plural(name)
+
+    def _plural(self, name: str) -> Plural:
+        kind = re.compile(r"\s*plural\s*,").match(self.text, self.at)
+        if kind is None or name not in COUNTED:
+            raise BadWording(
+                f"After {{{name}, comes nothing that is known. Counts can have plurals: "
+                "{count, plural, one {one here} other {# here}}.",
+                value=self.text,
+            )
+        self.at = kind.end()
+        exact: list[tuple[int, Pattern]] = []
+        forms: list[tuple[str, Pattern]] = []
+        while form := re.compile(r"\s*(=\d{1,4}|[a-z]+)\s*\{").match(self.text, self.at):
+            self.at = form.end()
+            inner = self.read(inside=name)
+            self._close()
+            if form[1].startswith("="):
+                exact.append((int(form[1][1:]), inner))
+            elif form[1] in CATEGORIES:
+                forms.append((form[1], inner))
+            else:
+                raise BadWording(
+                    f"There is no plural form {form[1]!r}. There are {', '.join(CATEGORIES)} and numbers as =0.",
+                    value=form[1],
+                )
+        self._close()
+        if "other" not in dict(forms):
+            raise BadWording(f"The plural of {name} lacks the form “other”, which holds for the rest.", value=self.text)
+        return Plural(name, tuple(exact), tuple(forms))
+
+    def _close(self) -> None:
+        closing = re.compile(r"\s*\}").match(self.text, self.at)
+        if closing is None:
+            raise self.unpaired()
+        self.at = closing.end()
 
 
-def fill_text(pattern: Pattern, values: Mapping[str, str]) -> str:
-    """Return the text as a shopper reads it."""
-    return "".join(values.get(part.name, "") if isinstance(part, Live) else part for part in pattern)
+def live_names(pattern: Pattern) -> frozenset[str]:
+    """Return the live values that a text asks for."""
+    names = {part.name for part in pattern if isinstance(part, Live | Plural)}
+    for part in pattern:
+        if isinstance(part, Plural):
+            for _, inner in (*part.exact, *part.forms):
+                names |= live_names(inner)
+    return frozenset(names)
+
+
+def fill_text(pattern: Pattern, values: Mapping[str, str], language: str) -> str:
+    """Return the text as a shopper reads it. Counts are whole numbers in figures."""
+    said = []
+    for part in pattern:
+        if isinstance(part, Plural):
+            number = int(values.get(part.name) or 0)
+            said.append(fill_text(part.form(number, plural_category(language, number)), values, language))
+        elif isinstance(part, Live):
+            said.append(isolated(values.get(part.name, ""), language))
+        else:
+            said.append(part)
+    return "".join(said)
+
+
+_RTL = re.compile("[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]")
+
+
+def isolated(value: str, language: str) -> str:
+    """Return a live value that cannot change the order of the words around it.
+
+    Source:
+        Unicode Bidirectional Algorithm (UAX 9), FIRST STRONG ISOLATE; common practice for values of unknown direction.
+    """
+    mixed = bool(value) and (is_rtl(language) or _RTL.search(value))
+    return f"\u2068{value}\u2069" if mixed else value
+
+
+@lru_cache(maxsize=256)
+def is_rtl(language: str) -> bool:
+    """Tell whether a language is written from right to left (CLDR, through Babel)."""
+    return bool(_locale(language).text_direction == "rtl")
+
+
+@lru_cache(maxsize=4096)
+def plural_category(language: str, number: int) -> str:
+    """Return the cardinal plural category of a whole number.
+
+    Source:
+        Unicode CLDR, plural rules (UTS 35 part 3), as shipped with Babel.
+    """
+    return str(_locale(language).plural_form(number))
+
+
+PLURAL_TABLE = 200
+
+
+@lru_cache(maxsize=64)
+def plural_table(language: str) -> str:
+    """Return the categories of 0 to 199 as figures that index `CATEGORIES`, for the script.
+
+    Above, every hundred repeats in CLDR's cardinal rules of whole numbers up to a million, so 100 + n mod 100 stands in.
+    """
+    return "".join(str(CATEGORIES.index(plural_category(language, n))) for n in range(PLURAL_TABLE))
+
+
+@lru_cache(maxsize=256)
+def language_name(language: str) -> str:
+    """Return what English calls a language, without its country: `German` for de-DE."""
+    return str(Locale.parse("en").languages.get(language.split("-")[0], language))
 
 
 @dataclass(frozen=True, slots=True)

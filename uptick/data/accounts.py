@@ -58,7 +58,7 @@ class PgAccounts:
             insert(stores).values(key=store.key, profile=store.model_dump(mode="json")).returning(stores.c.id)
         ).scalar_one()
         self._db.execute(insert(members).values(store_id=store_id, user_id=owner, role="owner"))
-        self._db.execute(insert(drafts).values(store_id=store_id, head=0, newest=0, version=1))
+        self._db.execute(insert(drafts).values(store_id=store_id, head=0, version=1))
         self._db.execute(
             insert(draft_steps).values(
                 store_id=store_id,

@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from datetime import datetime
+from datetime import date, datetime
 from uuid import UUID
 
-from sqlalchemy import URL, Connection, func, insert, select, update
+from sqlalchemy import URL, Connection, delete, func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.catalogue import Product
@@ -13,13 +13,16 @@ from uptick.core.merge import Json
 from uptick.data.tables import imports, products, stores
 
 # By database and store: the stamp under which the products were read, and the products. Nobody changes the list.
-_kept: dict[tuple[URL, int], tuple[UUID, list[Product]]] = {}
+_kept: dict[tuple[URL, int], tuple[UUID, date, list[Product]]] = {}
 
 
 class PgCatalogue:
-    def __init__(self, connection: Connection, store_id: int) -> None:
+    """Pre-orders whose day has come by `today` are plain products."""
+
+    def __init__(self, connection: Connection, store_id: int, today: date) -> None:
         self._db = connection
         self._store = store_id
+        self._today = today
         self._now: list[Product] | None = None
 
     def all(self) -> list[Product]:
@@ -29,9 +32,9 @@ class PgCatalogue:
         stamp = self._db.execute(select(stores.c.catalogue_stamp).where(stores.c.id == self._store)).scalar_one()
         place = (self._db.engine.url, self._store)
         kept = _kept.get(place)
-        if kept is None or kept[0] != stamp:
-            kept = _kept[place] = (stamp, self._read())
-        self._now = kept[1]
+        if kept is None or kept[:2] != (stamp, self._today):
+            kept = _kept[place] = (stamp, self._today, self._read())
+        self._now = kept[2]
         return self._now
 
     def _read(self) -> list[Product]:
@@ -41,27 +44,42 @@ class PgCatalogue:
         return [
             Product(
                 r.sku, r.name, r.category, r.price_minor, r.currency, r.url, r.picture, r.stock, r.option_name,
-                tuple(r.option_values),
+                tuple(r.option_values), r.tax_percent, r.was_minor, self._is_pre_order(r.pre_order, r.available_from),
+                r.available_from, tuple(r.set_of),
             )
             for r in rows
         ]  # fmt: skip
 
+    def _is_pre_order(self, told: bool, available_from: date | None) -> bool:
+        return told and (available_from is None or available_from > self._today)
+
     def put(self, changed: Sequence[Product]) -> None:
         if not changed:
             return
-        self._now = None
-        stamp = func.gen_random_uuid()
-        self._db.execute(update(stores).where(stores.c.id == self._store).values(catalogue_stamp=stamp))
+        self._change()
         last = self._db.execute(
             select(func.coalesce(func.max(products.c.position), -1)).where(products.c.store_id == self._store)
         ).scalar_one()
         rows = [
-            {**asdict(p), "option_values": list(p.option_values), "store_id": self._store, "position": last + 1 + i}
+            {
+                **asdict(p), "option_values": list(p.option_values), "set_of": list(p.set_of), "store_id": self._store,
+                "position": last + 1 + i,
+            }
             for i, p in enumerate(changed)
-        ]
+        ]  # fmt: skip
         statement = upsert(products)
         kept = {c.name: statement.excluded[c.name] for c in products.c if c.name not in {"store_id", "sku", "position"}}
         self._db.execute(statement.on_conflict_do_update(index_elements=["store_id", "sku"], set_=kept), rows)
+
+    def remove(self, skus: Sequence[str]) -> None:
+        self._change()
+        gone = products.c.sku == func.any(list(skus))
+        self._db.execute(delete(products).where(products.c.store_id == self._store, gone))
+
+    def _change(self) -> None:
+        self._now = None
+        stamp = func.gen_random_uuid()
+        self._db.execute(update(stores).where(stores.c.id == self._store).values(catalogue_stamp=stamp))
 
     def note_import(self, report: Json, author: str, now: datetime) -> None:
         self._db.execute(

@@ -1,46 +1,89 @@
-"""The draft of a store, kept as a row of whole steps so that undo and redo only move a pointer."""
+"""The draft of a store: a row of whole steps that only grows, so that everybody can take back what is theirs."""
 
+from collections import OrderedDict
 from datetime import datetime
 
-from sqlalchemy import Connection, Row, bindparam, delete, select, text, update
+from sqlalchemy import URL, Connection, Row, bindparam, select, text
 
-from uptick.core.errors import NothingToUndo, Stale
+from uptick.core.errors import NotFound, Stale
+from uptick.core.history import Mark, cancelled, redoable, undoable
 from uptick.core.settings import Settings
 from uptick.data.tables import draft_steps, drafts
-from uptick.usecases.ports import Draft, Step
+from uptick.usecases.ports import Draft, Person, Step
 
-_READ = text("""
-SELECT d.version, d.head, s.settings, s.label,
-    (SELECT label FROM draft_steps WHERE store_id = d.store_id AND n = d.head + 1) AS redo_label
-FROM drafts d JOIN draft_steps s ON s.store_id = d.store_id AND s.n = d.head WHERE d.store_id = :store
-""").columns(settings=draft_steps.c.settings.type)
+# How far back a person can undo.
+_MARKS = 200
 
-
+_HEAD = text("SELECT version, head FROM drafts WHERE store_id = :store")
+_READ_MARKS = text(
+    "SELECT n, person_id, reverts, label FROM draft_steps WHERE store_id = :store ORDER BY n DESC LIMIT :most"
+)
 _APPEND = text("""
 WITH step AS (
-    INSERT INTO draft_steps (store_id, n, settings, label, author, made_at)
-    VALUES (:store, :n, :settings, :label, :author, :now)
+    INSERT INTO draft_steps (store_id, n, settings, label, author, made_at, person_id, reverts)
+    VALUES (:store, :n, :settings, :label, :author, :now, :person, :reverts)
 )
-UPDATE drafts SET head = :n, newest = :n, version = version + 1 WHERE store_id = :store
+UPDATE drafts SET head = :n, version = version + 1 WHERE store_id = :store
 """).bindparams(bindparam("settings", type_=draft_steps.c.settings.type))
+
+# A step never changes: its settings are read once, and what was computed from them is found again by them.
+_kept: OrderedDict[tuple[URL, int, int, datetime], Settings] = OrderedDict()
+_MOST_KEPT = 64
 
 
 class PgDrafts:
-    def __init__(self, connection: Connection, store_id: int) -> None:
+    """The draft as one person sees it: undo and redo are their own."""
+
+    def __init__(self, connection: Connection, store_id: int, person_id: int) -> None:
         self._db = connection
         self._store = store_id
+        self._person = person_id
         self._now: Draft | None = None
 
     def read(self) -> Draft:
         """Return the draft; read once a transaction."""
         if self._now is None:
-            row = self._db.execute(_READ, {"store": self._store}).one()
-            undo = row.label if row.head > 0 else ""
-            self._now = Draft(row.version, Settings.model_validate(row.settings), undo, row.redo_label or "")
+            row = self._db.execute(_HEAD, {"store": self._store}).one()
+            self._now = self._draft(row.version, self.settings_at(row.head))
         return self._now
 
-    def append(self, base_version: int, settings: Settings, label: str, author: str, now: datetime) -> Draft:
-        row = self._row(lock=True)
+    def _draft(self, version: int, settings: Settings) -> Draft:
+        marks = self.marks()
+        undo, redo = undoable(marks, self._person), redoable(marks, self._person)
+        return Draft(version, settings, undo.label if undo else "", redo.label.removeprefix("Undone: ") if redo else "")
+
+    def marks(self) -> list[Mark]:
+        rows = self._db.execute(_READ_MARKS, {"store": self._store, "most": _MARKS})
+        return [Mark(r.n, r.person_id, r.reverts, r.label) for r in rows]
+
+    def settings_at(self, n: int) -> Settings:
+        """Return the settings after a step.
+
+        Raises:
+            NotFound: There is no such step.
+        """
+        c = draft_steps.c
+        here = (c.store_id == self._store, c.n == n)
+        made_at = self._db.execute(select(c.made_at).where(*here)).scalar_one_or_none()
+        if made_at is None:
+            raise NotFound(f"There is no step {n} in the history.", step=n)
+        key = (self._db.engine.url, self._store, n, made_at)
+        kept = _kept.get(key)
+        if kept is None:
+            kept = Settings.model_validate(self._db.execute(select(c.settings).where(*here)).scalar_one())
+            _keep(key, kept)
+        return kept
+
+    def append(
+        self,
+        base_version: int,
+        settings: Settings,
+        label: str,
+        person: Person,
+        now: datetime,
+        reverts: int | None = None,
+    ) -> Draft:
+        row = self._row()
         if row.version != base_version:
             raise Stale(
                 "The draft was changed meanwhile. Look at what is there now, then do it again.",
@@ -48,43 +91,38 @@ class PgDrafts:
                 base=base_version,
             )
         n = row.head + 1
-        if row.newest > row.head:
-            undone = draft_steps.c.n > row.head
-            self._db.execute(delete(draft_steps).where(draft_steps.c.store_id == self._store, undone))
         step = {
             "store": self._store,
             "n": n,
             "settings": settings.model_dump(mode="json"),
             "label": label,
-            "author": author,
+            "author": person.name,
             "now": now,
+            "person": person.id,
+            "reverts": reverts,
         }
         self._db.execute(_APPEND, step)
-        self._now = Draft(row.version + 1, settings, label, "")
+        _keep((self._db.engine.url, self._store, n, now), settings)
+        self._now = self._draft(row.version + 1, settings)
         return self._now
 
-    def move(self, steps: int) -> Draft:
-        row = self._row(lock=True)
-        head = row.head + steps
-        if not 0 <= head <= row.newest:
-            raise NothingToUndo("There is nothing more to undo." if steps < 0 else "There is nothing to redo.")
-        self._set(head=head, newest=row.newest, version=row.version + 1)
-        self._now = None
-        return self.read()
-
     def history(self, most: int) -> list[Step]:
-        head = self._row(lock=False).head
+        """Return the newest steps, the newest first; those that have been taken back are marked."""
+        gone = cancelled(self.marks())
+        c = draft_steps.c
         rows = self._db.execute(
-            select(draft_steps.c.n, draft_steps.c.label, draft_steps.c.author, draft_steps.c.made_at)
-            .where(draft_steps.c.store_id == self._store)
-            .order_by(draft_steps.c.n.desc())
+            select(c.n, c.label, c.author, c.made_at, c.person_id)
+            .where(c.store_id == self._store)
+            .order_by(c.n.desc())
             .limit(most)
         )
-        return [Step(r.n, r.label, r.author, r.made_at, r.n > head) for r in rows]
+        return [Step(r.n, r.label, r.author, r.made_at, r.n in gone, r.person_id == self._person) for r in rows]
 
-    def _row(self, *, lock: bool) -> Row[tuple[int, int, int, int]]:
-        query = select(drafts).where(drafts.c.store_id == self._store)
-        return self._db.execute(query.with_for_update() if lock else query).one()
+    def _row(self) -> Row[tuple[int, int, int]]:
+        return self._db.execute(select(drafts).where(drafts.c.store_id == self._store).with_for_update()).one()
 
-    def _set(self, **values: int) -> None:
-        self._db.execute(update(drafts).where(drafts.c.store_id == self._store).values(**values))
+
+def _keep(key: tuple[URL, int, int, datetime], settings: Settings) -> None:
+    _kept[key] = settings
+    while len(_kept) > _MOST_KEPT:
+        _kept.popitem(last=False)

@@ -96,16 +96,17 @@ class PgSignals:
             tallies.get("A", Tally("A", 0, 0, 0, 0, 0)), tallies.get("B", Tally("B", 0, 0, 0, 0, 0)), inside
         )
 
-    def tallies(self, since: date) -> dict[str, dict[str, int]]:
+    def tallies(self, since: date) -> dict[tuple[str, str], dict[str, int]]:
+        """Return counts by kind, by placement and column of the plan; orders have neither."""
         c = day_tallies.c
         rows = self._db.execute(
-            select(c.place, c.kind, func.sum(c.count).label("total"))
+            select(c.place, c.seen_as, c.kind, func.sum(c.count).label("total"))
             .where(c.store_id == self._store, c.day >= since)
-            .group_by(c.place, c.kind)
+            .group_by(c.place, c.seen_as, c.kind)
         )
-        found: dict[str, dict[str, int]] = {}
+        found: dict[tuple[str, str], dict[str, int]] = {}
         for row in rows:
-            found.setdefault(row.place, {})[row.kind] = int(row.total)
+            found.setdefault((row.place, row.seen_as), {})[row.kind] = int(row.total)
         return found
 
     def refusals(self, since: date) -> dict[str, int]:

@@ -16,11 +16,11 @@ from uptick.usecases.serving import StoreBatch, TrialScope
 
 _COLUMNS = (
     "store_id, id, day, kind, at, shopper, visit, release_n, place, product, order_no, line, quantity, value_minor, "
-    "device, language"
+    "device, language, seen_as"
 )
 _TYPES = (
     "int4", "uuid", "date", "text", "timestamptz", "text", "text", "int4", "text", "text", "text", "text", "int4",
-    "int8", "text", "text",
+    "int8", "text", "text", "text",
 )  # fmt: skip
 
 # Each connection's own: tables made once and emptied by every commit.
@@ -46,18 +46,19 @@ _ORDERS = (
 _EVENTS = f"""
 WITH kept AS (
     INSERT INTO events ({_COLUMNS}) SELECT {_COLUMNS} FROM incoming
-    ON CONFLICT DO NOTHING RETURNING store_id, day, place, kind
+    ON CONFLICT DO NOTHING RETURNING store_id, day, place, seen_as, kind
 ), counted AS (
-    INSERT INTO day_tallies (store_id, day, place, kind, part, count)
-    SELECT store_id, day, place, kind, :part, count(*) FROM kept GROUP BY 1, 2, 3, 4 ORDER BY 1, 2, 3, 4
-    ON CONFLICT (store_id, day, place, kind, part) DO UPDATE SET count = day_tallies.count + excluded.count
+    INSERT INTO day_tallies (store_id, day, place, seen_as, kind, part, count)
+    SELECT store_id, day, place, seen_as, kind, :part, count(*) FROM kept GROUP BY 1, 2, 3, 4, 5 ORDER BY 1, 2, 3, 4, 5
+    ON CONFLICT (store_id, day, place, seen_as, kind, part) DO UPDATE SET count = day_tallies.count + excluded.count
 )
 SELECT count(*) FROM kept
 """
 
 _TALLY = text("""
-INSERT INTO day_tallies (store_id, day, place, kind, part, count) VALUES (:store, :day, :place, :kind, :part, :count)
-ON CONFLICT (store_id, day, place, kind, part) DO UPDATE SET count = day_tallies.count + excluded.count
+INSERT INTO day_tallies (store_id, day, place, seen_as, kind, part, count)
+VALUES (:store, :day, :place, :seen_as, :kind, :part, :count)
+ON CONFLICT (store_id, day, place, seen_as, kind, part) DO UPDATE SET count = day_tallies.count + excluded.count
 """)
 
 # Locked in sorted order before anything is read: of two edges that hold the same shopper the second waits here, and
@@ -179,8 +180,10 @@ class SignalWriter:
                 self._copy(db, "events", signals)
         except UniqueViolation:
             return False
-        counts = Counter((store, signal.day, signal.place, signal.kind.value) for store, signal in signals)
-        names = ("store", "day", "place", "kind")
+        counts = Counter(
+            (store, signal.day, signal.place, signal.seen_as, signal.kind.value) for store, signal in signals
+        )
+        names = ("store", "day", "place", "seen_as", "kind")
         rows = [
             {**dict(zip(names, key, strict=True)), "part": self._part, "count": n} for key, n in sorted(counts.items())
         ]
@@ -204,7 +207,7 @@ class SignalWriter:
                 copy.write_row(
                     (
                         store, s.id, s.day, s.kind.value, s.at, s.shopper, s.visit, s.release, s.place, s.product,
-                        s.order, s.line, s.quantity, s.value_minor, s.device, s.language,
+                        s.order, s.line, s.quantity, s.value_minor, s.device, s.language, s.seen_as,
                     )
                 )  # fmt: skip
 

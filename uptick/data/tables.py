@@ -10,6 +10,7 @@ from sqlalchemy import (
     Index,
     Integer,
     MetaData,
+    Numeric,
     SmallInteger,
     Table,
     Text,
@@ -67,20 +68,24 @@ products = Table(
     Column("position", Integer, nullable=False),
     Column("name", Text, nullable=False),
     Column("category", Text, nullable=False),
-    Column("price_minor", BigInteger, nullable=False),
+    Column("price_minor", BigInteger),
     Column("currency", Text, nullable=False),
     Column("url", Text, nullable=False),
     Column("picture", Text, nullable=False),
     Column("stock", Integer, nullable=False),
     Column("option_name", Text, nullable=False),
     Column("option_values", ARRAY(Text), nullable=False),
+    Column("tax_percent", Numeric, nullable=False, server_default=text("0")),
+    Column("was_minor", BigInteger),
+    Column("pre_order", Boolean, nullable=False, server_default=text("false")),
+    Column("available_from", Date),
+    Column("set_of", ARRAY(Text), nullable=False, server_default=text("'{}'")),
 )
 drafts = Table(
     "drafts",
     metadata,
     _store_key(),
     Column("head", Integer, nullable=False),
-    Column("newest", Integer, nullable=False),
     Column("version", Integer, nullable=False),
 )
 draft_steps = Table(
@@ -92,6 +97,8 @@ draft_steps = Table(
     Column("label", Text, nullable=False),
     Column("author", Text, nullable=False),
     Column("made_at", _AT, nullable=False),
+    Column("person_id", Integer, nullable=False, server_default=text("0")),
+    Column("reverts", Integer),
 )
 releases = Table(
     "releases",
@@ -153,6 +160,7 @@ events = Table(
     Column("value_minor", BigInteger, nullable=False),
     Column("device", Text, nullable=False),
     Column("language", Text, nullable=False),
+    Column("seen_as", Text, nullable=False, server_default=text("''")),
     Index("events_by_shopper", "store_id", "shopper"),
     postgresql_partition_by="RANGE (day)",
 )
@@ -192,6 +200,7 @@ day_tallies = Table(
     _store_key(),
     Column("day", Date, primary_key=True),
     Column("place", Text, primary_key=True),
+    Column("seen_as", Text, primary_key=True, server_default=text("''")),
     Column("kind", Text, primary_key=True),
     Column("part", SmallInteger, primary_key=True),
     Column("count", BigInteger, nullable=False),

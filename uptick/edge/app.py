@@ -23,7 +23,7 @@ from uptick.core.errors import BadSignal
 from uptick.core.merge import Json
 from uptick.core.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full
-from uptick.edge.script import ScriptFile, build_script, manifest_of
+from uptick.edge.script import ScriptCode, ScriptFile, build_script, manifest_of
 from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Writer
 
 log = structlog.get_logger()
@@ -39,7 +39,7 @@ class EdgeParts:
     writer: Writer
     clock: Callable[[], datetime]
     draft_of: Callable[[str, str], Json | None]
-    script_file: Path
+    script_dir: Path
     font_dir: Path
     font_files: dict[str, str]
     origin: str
@@ -105,8 +105,7 @@ class Edge:
         name = f"{served.store.key}/{served.stamp}"
         file = self._files.get(name)
         if file is None:
-            code = self._parts.script_file.read_text()
-            file = build_script(code, served, self._parts.origin)
+            file = build_script(ScriptCode.read(self._parts.script_dir), served, self._parts.origin)
             self._files = {n: f for n, f in self._files.items() if not n.startswith(f"{served.store.key}/")}
             self._files[name] = file
         return file

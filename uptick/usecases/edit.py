@@ -1,15 +1,23 @@
 """Changing the draft. Every change is one step that can be undone."""
 
-from datetime import datetime
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, fields
+from datetime import date, datetime
 from typing import Any
 
+from pydantic import ValidationError
+
 from uptick.core.classes import classes_of
-from uptick.core.document import field_name, value_text
-from uptick.core.errors import BadDocument, NotFound
+from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, value_text
+from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.history import Mark, redoable, require_mark, revert, undoable
 from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
 from uptick.core.reach import Reach, require_known
+from uptick.core.reach_words import listed, say_reach, vocabulary_of
+from uptick.core.release import turning_days
+from uptick.core.resolve import clean_layers, place_title
 from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.wording import parse_text
+from uptick.core.wording import is_rtl, language_name, parse_text
 from uptick.usecases.ports import Draft, Person, Shop
 
 
@@ -29,14 +37,14 @@ def change_layer(shop: Shop, layer_id: str, patch: Json, base_version: int, pers
     changed = without_gaps(merge_layer(layer, patch))
     after = settings.with_layer(layer_id, changed)
     require_sound(shop, after)
-    return shop.drafts.append(base_version, after, _label(after, layer_id, layer, patch), person.name, now)
+    return shop.drafts.append(base_version, after, _label(after, layer_id, layer, patch), person, now)
 
 
 def require_whole_tags(patch: Json, path: str = "") -> None:
     """Refuse a patch that changes a part of a tagged value, which layers replace whole."""
     for key, value in patch.items():
         here = f"{path}{key}"
-        if here in {"look.size", "look.fill", "icon", "look.hover.fill", "look.focus.fill", "look.disabled.fill"}:
+        if here in WHOLE_FIELDS:
             if value is not None and not is_tagged(value):
                 raise BadDocument(f"{here} is replaced whole: give its kind and all that belongs to it.", field=here)
         elif isinstance(value, dict):
@@ -44,20 +52,26 @@ def require_whole_tags(patch: Json, path: str = "") -> None:
 
 
 def require_sound(shop: Shop, settings: Settings) -> None:
-    """Refuse settings in which some button would not compile."""
-    for one in classes_of(settings, shop.catalogue.all()):
-        kind, icon = one.document.look.type, one.document.icon
-        lightest, heaviest = shop.kit.fonts.weights(kind.family)
-        if not lightest <= kind.weight <= heaviest:
-            raise BadDocument(
-                f"look.type.weight: {kind.family.capitalize()} has {lightest} to {heaviest}; it is {kind.weight}.",
-                field="look.type.weight",
-            )
-        if icon.kind == "shipped" and icon.name not in shop.kit.icons:
-            raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")
-        for texts in one.document.wording.values():
+    """Refuse settings in which some button would not compile, today or on a day when other exceptions count."""
+    for day in turning_days(settings, shop.today):
+        for one in classes_of(settings.on_day(day), shop.catalogue.all()):
+            _require_sound(shop, one.document)
+    for layer in clean_layers(settings).values():
+        for texts in (layer.get("wording") or {}).values():
             for text in texts.values():
                 parse_text(text)
+
+
+def _require_sound(shop: Shop, document: ButtonDocument) -> None:
+    kind, icon = document.look.type, document.icon
+    lightest, heaviest = shop.kit.fonts.weights(kind.family)
+    if not lightest <= kind.weight <= heaviest:
+        raise BadDocument(
+            f"look.type.weight: {kind.family.capitalize()} has {lightest} to {heaviest}; it is {kind.weight}.",
+            field="look.type.weight",
+        )
+    if icon.kind == "shipped" and icon.name not in shop.kit.icons:
+        raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")
 
 
 def _label(settings: Settings, layer_id: str, before: Json, patch: Json) -> str:
@@ -77,54 +91,170 @@ def layer_title(settings: Settings, layer_id: str) -> str:
     kind, _, name = layer_id.partition(":")
     if kind == "exception":
         return next((e.name for e in settings.exceptions if e.id == name), name)
-    return name.replace("_", " ").capitalize() if name else "Store baseline"
+    return place_title(name) if name else "Store baseline"
 
 
-def undo(shop: Shop) -> Draft:
-    return shop.drafts.move(-1)
+def undo(shop: Shop, person: Person, now: datetime) -> Draft:
+    """Take back a person's own newest change, whatever others have done since.
+
+    Raises:
+        NothingToUndo: Nothing of theirs is left.
+        Overtaken: Somebody has changed the same since.
+    """
+    mark = require_mark(undoable(shop.drafts.marks(), person.id), "undo")
+    return _revert(shop, mark, f"Undone: {mark.label}", person, now)
 
 
-def redo(shop: Shop) -> Draft:
-    return shop.drafts.move(+1)
+def redo(shop: Shop, person: Person, now: datetime) -> Draft:
+    """Do again what a person undid last.
+
+    Raises:
+        NothingToUndo: They undid nothing, or have changed something since.
+        Overtaken: Somebody has changed the same since.
+    """
+    mark = require_mark(redoable(shop.drafts.marks(), person.id), "redo")
+    return _revert(shop, mark, f"Done again: {mark.label.removeprefix('Undone: ')}", person, now)
 
 
-def add_exception(
-    shop: Shop, name: str, note: str, reach: Reach, layer: Json, base_version: int, person: Person, now: datetime
-) -> Draft:
+def _revert(shop: Shop, mark: Mark, label: str, person: Person, now: datetime) -> Draft:
+    draft = shop.drafts.read()
+    before, after = shop.drafts.settings_at(mark.n - 1), shop.drafts.settings_at(mark.n)
+    settings = revert(draft.settings, before, after)
+    require_sound(shop, settings)
+    return shop.drafts.append(draft.version, settings, label, person, now, reverts=mark.n)
+
+
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What an exception shall be, besides its layer."""
+
+    name: str
+    note: str
+    reach: Reach
+    starts_on: date | None = None
+    ends_on: date | None = None
+
+
+def add_exception(shop: Shop, wish: Wish, layer: Json, base_version: int, person: Person, now: datetime) -> Draft:
     """Add a layer with a reach and a note to the draft.
 
     Raises:
-        BadReach: It names a product or category that is not in the catalogue, or nothing at all.
+        BadReach: It names a product, category or language that the shop has not.
+        BadDocument: It would make no button, or its days are not in order.
     """
     draft = shop.drafts.read()
-    require_reach(shop, reach)
+    require_reach(shop, wish.reach)
     require_whole_tags(layer)
-    taken = {int(rule.id.removeprefix("e")) for rule in draft.settings.exceptions}
-    rule = ExceptionRule(
-        id=f"e{max(taken, default=0) + 1}",
-        name=name,
-        note=note,
+    rule = _rule(
+        id=next_rule_id(draft.settings),
         author=person.name,
         made_at=now,
-        reach=reach,
         layer=without_gaps(layer),
+        **{f.name: getattr(wish, f.name) for f in fields(wish)},
     )
     after = draft.settings.model_copy(update={"exceptions": (*draft.settings.exceptions, rule)})
     require_sound(shop, after)
-    return shop.drafts.append(base_version, after, f"Exception made: {name}", person.name, now)
+    return shop.drafts.append(base_version, after, f"Exception made: {rule.name}", person, now)
+
+
+def next_rule_id(settings: Settings) -> str:
+    return f"e{max((int(rule.id.removeprefix('e')) for rule in settings.exceptions), default=0) + 1}"
+
+
+def _rule(**values: Any) -> ExceptionRule:
+    try:
+        return ExceptionRule(**values)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False, include_context=False)[0]
+        field = ".".join(str(step) for step in first["loc"])
+        raise BadDocument(f"{field or 'exception'}: {first['msg']}.", field=field) from error
 
 
 def require_reach(shop: Shop, reach: Reach) -> None:
     products = shop.catalogue.all()
-    require_known(reach, (p.sku for p in products), (p.category for p in products))
+    languages = shop.drafts.read().settings.languages
+    require_known(reach, (p.sku for p in products), (p.category for p in products), languages)
+
+
+CHANGEABLE = ("name", "note", "reach", "on", "starts_on", "ends_on", "meant")
+
+
+def change_exception(
+    shop: Shop, rule_id: str, changes: Mapping[str, Any], base_version: int, person: Person, now: datetime
+) -> Draft:
+    """Change what an exception is: its name, note, reach, days, whether it is on. Its values change as a layer's.
+
+    Raises:
+        NotFound: There is no such exception.
+        BadReach, BadDocument: As for `add_exception`; names that it had before and that are gone may stay.
+    """
+    draft = shop.drafts.read()
+    rule = _require_exception(draft.settings, rule_id)
+    unknown = sorted(set(changes) - set(CHANGEABLE))
+    if unknown:
+        raise BadDocument(f"{unknown[0]} is none of {', '.join(CHANGEABLE)}.", field=unknown[0])
+    changed = _rule(**{**rule.model_dump(), **changes})
+    if changed.reach != rule.reach:
+        require_reach(shop, _without_kept(changed.reach, rule.reach))
+    after = draft.settings.with_exception(rule_id, **{name: getattr(changed, name) for name in CHANGEABLE})
+    require_sound(shop, after)
+    return shop.drafts.append(base_version, after, _change_label(shop, rule, changed), person, now)
+
+
+def _without_kept(reach: Reach, before: Reach) -> Reach:
+    names = ("products", "categories", "not_products", "not_categories")
+    kept = {name: tuple(v for v in getattr(reach, name) if v not in getattr(before, name)) for name in names}
+    return reach.model_copy(update=kept)
+
+
+def _change_label(shop: Shop, before: ExceptionRule, after: ExceptionRule) -> str:
+    if before.on != after.on:
+        return f"{after.name}: switched {'on' if after.on else 'off'}"
+    if before.reach != after.reach:
+        names = vocabulary_of(shop.catalogue.all(), shop.drafts.read().settings.languages)
+        return f"{after.name}: {say_reach(before.reach, names)} → {say_reach(after.reach, names)}"
+    if (before.starts_on, before.ends_on) != (after.starts_on, after.ends_on):
+        return f"{after.name}: {_days(after)}"
+    if before.name != after.name:
+        return f"{before.name}: called {after.name}"
+    return f"{after.name}: {'its difference is meant' if after.meant and not before.meant else 'note'}"
+
+
+def _days(rule: ExceptionRule) -> str:
+    begins = f"from {rule.starts_on:%-d %B %Y}" if rule.starts_on else ""
+    ends = f"until {rule.ends_on:%-d %B %Y}" if rule.ends_on else ""
+    return " ".join(filter(None, (begins, ends))) or "on every day"
+
+
+def _require_exception(settings: Settings, rule_id: str) -> ExceptionRule:
+    rule = settings.exception(rule_id)
+    if rule is None:
+        raise NotFound(f"There is no exception {rule_id!r}.", exception=rule_id)
+    return rule
 
 
 def remove_exception(shop: Shop, rule_id: str, base_version: int, person: Person, now: datetime) -> Draft:
     """Take an exception out of the draft; what it covered falls back to the wider rule."""
     draft = shop.drafts.read()
-    gone = next((rule for rule in draft.settings.exceptions if rule.id == rule_id), None)
-    if gone is None:
-        raise NotFound(f"There is no exception {rule_id!r}.", exception=rule_id)
+    gone = _require_exception(draft.settings, rule_id)
     kept = tuple(rule for rule in draft.settings.exceptions if rule.id != rule_id)
     after = draft.settings.model_copy(update={"exceptions": kept})
-    return shop.drafts.append(base_version, after, f"Exception removed: {gone.name}", person.name, now)
+    return shop.drafts.append(base_version, after, f"Exception removed: {gone.name}", person, now)
+
+
+def set_languages(shop: Shop, more: Sequence[str], base_version: int, person: Person, now: datetime) -> Draft:
+    """Say which languages the buttons speak besides the store's first; texts of others are kept unseen.
+
+    Raises:
+        OutOfRange: One of them is no language that CLDR knows.
+    """
+    for language in more:
+        is_rtl(language)
+    draft = shop.drafts.read()
+    try:
+        after = Settings.model_validate({**draft.settings.model_dump(mode="json"), "more_languages": list(more)})
+    except ValidationError as error:
+        raise OutOfRange.of("a language", "written as de or de-DE", more) from error
+    require_sound(shop, after)
+    said = listed(language_name(one) for one in after.languages)
+    return shop.drafts.append(base_version, after, f"Languages: {said}", person, now)

@@ -7,6 +7,7 @@ from typing import Protocol
 
 from uptick.core.catalogue import Product
 from uptick.core.compile import Kit
+from uptick.core.history import Mark
 from uptick.core.merge import Json
 from uptick.core.settings import Settings
 from uptick.core.store import Store
@@ -16,7 +17,10 @@ from uptick.core.trial.record import Trial
 
 @dataclass(frozen=True, slots=True)
 class Draft:
-    """The draft as it stands. `version` grows with every change, undo and redo; it is what If-Match compares."""
+    """The draft as it stands. `version` grows with every change, undo and redo; it is what If-Match compares.
+
+    The labels name what undo and redo would do for the person who looks.
+    """
 
     version: int
     settings: Settings
@@ -31,6 +35,7 @@ class Step:
     author: str
     made_at: datetime
     is_undone: bool
+    is_own: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,14 +71,24 @@ class TrialCount:
 
 class Drafts(Protocol):
     def read(self) -> Draft: ...
-    def append(self, base_version: int, settings: Settings, label: str, author: str, now: datetime) -> Draft: ...
-    def move(self, steps: int) -> Draft: ...
+    def append(
+        self,
+        base_version: int,
+        settings: Settings,
+        label: str,
+        person: "Person",
+        now: datetime,
+        reverts: int | None = None,
+    ) -> Draft: ...
+    def marks(self) -> list[Mark]: ...
+    def settings_at(self, n: int) -> Settings: ...
     def history(self, most: int) -> list[Step]: ...
 
 
 class Catalogue(Protocol):
     def all(self) -> list[Product]: ...
     def put(self, products: Sequence[Product]) -> None: ...
+    def remove(self, skus: Sequence[str]) -> None: ...
     def note_import(self, report: Json, author: str, now: datetime) -> None: ...
     def last_import(self) -> Json | None: ...
 
@@ -96,13 +111,16 @@ class Trials(Protocol):
 class Signals(Protocol):
     def pace(self, places: Sequence[str], products: Sequence[str] | None, window_days: int, now: datetime) -> Pace: ...
     def count(self, trial: Trial, now: datetime) -> TrialCount: ...
-    def tallies(self, since: date) -> dict[str, dict[str, int]]: ...
+    def tallies(self, since: date) -> dict[tuple[str, str], dict[str, int]]: ...
     def refusals(self, since: date) -> dict[str, int]: ...
 
 
 @dataclass(frozen=True, slots=True)
 class Shop:
-    """One store with everything that belongs to it: no query made through it can reach another store."""
+    """One store with everything that belongs to it: no query made through it can reach another store.
+
+    `today` is the day in the store's own time; exceptions wake and sleep by it.
+    """
 
     store: Store
     kit: Kit
@@ -111,6 +129,7 @@ class Shop:
     releases: Releases
     trials: Trials
     signals: Signals
+    today: date
 
 
 @dataclass(frozen=True, slots=True)

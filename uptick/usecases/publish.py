@@ -5,15 +5,16 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
+from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Weight, findings_of
-from uptick.core.classes import classes_of
+from uptick.core.classes import LEADING
 from uptick.core.document import Moment, Placement
 from uptick.core.errors import FindingsLeft, NothingToRelease, TrialUnderway
 from uptick.core.merge import Json
 from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
-from uptick.usecases.views import DraftState, Shown, draft_state, show
+from uptick.usecases.state import DraftState, Shown, draft_state, show
 
 State = Literal["rest", "hover", "focus"]
 
@@ -56,8 +57,12 @@ def view_release(shop: Shop) -> ReleaseView:
     draft = shop.drafts.read()
     products = shop.catalogue.all()
     newest = shop.releases.newest()
-    changes = changes_between(newest.settings, draft.settings, products) if newest else ()
-    findings = findings_of(draft.settings, classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+    changes = (
+        changes_between(newest.settings.on_day(shop.today), draft.settings.on_day(shop.today), products)
+        if newest
+        else ()
+    )
+    findings = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit.fonts)
     return ReleaseView(
         draft=draft_state(shop, draft, products),
         changes=tuple(_change(shop, change) for change in changes),
@@ -68,28 +73,29 @@ def view_release(shop: Shop) -> ReleaseView:
 
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:
     example = change.products[0]
-    moment, state = _telling(change.fields)
+    moment, state = _telling(change.fields, example)
+    language = next((f.path.split(".")[2] for f in change.fields if f.path.startswith("wording.")), shop.store.language)
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     return ChangeView(
         placement=change.placement,
         products=len(change.products),
         example=example.name,
-        before=show(shop, change.before, moment, example),
-        after=show(shop, change.after, moment, example),
+        before=show(shop, change.before, moment, example, language),
+        after=show(shop, change.after, moment, example, language),
         state=state,
         fields=change.fields,
         under_trial=tuple(t.number for t in running if touches([change], t.version_b)),
     )
 
 
-def _telling(fields: tuple[FieldChange, ...]) -> tuple[Moment, State]:
+def _telling(fields: tuple[FieldChange, ...], example: Product) -> tuple[Moment, State]:
     """Return the moment and the state in which a change can best be seen."""
     at_rest = [f for f in fields if not f.path.startswith(("wording.", "look.hover.", "look.focus.", "look.disabled."))]
     words = [f for f in fields if f.path.startswith("wording.")]
     if not at_rest and words:
         return Moment(words[0].path.split(".")[1]), "rest"
     if at_rest or not fields:
-        return Moment.READY, "rest"
+        return LEADING[example.situation], "rest"
     if fields[0].path.startswith("look.disabled."):
         return Moment.SOLD_OUT, "rest"
     return Moment.READY, "hover" if fields[0].path.startswith("look.hover.") else "focus"
@@ -112,12 +118,16 @@ def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Colle
     if newest:
         if newest.settings == draft.settings:
             raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
-        _require_no_trial(shop, changes_between(newest.settings, draft.settings, products), despite)
-    left = findings_of(draft.settings, classes_of(draft.settings, products), shop.store, shop.kit.fonts)
+        _require_no_trial(
+            shop,
+            changes_between(newest.settings.on_day(shop.today), draft.settings.on_day(shop.today), products),
+            despite,
+        )
+    left = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit.fonts)
     must = [f for f in left if f.weight is Weight.MUST_FIX]
     if must and "findings" not in despite:
         raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))
-    compiled = compile_release(draft.settings, shop.store, products, shop.kit)
+    compiled = compile_release(draft.settings, shop.store, products, shop.kit, shop.today)
     release = shop.releases.add(draft.settings, compiled, note, person.name, now)
     serve_trials(shop, now)
     return release
@@ -147,10 +157,14 @@ def take_back(shop: Shop, n: int, person: Person, now: datetime, despite: Collec
     if newest and newest.settings == earlier.settings:
         raise NothingToRelease(f"The shop already shows what release {n} showed.", release=n)
     if newest:
-        _require_no_trial(shop, changes_between(newest.settings, earlier.settings, products), despite)
+        _require_no_trial(
+            shop,
+            changes_between(newest.settings.on_day(shop.today), earlier.settings.on_day(shop.today), products),
+            despite,
+        )
     draft = shop.drafts.read()
-    shop.drafts.append(draft.version, earlier.settings, f"Taken back to release {n}", person.name, now)
-    compiled = compile_release(earlier.settings, shop.store, products, shop.kit)
+    shop.drafts.append(draft.version, earlier.settings, f"Taken back to release {n}", person, now)
+    compiled = compile_release(earlier.settings, shop.store, products, shop.kit, shop.today)
     release = shop.releases.add(earlier.settings, compiled, f"Taken back to release {n}", person.name, now)
     serve_trials(shop, now)
     return release
@@ -175,8 +189,8 @@ def serve_trials(shop: Shop, now: datetime) -> None:
                 "running": trial.state is TrialState.RUNNING,
                 "salt": trial.version_salt,
                 "shares": SHARES,
-                "reach": trial.reach.model_dump(mode="json"),
-                "B": compile_version(newest.settings, shop.store, products, shop.kit, trial.version_b),
+                "reach": trial.reach.narrowed(),
+                "B": compile_version(newest.settings, shop.store, products, shop.kit, trial.version_b, shop.today),
             }
         )
     shop.releases.set_trials(newest.n, {"trials": compiled}, now)
@@ -184,4 +198,4 @@ def serve_trials(shop: Shop, now: datetime) -> None:
 
 def draft_manifest(shop: Shop) -> Json:
     """Return the draft in its compiled form, for looking at it on the shop's own pages."""
-    return compile_release(shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit)
+    return compile_release(shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit, shop.today)

@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
 
-from uptick.core.classes import class_for, classes_of, context_of, under_version
+from uptick.core.classes import LEADING, class_for, classes_of, context_of, under_version
 from uptick.core.compile import compile_button
-from uptick.core.document import Moment, Placement
+from uptick.core.document import Placement, Situation
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
 from uptick.core.fill import text_for
@@ -17,10 +17,11 @@ from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
 from uptick.core.trial.record import Trial, TrialState
-from uptick.usecases.edit import require_reach, require_sound, require_whole_tags
+from uptick.core.wording import is_rtl
+from uptick.usecases.edit import next_rule_id, require_reach, require_sound, require_whole_tags
 from uptick.usecases.ports import Draft, Pace, Person, Shop
 from uptick.usecases.publish import serve_trials
-from uptick.usecases.views import Shown
+from uptick.usecases.state import Shown, is_inactive
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,7 +125,7 @@ def change_trial(
 
 def _base(shop: Shop) -> Settings:
     newest = shop.releases.newest()
-    return newest.settings if newest else shop.drafts.read().settings
+    return (newest.settings if newest else shop.drafts.read().settings).on_day(shop.today)
 
 
 def _covered(shop: Shop, trial: Trial) -> Sequence[str] | None:
@@ -146,13 +147,16 @@ def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
     product = next((p for p in products if trial.reach.covers(context_of(place, p))), products[0])
     context = context_of(place, product)
     a = class_for(classes_of(settings, products), settings, context)
-    b = under_version(a, settings, trial.version_b)
+    b = under_version(a, trial.version_b)
     language = shop.store.language
+    moment = LEADING[product.situation]
     seen = {
         letter: Shown(
-            compile_button(one.document, shop.kit, (language,)),
-            Moment.READY,
-            text_for(one.document, Moment.READY, language, product),
+            compile_button(one.document, shop.kit),
+            moment,
+            text_for(one.document, moment, language, product),
+            is_rtl(language),
+            is_inactive(place, moment),
         )
         for letter, one in (("A", a), ("B", b))
     }
@@ -231,9 +235,10 @@ def start_trial(shop: Shop, number: int, now: datetime, *, days_ago: int = 0) ->
 
 
 def _overlap(shop: Shop, one: Trial, other: Trial) -> bool:
-    return any(
-        one.reach.covers(context_of(place, p)) and other.reach.covers(context_of(place, p))
-        for place in Placement
+    places = (set(one.reach.placements) or set(Placement)) & (set(other.reach.placements) or set(Placement))
+    situations = (set(one.reach.situations) or set(Situation)) & (set(other.reach.situations) or set(Situation))
+    return bool(places and situations) and any(
+        one.reach.covers_product(p.sku, p.category) and other.reach.covers_product(p.sku, p.category)
         for p in shop.catalogue.all()
     )
 
@@ -279,7 +284,7 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime) -> Draft:
     draft = shop.drafts.read()
     settings = _with_kept(draft.settings, trial, person.name, now)
     require_sound(shop, settings)
-    kept = shop.drafts.append(draft.version, settings, f"Kept B of trial {number}", person.name, now)
+    kept = shop.drafts.append(draft.version, settings, f"Kept B of trial {number}", person, now)
     _close(shop, trial, readout, "B", now)
     return kept
 
@@ -312,7 +317,7 @@ def _with_kept(settings: Settings, trial: Trial, author: str, now: datetime) -> 
             settings = settings.with_layer(f"place:{place}", layer)
         return settings
     rule = ExceptionRule(
-        id=f"e{max((int(e.id.removeprefix('e')) for e in settings.exceptions), default=0) + 1}",
+        id=next_rule_id(settings),
         name=f"Winner of trial {trial.number}",
         note=f"{trial.question} B was kept.",
         author=author,

@@ -6,7 +6,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from uptick.web import account, outcome, workshop
+from uptick.web import account, exceptions, exchange, outcome, workshop
 from uptick.web.parts import Parts
 from uptick.web.problems import install, problem
 
@@ -55,6 +55,8 @@ def create_app(parts: Parts) -> FastAPI:
 
     app.include_router(account.router)
     app.include_router(workshop.router)
+    app.include_router(exceptions.router)
+    app.include_router(exchange.router)
     app.include_router(outcome.router)
 
     @app.get("/health", include_in_schema=False)

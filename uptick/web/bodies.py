@@ -1,5 +1,6 @@
 """What the studio sends."""
 
+from datetime import date
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
@@ -25,10 +26,38 @@ class Edit(Body):
 
 
 class NewException(Body):
+    """The reach as lists, or in words, as *Frames & wax, on phones, except brood frames*."""
+
     name: Annotated[str, StringConstraints(min_length=1, max_length=80)]
     note: Annotated[str, StringConstraints(min_length=1, max_length=400)]
-    reach: Reach
+    reach: Reach = Reach()
+    reach_words: Annotated[str, StringConstraints(max_length=4000)] = ""
     layer: dict[str, Any] = Field(default_factory=dict)
+    starts_on: date | None = None
+    ends_on: date | None = None
+
+
+class ExceptionChange(Body):
+    """What is told is changed, the rest stays; null takes a day away."""
+
+    name: Annotated[str, StringConstraints(min_length=1, max_length=80)] | None = None
+    note: Annotated[str, StringConstraints(min_length=1, max_length=400)] | None = None
+    reach: Reach | None = None
+    reach_words: Annotated[str, StringConstraints(max_length=4000)] | None = None
+    on: bool | None = None
+    starts_on: date | None = None
+    ends_on: date | None = None
+    meant: bool | None = None
+
+
+class ReachWords(Body):
+    text: Annotated[str, StringConstraints(max_length=4000)]
+
+
+class Languages(Body):
+    """The languages that the buttons speak besides the store's first."""
+
+    more: Annotated[list[str], Field(max_length=40)]
 
 
 class Publish(Body):

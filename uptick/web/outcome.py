@@ -7,8 +7,8 @@ from fastapi import APIRouter
 from uptick.core.trial.record import Trial
 from uptick.usecases import publish, trials
 from uptick.usecases.publish import ReleaseView
+from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.trials import TrialView
-from uptick.usecases.views import DraftState, draft_state
 from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
 from uptick.web.parts import PartsDep, ShopDep, VisitorDep
 

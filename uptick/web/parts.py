@@ -23,7 +23,7 @@ class Parts:
     """Everything that wiring hands to the studio's API."""
 
     open_accounts: Callable[[], AbstractContextManager[Accounts]]
-    open_visit: Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[], Shop]]]]
+    open_visit: Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[int], Shop]]]]
     clock: Callable[[], datetime]
     new_token: Callable[[], str]
     verify: Callable[[str, str], bool]
@@ -75,7 +75,7 @@ def visit(store: str, parts: PartsDep, token: Annotated[str | None, Depends(sess
         person = who_is(accounts, token, parts.clock())
         if store not in person.stores:
             raise NotFound(f"There is no store {store!r}.", store=store)
-        yield Visit(person, open_shop())
+        yield Visit(person, open_shop(person.id))
 
 
 # The transaction must be over before the answer leaves: a client that reads next must find what it wrote.

@@ -16,6 +16,8 @@ STATUS: Mapping[type[errors.AppError], int] = {
     errors.BadColour: 422,
     errors.BadReach: 422,
     errors.BadWording: 422,
+    errors.BadTexts: 422,
+    errors.Overtaken: 409,
     errors.BadCatalogue: 422,
     errors.BadSignal: 400,
     errors.NotFound: 404,

@@ -2,24 +2,29 @@
 
 from dataclasses import dataclass
 from datetime import timedelta
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Depends, Query, Response
 
 from uptick.core.catalogue import Product
-from uptick.core.document import ButtonDocument, Device, Placement
+from uptick.core.compile import BASE_CSS
+from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind
 from uptick.core.release import compile_fonts
 from uptick.core.settings import Settings
 from uptick.core.store import Store
 from uptick.usecases import edit, views
-from uptick.usecases.importing import ImportReport, import_catalogue
 from uptick.usecases.ports import Draft, Step
-from uptick.usecases.views import DraftState, DrawView, ExceptionView, FloorView, TraceView, WordsView
-from uptick.web.bodies import Edit, NewException
+from uptick.usecases.state import DraftState, draft_state
+from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, TraceView, WordsView
+from uptick.usecases.views.drawing import DrawQuery
+from uptick.usecases.views.why import TraceQuery
+from uptick.usecases.views.words import Spoken, spoken_of
+from uptick.web.bodies import Edit, Languages
 from uptick.web.parts import PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"])
 FLOOR_DAYS = 14
+SHOWN_PRODUCTS = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,11 +37,14 @@ class FontOption:
 
 @dataclass(frozen=True, slots=True)
 class StoreInfo:
-    """The store, and what its buttons can be made of."""
+    """The store, and what its buttons can be made of. Of a large catalogue only the first products are told."""
 
     store: Store
     products: tuple[Product, ...]
+    product_count: int
     categories: tuple[str, ...]
+    spoken: tuple[Spoken, ...]
+    base_css: str
     fonts: tuple[FontOption, ...]
     font_files: tuple[dict[str, Any], ...]
     icons: dict[str, str]
@@ -49,13 +57,17 @@ class StoreInfo:
 @router.get("")
 def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
     products = tuple(shop.catalogue.all())
-    families = {f.family: FontOption(f.family, f.name, f.lightest, f.heaviest) for f in shop.kit.fonts.files}
+    files = [f for f in shop.kit.fonts.files if not f.stands_in]
+    families = {f.family: FontOption(f.family, f.name, f.lightest, f.heaviest) for f in files}
     return StoreInfo(
         store=shop.store,
-        products=products,
+        products=products[:SHOWN_PRODUCTS],
+        product_count=len(products),
+        spoken=spoken_of(shop.drafts.read().settings),
+        base_css=BASE_CSS,
         categories=tuple(dict.fromkeys(p.category for p in products)),
         fonts=tuple(families.values()),
-        font_files=tuple(compile_fonts(shop.kit, families)),
+        font_files=tuple(compile_fonts(shop.kit, (*families, *shop.kit.fonts.stand_ins))),
         icons={name: shape.path for name, shape in shop.kit.icons.items()},
         edge_origin=parts.edge_origin,
         snippet=f'<script async src="{parts.edge_origin}/s/{shop.store.key}/up.js"></script>',
@@ -65,26 +77,67 @@ def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
 
 
 @router.get("/floor", response_model=FloorView)
-def floor(shop: ShopDep, parts: PartsDep) -> Response:
+def floor(shop: ShopDep, parts: PartsDep, device: Device | None = None, language: str | None = None) -> Response:
     now = parts.clock()
-    return as_json(views.view_floor(shop, (now - timedelta(days=FLOOR_DAYS)).date(), FLOOR_DAYS, now))
+    since = (now - timedelta(days=FLOOR_DAYS)).date()
+    return as_json(views.view_floor(shop, since, FLOOR_DAYS, now, device, language))
+
+
+@router.get("/findings", response_model=FindingsView)
+def findings(shop: ShopDep, device: Device | None = None, language: str | None = None) -> Response:
+    """Return what the checks find in the whole shop, worst first."""
+    return as_json(views.view_findings(shop, device, language))
+
+
+def _draw_query(
+    placement: Placement,
+    product: str | None = None,
+    device: Device | None = None,
+    language: str | None = None,
+    layer: Annotated[str | None, Query(max_length=80)] = None,
+) -> DrawQuery:
+    return DrawQuery(placement, product, device, language, layer)
+
+
+DrawDep = Annotated[DrawQuery, Depends(_draw_query)]
 
 
 @router.get("/draw/{placement}", response_model=DrawView)
-def draw(shop: ShopDep, placement: Placement, product: str | None = None, device: Device | None = None) -> Response:
-    return as_json(views.view_drawing(shop, placement, product, device))
+def draw(shop: ShopDep, query: DrawDep) -> Response:
+    return as_json(views.view_drawing(shop, query))
 
 
 @router.get("/words", response_model=WordsView)
-def words(shop: ShopDep) -> Response:
-    return as_json(views.view_words(shop))
+def words(shop: ShopDep, language: str | None = None) -> Response:
+    return as_json(views.view_words(shop, language))
+
+
+@router.put("/languages")
+def languages(body: Languages, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    """Say which languages the buttons speak besides the store's first."""
+    return _state(shop, edit.set_languages(shop, body.more, version, person, parts.clock()))
 
 
 @router.get("/trace")
 def trace(
-    shop: ShopDep, placement: Placement, field: str, product: str | None = None, exception: str = ""
+    shop: ShopDep,
+    placement: Placement,
+    field: Annotated[str, Query(max_length=120)],
+    product: str | None = None,
+    device: Device | None = None,
+    language: str | None = None,
+    shopper: ShopperKind = ShopperKind.NEW,
+    exception: str = "",
 ) -> TraceView:
-    return views.view_trace(shop, placement, product, field, exception)
+    """Return why a value holds: the winner, what it beat, in order, and what sleeps."""
+    query = TraceQuery(placement, field, product, device, language, shopper, exception)
+    return views.view_trace(shop, query)
+
+
+@router.get("/search")
+def search(shop: ShopDep, text: Annotated[str, Query(max_length=120)] = "") -> tuple[Found, ...]:
+    """Return products, exceptions and findings that contain every word."""
+    return views.search(shop, text)
 
 
 @router.get("/draft")
@@ -99,11 +152,11 @@ def settings(shop: ShopDep) -> Settings:
 
 @router.get("/draft/history")
 def history(shop: ShopDep) -> list[Step]:
-    return shop.drafts.history(50)
+    return shop.drafts.history(60)
 
 
 def _state(shop: ShopDep, draft: Draft) -> DraftState:
-    return views.draft_state(shop, draft, shop.catalogue.all())
+    return draft_state(shop, draft, shop.catalogue.all())
 
 
 @router.patch("/draft")
@@ -114,54 +167,22 @@ def change(body: Edit, shop: ShopDep, person: VisitorDep, version: VersionDep, p
 
 @router.patch("/draw/{placement}", response_model=DrawView)
 def change_drawing(
-    body: Edit,
-    placement: Placement,
-    shop: ShopDep,
-    person: VisitorDep,
-    version: VersionDep,
-    parts: PartsDep,
-    product: str | None = None,
-    device: Device | None = None,
+    body: Edit, query: DrawDep, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> Response:
     """Change one layer and return the drawing that comes of it, in one answer."""
     edit.change_layer(shop, body.layer, body.patch, version, person, parts.clock())
-    return as_json(views.view_drawing(shop, placement, product, device))
+    return as_json(views.view_drawing(shop, query))
 
 
 @router.post("/draft/undo")
-def undo(shop: ShopDep) -> DraftState:
-    return _state(shop, edit.undo(shop))
+def undo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
+    """Take back the person's own newest change."""
+    return _state(shop, edit.undo(shop, person, parts.clock()))
 
 
 @router.post("/draft/redo")
-def redo(shop: ShopDep) -> DraftState:
-    return _state(shop, edit.redo(shop))
-
-
-@router.get("/exceptions")
-def exceptions(shop: ShopDep) -> tuple[ExceptionView, ...]:
-    return views.view_exceptions(shop)
-
-
-@router.post("/exceptions")
-def add_exception(
-    body: NewException, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
-) -> DraftState:
-    made = edit.add_exception(shop, body.name, body.note, body.reach, body.layer, version, person, parts.clock())
-    return _state(shop, made)
-
-
-@router.delete("/exceptions/{rule}")
-def remove_exception(rule: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
-    return _state(shop, edit.remove_exception(shop, rule, version, person, parts.clock()))
-
-
-@router.post("/catalogue")
-async def take_catalogue(
-    request: Request, shop: ShopDep, person: VisitorDep, parts: PartsDep, dry_run: bool = False
-) -> ImportReport:
-    """Take a catalogue as the bytes of a CSV file."""
-    return import_catalogue(shop, await request.body(), person, parts.clock(), dry_run=dry_run)
+def redo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
+    return _state(shop, edit.redo(shop, person, parts.clock()))
 
 
 @router.get("/schema", tags=["schema"])

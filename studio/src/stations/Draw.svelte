@@ -2,6 +2,8 @@
 	import { searchParams } from 'sv-router';
 	import type { Device, Moment, Placement } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
+	import { fieldOf } from '$lib/pure/edit';
+	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { stageFor } from '$lib/pure/stage';
 	import { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -19,14 +21,29 @@
 	const placement = $derived(((route.params as { placement?: string }).placement ?? 'product_page') as Placement);
 	const product = $derived(String(searchParams.get('product') ?? ''));
 	const device = $derived(String(searchParams.get('device') ?? '') as Device | '');
-	const desk = new Desk(workshop, () => ({ placement, product, device }));
+	const layer = $derived(String(searchParams.get('layer') ?? ''));
+	const desk = new Desk(workshop, () => ({ placement, product, device, language: workshop.shownLanguage, layer }));
 	const view = $derived(desk.view);
 	$effect(() => {
 		if (view) workshop.sees(view.draft);
 	});
 
-	const moments: readonly Moment[] = ['ready', 'working', 'added', 'in_basket', 'choose_first', 'sold_out'];
-	let chosen = $state<Moment>('ready');
+	const moments: readonly Moment[] = [
+		'ready',
+		'working',
+		'added',
+		'in_basket',
+		'choose_first',
+		'pre_order',
+		'sold_out',
+	];
+	let picked = $state<Moment | null>(null);
+	const chosen = $derived(picked ?? view?.moment ?? 'ready');
+	/** Where the choice is on the page, the button waits for it. */
+	const waits = (moment: Moment) =>
+		moment === 'sold_out' ||
+		moment === 'working' ||
+		(moment === 'choose_first' && (placement === 'product_page' || placement === 'sticky_bar'));
 	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
 	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
 	let width = $state(800);
@@ -39,11 +56,49 @@
 			: '',
 	);
 
+	const NEW = 'new';
+	const products = $derived.by(() => {
+		const listed = (workshop.info?.products ?? []).map((p) => ({ value: p.sku, label: `${p.name} · ${p.sku}` }));
+		const here = view?.product;
+		if (here && !listed.some((one) => one.value === here.sku)) listed.unshift({ value: here.sku, label: here.name });
+		return listed;
+	});
+	/** Looks at another button; what takes its edits is its own narrowest layer. */
+	function see(name: string, value: string): void {
+		searchParams.delete('layer');
+		searchParams.set(name, value);
+	}
+	/** Begins an exception from just what is seen, with the value that is marked. */
+	function narrow(): void {
+		if (!view) return;
+		const field = fieldOf(desk.marked || 'look.fill');
+		workshop.making = {
+			placement,
+			device: view.device,
+			language: view.language,
+			product: view.product,
+			layer: patchAt(field, valueAt(view.document, field)),
+			sets: field
+				.replace(/^look\./, '')
+				.replace(/[._]/g, ' ')
+				.replace(' px', ''),
+			onmade: (id) => searchParams.set('layer', `exception:${id}`),
+		};
+	}
+
 	function onkeydown(event: KeyboardEvent): void {
 		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
 		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
 		const way = { '[': -1, ']': 1 }[event.key];
-		if (way) chosen = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
+		if (way) picked = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
+		if (event.key === 'w' && view)
+			workshop.asked = {
+				placement,
+				field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.language}`,
+				product: view.product.sku,
+				device: view.device,
+				language: view.language,
+			};
 		if (event.key === 'p') window.open(shopPage, '_blank', 'noopener');
 	}
 </script>
@@ -69,29 +124,45 @@
 			{/each}
 			<p class="seen text-md">
 				seen by
-				<Pick
-					label="Product"
-					value={view.product.sku}
-					options={workshop.info.products.map((p) => ({
-						value: p.sku,
-						label: `${p.name} · ${said(p.stock > 0 ? (p.option_values.length ? 'choice' : 'plain') : 'sold_out')}`,
-					}))}
-					onpick={(sku) => searchParams.set('product', sku)}
-				/><br />
+				<Pick label="Product" value={view.product.sku} options={products} onpick={(sku) => see('product', sku)} /><br />
 				on a
 				<Pick
 					label="Device"
 					value={view.device}
 					options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
-					onpick={(to) => searchParams.set('device', to)}
-				/>, in <b>{workshop.language}</b>; edits go to <b>{view.layer_title}</b>
+					onpick={(to) => see('device', to)}
+				/>, in
+				<Pick
+					label="Language"
+					value={view.language}
+					options={workshop.languageOptions}
+					onpick={(to) => (workshop.tongue = to)}
+				/><br />
+				edits go to
+				<Pick
+					label="Edits go to"
+					value={view.layer}
+					options={[
+						...view.layers.map((one) => ({ value: one.layer, label: one.title })),
+						{ value: NEW, label: 'only…' },
+					]}
+					onpick={(to) => (to === NEW ? narrow() : searchParams.set('layer', to))}
+				/>
 			</p>
 		</nav>
 
 		<section class="stage bg-leaf" aria-label="Drawing">
 			<div class="paper" bind:clientWidth={width} style:height="{height}px">
 				<div class="button" style:left="{stage.x}px" style:top="{stage.y}px">
-					<TrueButton button={view.button} moment={chosen} text={shown.text} {room} zoom={stage.zoom} />
+					<TrueButton
+						button={view.button}
+						moment={chosen}
+						text={shown.text}
+						rtl={view.rtl}
+						inactive={waits(chosen)}
+						{room}
+						zoom={stage.zoom}
+					/>
 				</div>
 				<Dimensions view={shown} {desk} {stage} {width} {height} />
 			</div>
@@ -125,7 +196,7 @@
 							<Press small onpress={() => desk.reset(desk.marked)}>Reset to the wider rule</Press>
 						{/if}
 					</div>
-					<Why candidates={desk.why.data.candidates} />
+					<Why lines={desk.why.data.lines} onjump={(to) => searchParams.set('layer', to)} />
 				{:else}
 					<p class="text-soft">Go to a value to see why it is what it is.</p>
 				{/if}
@@ -141,9 +212,18 @@
 				{#each moments as moment (moment)}
 					{@const one = view.moments.find((m) => m.moment === moment)}
 					{#if one}
-						<button class="moment" aria-pressed={moment === chosen} onclick={() => (chosen = moment)}>
+						<button class="moment" aria-pressed={moment === chosen} onclick={() => (picked = moment)}>
 							<span class="tag">{said(moment)}</span>
-							<span class="fit"><TrueButton button={view.button} {moment} text={one.text} {room} /></span>
+							<span class="fit"
+								><TrueButton
+									button={view.button}
+									{moment}
+									text={one.text}
+									rtl={view.rtl}
+									inactive={waits(moment)}
+									{room}
+								/></span
+							>
 							{#if one.drawing.too_wide_px}<span class="text-sm text-must"
 									>▲ {px(one.drawing.too_wide_px)} px too wide</span
 								>{/if}
@@ -153,7 +233,9 @@
 				{#each ['hover', 'focus'] as const as look (look)}
 					<div class="moment">
 						<span class="tag">{look === 'hover' ? 'hovered' : 'focused'}</span>
-						<span class="fit"><TrueButton button={view.button} moment="ready" text={view.text} {room} {look} /></span>
+						<span class="fit"
+							><TrueButton button={view.button} moment="ready" text={view.text} rtl={view.rtl} {room} {look} /></span
+						>
 					</div>
 				{/each}
 			</div>

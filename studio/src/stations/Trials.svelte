@@ -3,6 +3,7 @@
 	import { client, data } from '$lib/api/client';
 	import type { Placement, Trial } from '$lib/api/types';
 	import { capital, count, date, said } from '$lib/pure/format';
+	import { wholeReach } from '$lib/pure/reach';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -22,7 +23,7 @@
 	async function draw(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
 		let made = 0;
-		const reach = { products: [], categories: category ? [category] : [], situations: [], placements: [placement] };
+		const reach = wholeReach({ categories: category ? [category] : [], placements: [placement] });
 		await workshop.act(async () => {
 			const body = { question, reach, layer: {}, decides: 'added' as const, relative_difference: 0.2, window_days: 3 };
 			made = (await data(client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body }))).number;

@@ -1,129 +1,165 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
-	import type { Moment, Placement, WordCell, WordRow } from '$lib/api/types';
+	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import NewException from './parts/NewException.svelte';
+	import { navigate } from '../router';
+	import Languages from './parts/Languages.svelte';
+	import TakeTexts from './parts/TakeTexts.svelte';
+	import TextCell from './parts/TextCell.svelte';
+	import TokenField from './parts/TokenField.svelte';
 	import Why from './parts/Why.svelte';
 
 	const workshop = useWorkshop();
-	const live = ['price', 'name', 'count'];
+	const language = $derived(workshop.shownLanguage);
 	const words = createQuery(() => ({
-		queryKey: ['words', workshop.store],
-		queryFn: () => data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path } })),
+		queryKey: ['words', workshop.store, language],
+		queryFn: () =>
+			data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path, query: { language } } })),
+		placeholderData: (before: WordsView | undefined) => before,
 	}));
 	$effect(() => {
 		if (words.data) workshop.sees(words.data.draft);
 	});
+	const spoken = $derived(words.data?.spoken ?? []);
+	const others = $derived(spoken.filter((one) => one.language !== language));
+	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
 
 	let at = $state<{ moment: Moment; exception: string; placement: Placement }>({
 		moment: 'ready',
 		exception: '',
 		placement: 'product_page',
 	});
-	let making = $state(false);
 	let typed = $state<string | null>(null);
-	let editor = $state<HTMLInputElement>();
+	let inCell = $state(false);
 	const row = $derived(words.data?.rows.find((r) => r.moment === at.moment && r.exception === at.exception));
 	const cell = $derived(row?.cells.find((c) => c.placement === at.placement) ?? row?.cells[0]);
-	const layer = $derived(at.exception ? `exception:${at.exception}` : `place:${at.placement}`);
-	const field = $derived(`wording.${at.moment}.${workshop.language}`);
+	const field = $derived(`wording.${at.moment}.${language}`);
+	const rtl = $derived(words.data?.rtl ?? false);
+	const asked = $derived({
+		placement: cell?.placement ?? at.placement,
+		field,
+		language,
+		exception: at.exception || undefined,
+		device: cell?.device,
+	});
 	const why = createQuery(() => ({
-		queryKey: ['trace', workshop.store, at, workshop.draft?.version],
-		queryFn: () =>
-			data(
-				client.GET('/api/stores/{store}/trace', {
-					params: {
-						path: workshop.path,
-						query: { placement: at.placement, field, exception: at.exception || undefined },
-					},
-				}),
-			),
+		queryKey: ['trace', workshop.store, asked, workshop.draft?.version],
+		queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query: asked } })),
+		placeholderData: (before) => before,
 	}));
 
 	function choose(one: WordRow, of: WordCell): void {
+		if (one.moment === at.moment && one.exception === at.exception && of.placement === at.placement) return;
 		at = { moment: one.moment, exception: one.exception, placement: of.placement };
 		typed = null;
+		inCell = false;
 	}
 	async function keep(): Promise<void> {
-		if (typed === null || typed === cell?.template) return;
+		inCell = false;
+		if (typed === null || !cell || typed === cell.template) return;
 		const text = typed;
 		// What has been typed meanwhile is not lost.
-		if ((await workshop.change(layer, patchAt(field, text.trim() || null))) && typed === text) typed = null;
+		if ((await workshop.change(cell.layer, patchAt(field, text.trim() || null))) && typed === text) typed = null;
 	}
-	/** Whoever goes to a live value is still writing. */
-	const inLive = (to: EventTarget | null) => to instanceof Element && to.closest('[data-live]') !== null;
-	function insert(name: string): void {
-		const text = typed ?? cell?.template ?? '';
-		const from = editor?.selectionStart ?? text.length;
-		typed = `${text.slice(0, from)}{${name}}${text.slice(editor?.selectionEnd ?? from)}`;
-		editor?.focus();
+	function leave(): void {
+		typed = null;
+		inCell = false;
+	}
+	function differently(): void {
+		if (!cell || !why.data) return;
+		workshop.making = {
+			placement: cell.placement,
+			language,
+			device: cell.device,
+			product: why.data.product,
+			moment: at.moment,
+			text: cell.template,
+			onmade: (id) => (at = { ...at, exception: id }),
+		};
 	}
 	async function removeException(): Promise<void> {
-		const rule = at.exception;
-		const done = await workshop.act((headers) =>
-			data(
-				client.DELETE('/api/stores/{store}/exceptions/{rule}', {
-					params: { path: { ...workshop.path, rule } },
-					headers,
-				}),
-			),
-		);
-		if (done) at = { ...at, exception: '' };
+		if (await workshop.removeException(at.exception)) at = { ...at, exception: '' };
+	}
+	function onkeydown(event: KeyboardEvent): void {
+		const typing = event.target instanceof HTMLInputElement;
+		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
+		if (event.key === 'w') workshop.asked = { ...asked };
 	}
 </script>
 
+<svelte:window {onkeydown} />
+
 {#if words.data}
 	<div class="words">
-		<section class="px-6 pt-4" aria-label="Sheet of texts">
-			<h1 class="mb-3 text-md font-normal">
-				What every button says, in <b>{words.data.language}</b>
-				<span class="text-soft">· as the longest product of each reach fills it, in the narrowest container</span>
+		<section class="px-6 pt-4 pb-6" aria-label="Sheet of texts">
+			<h1 class="text-md font-normal">
+				What every button says, in
+				<Pick
+					label="Language"
+					value={language}
+					options={workshop.languageOptions}
+					onpick={(to) => {
+						workshop.tongue = to;
+						leave();
+					}}
+				/>
+				<span class="text-soft">
+					{#each others as one (one.language)}
+						· {one.name}
+						<span class={['figure', one.texts < one.of && 'text-look']}
+							>{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}</span
+						>
+					{/each}
+				</span>
+				<span class="tools"><Languages /> <TakeTexts {language} {name} /></span>
 			</h1>
+			<p class="mb-2 text-soft">As the longest product of each reach fills it, in the narrowest container.</p>
 			<table class="texts">
 				<thead>
 					<tr>
 						<th><span class="sr-only">Moment</span></th>
 						{#each Object.entries(words.data.rooms) as [place, room] (place)}
-							<th>{capital(said(place))} <span class="figure text-soft">{px(room)} px</span></th>
+							<th>{capital(said(place))} <span class="figure text-soft">{px(room)}</span></th>
 						{/each}
 					</tr>
 				</thead>
 				<tbody>
 					{#each words.data.rows as one (`${one.moment}/${one.exception}`)}
 						<tr class:narrowed={one.exception}>
-							<th>
-								{#if one.exception}<span class="text-soft">↳</span> {one.exception_name}{:else}{capital(
-										said(one.moment),
-									)}{/if}
+							<th title={one.reach_words || undefined}>
+								{#if one.exception}<span class="text-soft">↳</span>
+									<button class="text-left font-semibold" onclick={() => (workshop.opened = one.exception)}
+										>{one.exception_name}</button
+									>{:else}{capital(said(one.moment))}{/if}
 							</th>
 							{#each Object.keys(words.data.rooms) as place (place)}
 								{@const of = one.cells.find((c) => c.placement === place)}
 								<td>
 									{#if of}
-										<button
-											class="text"
-											aria-pressed={of === cell}
-											onclick={() => choose(one, of)}
-											aria-label="{said(one.moment)}, {said(of.placement)}{one.exception_name
+										<TextCell
+											{of}
+											{rtl}
+											chosen={of === cell && one === row}
+											name="{said(one.moment)}, {said(of.placement)}{one.exception_name
 												? `, ${one.exception_name}`
-												: ''}: {of.text}"
-										>
-											<span class="block text-md font-semibold">{of.text}</span>
-											<span class="gauge" data-over={of.width_px > of.room_px}>
-												<svg viewBox="0 0 120 10" width="120" height="10" aria-hidden="true">
-													<path class="rail" d="M0 5H119M119 1v8" />
-													<path class="taken" d="M0 5H{Math.min(119, (119 * of.width_px) / of.room_px)}" />
-												</svg>
-												<span class="figure">{px(of.width_px)}</span>
-												{#if of.width_px > of.room_px}<b>▲ {px(of.width_px - of.room_px)} over</b>{/if}
-											</span>
-										</button>
+												: ''}"
+											typed={of === cell && one === row && inCell ? (typed ?? of.template) : null}
+											onchoose={() => choose(one, of)}
+											onedit={() => {
+												choose(one, of);
+												inCell = true;
+											}}
+											ontype={(text) => (typed = text)}
+											onkeep={keep}
+											onleave={leave}
+										/>
 									{:else}
 										<span class="px-2 text-soft">as above</span>
 									{/if}
@@ -135,37 +171,27 @@
 			</table>
 		</section>
 
-		<aside class="border-l border-hair px-6 pt-4 pb-6" aria-label="The chosen text">
+		<aside class="border-l border-hair px-5 pt-4 pb-6" aria-label="The chosen text">
 			{#if cell && row}
 				<p class="mb-2 text-soft">
-					{said(row.moment)} · {said(cell.placement)}{row.exception_name ? ` · ${row.exception_name}` : ''} · {workshop.language}
+					{said(row.moment)} · {said(cell.placement)}{row.exception_name ? ` · ${row.exception_name}` : ''} · {name}
 				</p>
-				<form
-					onsubmit={(event) => {
-						event.preventDefault();
-						void keep();
-					}}
-				>
-					<input
-						bind:this={editor}
-						class="field w-full border-2 text-lg font-semibold"
-						aria-label="Text"
-						maxlength="200"
-						value={typed ?? cell.template}
-						oninput={(event) => (typed = event.currentTarget.value)}
-						onkeydown={(event) => event.key === 'Escape' && (typed = null)}
-						onblur={(event) => inLive(event.relatedTarget) || keep()}
-					/>
-				</form>
-				<p class="mt-2 flex flex-wrap items-center gap-2 text-soft" data-live>
-					Live values:
-					{#each live as name (name)}
-						<Press small onpress={() => insert(name)}>&lbrace;{name}&rbrace;</Press>
-					{/each}
+				{#if cell.stands_in}
+					<p class="mb-2 text-look">◇ {name} has no text here: {spoken[0]?.name} stands in.</p>
+				{/if}
+				<TokenField
+					label="Text"
+					value={typed ?? cell.template}
+					{rtl}
+					onchange={(text) => (typed = text)}
+					onkeep={keep}
+					onleave={leave}
+				/>
+				<p class="mt-2 text-soft">
+					Type &lbrace; for a live value: price, name, count… Emptied, it says again what the wider rule says.
 				</p>
-				<p class="mt-1 text-soft">Emptied, it says again what the wider rule says.</p>
 
-				<h2 class="mt-5 text-base">As shoppers read it</h2>
+				<h2 class="mt-4 text-base">As shoppers read it</h2>
 				<ul class="divide-y divide-hair">
 					{#each why.data?.filled ?? [] as filled (filled.product.sku)}
 						<li class="flex items-center gap-3 py-2">
@@ -180,31 +206,26 @@
 					{/each}
 				</ul>
 
-				<h2 class="mt-5 text-base">Why these words</h2>
-				{#if why.data}<Why candidates={why.data.candidates} say={(value) => `“${value}”`} />{/if}
+				<h2 class="mt-4 text-base">Why these words</h2>
+				{#if why.data}<Why
+						lines={why.data.lines}
+						onjump={(to) => {
+							const [kind, place] = to.split(':');
+							if (kind === 'place') at = { ...at, exception: '', placement: place as Placement };
+							else void navigate('/draw/:placement', { params: { placement: asked.placement }, search: { layer: to } });
+						}}
+					/>{/if}
 				<p class="mt-4 flex flex-wrap gap-2">
-					<Press onpress={() => (making = true)}>Say it differently for…</Press>
+					<Press onpress={differently}>Say it differently for…</Press>
 					{#if at.exception}
 						<Press onpress={removeException}>Remove this exception</Press>
-					{:else if cell.is_own}
-						<Press onpress={() => workshop.change(layer, patchAt(field, null))}>Reset to the wider rule</Press>
+					{:else if cell.from_layer === cell.layer}
+						<Press onpress={() => workshop.change(cell.layer, patchAt(field, null))}>Reset to the wider rule</Press>
 					{/if}
 				</p>
 			{/if}
 		</aside>
 	</div>
-	{#if making && cell}
-		<NewException
-			moment={at.moment}
-			placement={at.placement}
-			text={cell.template}
-			onclose={() => (making = false)}
-			onmade={(id) => {
-				making = false;
-				at = { ...at, exception: id };
-			}}
-		/>
-	{/if}
 {:else}
 	<Waiting what="Setting the words" error={words.error} onretry={() => words.refetch()} />
 {/if}
@@ -212,12 +233,18 @@
 <style>
 	.words {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 420px;
+		grid-template-columns: minmax(0, 1fr) 400px;
 		min-height: calc(100vh - 67px);
+	}
+	.tools {
+		float: right;
+		display: inline-flex;
+		gap: 6px;
 	}
 	.texts {
 		width: 100%;
 		border-collapse: collapse;
+		table-layout: fixed;
 	}
 	.texts th {
 		padding: 6px 8px 6px 0;
@@ -225,13 +252,15 @@
 		vertical-align: top;
 		font-weight: 650;
 	}
+	.texts thead th:first-child {
+		width: 116px;
+	}
 	.texts tbody th {
-		width: 168px;
-		padding-top: 14px;
+		padding-top: 10px;
 		font-size: 15px;
 	}
 	.texts td {
-		padding: 6px 0;
+		padding: 2px 0;
 		vertical-align: top;
 	}
 	.texts tbody tr {
@@ -242,47 +271,11 @@
 	}
 	.texts .narrowed th {
 		border-left: 1px solid var(--color-soft);
-		padding-left: 10px;
+		padding-left: 8px;
 		font-size: 13px;
 	}
-	.text {
-		padding: 7px 8px;
-		text-align: left;
-		border: 2px solid transparent;
-	}
-	.text:hover {
-		background: var(--color-leaf);
-	}
-	.text[aria-pressed='true'] {
-		border-color: var(--color-ink);
-		background: var(--color-leaf);
-	}
-	.text[aria-pressed='true'] > span:first-child {
-		background: linear-gradient(var(--color-marker) 0 0) 0 100% / 100% 40% no-repeat;
-	}
-	.gauge {
-		display: flex;
-		align-items: center;
-		gap: 8px;
-		margin-top: 4px;
-		color: var(--color-soft);
-	}
-	.gauge path {
-		fill: none;
-		stroke: var(--color-soft);
-	}
-	.gauge .taken {
-		stroke-width: 3;
-		stroke: var(--color-ink);
-	}
-	.gauge[data-over='true'] {
-		color: var(--color-must);
-	}
-	.gauge[data-over='true'] .taken {
-		stroke: var(--color-must);
-	}
 	.reading {
-		zoom: 0.75;
+		zoom: 0.7;
 	}
 	@media (max-width: 1000px) {
 		.words {

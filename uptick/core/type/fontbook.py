@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import floor
+from unicodedata import category
 
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
@@ -14,7 +15,10 @@ from uptick.core.errors import OutOfRange
 
 @dataclass(frozen=True, slots=True)
 class FontFile:
-    """One subset of a variable font as it is served; `ranges` are inclusive code points."""
+    """One subset of a variable font as it is served; `ranges` are inclusive code points.
+
+    A family that `stands_in` is not chosen: it sets the letters that the chosen one has not, as Arabic ones.
+    """
 
     family: str
     name: str
@@ -24,6 +28,7 @@ class FontFile:
     lightest: int
     heaviest: int
     fallback: str
+    stands_in: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,12 +52,14 @@ class Measured:
     missing: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class _Face:
     face: hb.Face
     units: int
     ranges: tuple[tuple[int, int], ...]
     characters: frozenset[int]
+    lightest: int
+    heaviest: int
 
     def has(self, code: int) -> bool:
         return code in self.characters and any(first <= code <= last for first, last in self.ranges)
@@ -65,6 +72,10 @@ def parse_unicode_range(text: str) -> tuple[tuple[int, int], ...]:
         first, _, last = part.strip().upper().removeprefix("U+").partition("-")
         pairs.append((int(first, 16), int(last or first, 16)))
     return tuple(pairs)
+
+
+# Marks of direction have no width in any browser (Unicode, Default_Ignorable_Code_Point).
+_UNSEEN = dict.fromkeys((1564, 8206, 8207, *range(8294, 8298)))
 
 
 class FontBook:
@@ -80,11 +91,17 @@ class FontBook:
             self._faces.setdefault(file.family, []).append(_face(opened, file))
             self._metrics.setdefault(file.family, _metrics(opened))
             self._weights.setdefault(file.family, (file.lightest, file.heaviest))
-        self._advance = lru_cache(maxsize=65536)(self._shape)
+        self.stand_ins = tuple(dict.fromkeys(file.family for file in files if file.stands_in))
+        extra = [face for family in self.stand_ins for face in self._faces[family]]
+        for family in self.families:
+            self._faces[family] += extra
+        self._advance = lru_cache(maxsize=65_536)(self._shape)
+        self._letter = lru_cache(maxsize=16_384)(lambda text, family, weight: self._shape(text, family, weight)[0])
 
     @property
     def families(self) -> tuple[str, ...]:
-        return tuple(self._faces)
+        """Return the families that can be chosen."""
+        return tuple(family for family in self._faces if family not in self.stand_ins)
 
     def metrics(self, family: str) -> FontMetrics:
         return self._metrics[family]
@@ -99,9 +116,9 @@ class FontBook:
             OutOfRange: The family is not shipped.
         """
         if family not in self._faces:
-            raise OutOfRange.of("family", f"one of {', '.join(self._faces)}", family)
+            raise OutOfRange.of("family", f"one of {', '.join(self.families)}", family)
         metrics = self._metrics[family]
-        em, missing = self._advance(text, family, weight)
+        em, missing = self._advance(text.translate(_UNSEEN), family, weight)
         # Chromium rounds ascent and descent to whole pixels before it adds them up, halves upward.
         ascent, descent = floor(metrics.ascent * size_px + 0.5), floor(metrics.descent * size_px + 0.5)
         return Measured(
@@ -112,10 +129,12 @@ class FontBook:
             missing=missing,
         )
 
+    def rough_em(self, text: str, family: str, weight: int) -> float:
+        """Return about how wide a text is, in em, letter by letter: quick, for finding the widest of thousands."""
+        return sum(self._letter(letter, family, weight) for letter in text)
+
     def _shape(self, text: str, family: str, weight: int) -> tuple[float, str]:
         """Return the advance in em, and the missing characters."""
-        lightest, heaviest = self._weights[family]
-        wght = min(max(weight, lightest), heaviest)
         total, missing = 0.0, ""
         for face, run in self._runs(text, family):
             if face is None:
@@ -123,19 +142,21 @@ class FontBook:
                 # The browser takes another font here; half an em is its usual width.
                 total += 0.5 * len(run)
                 continue
-            font = hb.Font(face.face)
-            font.set_variations({"wght": wght})
             buffer = hb.Buffer()
             buffer.add_str(run)
             buffer.guess_segment_properties()
-            hb.shape(font, buffer, {})
+            hb.shape(_font(face, min(max(weight, face.lightest), face.heaviest)), buffer, {})
             total += sum(p.x_advance for p in buffer.glyph_positions) / face.units
         return total, missing
 
     def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:
         runs: list[tuple[_Face | None, str]] = []
         for character in text:
-            face = next((f for f in self._faces[family] if f.has(ord(character))), None)
+            faces = self._faces[family]
+            face = next((f for f in faces if f.has(ord(character))), None)
+            if face is None and category(character) == "Zs":
+                # HarfBuzz makes the spaces that a font lacks out of its usual one, and so does the browser with it.
+                face = faces[0]
             if runs and runs[-1][0] is face:
                 runs[-1] = (face, runs[-1][1] + character)
             else:
@@ -149,7 +170,15 @@ def _face(opened: TTFont, file: FontFile) -> _Face:
     plain = io.BytesIO()
     opened.save(plain)
     face = hb.Face(plain.getvalue())
-    return _Face(face, face.upem, file.ranges, frozenset(opened.getBestCmap()))
+    characters = frozenset(opened.getBestCmap())
+    return _Face(face, face.upem, file.ranges, characters, file.lightest, file.heaviest)
+
+
+@lru_cache(maxsize=256)
+def _font(face: _Face, weight: int) -> hb.Font:
+    font = hb.Font(face.face)
+    font.set_variations({"wght": weight})
+    return font
 
 
 def _metrics(opened: TTFont) -> FontMetrics:

@@ -2,7 +2,16 @@ import type { Patch } from '$lib/api/types';
 import { patchAt, valueAt } from './patch';
 
 /** Values that a layer replaces whole: to change a part of one is to write all of it. */
-const WHOLE = ['icon', 'look.size', 'look.fill', 'look.hover.fill', 'look.focus.fill', 'look.disabled.fill'];
+const WHOLE = [
+	'icon',
+	'look.size',
+	'look.fill',
+	'look.hover.fill',
+	'look.focus.fill',
+	'look.disabled.fill',
+	'quantity',
+	'afterwards',
+];
 
 /** Returns the field that a path belongs to: `icon.size_px` belongs to `icon`. */
 export function fieldOf(path: string): string {

@@ -5,7 +5,7 @@ import { editOf, fieldOf } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
 import type { Workshop } from './workshop.svelte';
 
-type Where = { placement: Placement; product: string; device: Device | '' };
+type Where = { placement: Placement; product: string; device: Device | ''; language: string; layer: string };
 
 /** One button on the drawing desk: what is drawn, which of its values is being worked on, and the edits. */
 export class Desk {
@@ -36,6 +36,8 @@ export class Desk {
 								placement: this.#where().placement,
 								field: fieldOf(this.marked),
 								product: this.view?.product.sku,
+								device: this.view?.device,
+								language: this.view?.language,
 							},
 						},
 					}),
@@ -68,12 +70,13 @@ export class Desk {
 	}
 
 	async mend(mend: Mend): Promise<void> {
-		await this.#apply(mend.layer, () => mend.patch);
+		if (mend.of_rule) await this.#workshop.mend(mend);
+		else await this.#apply(mend.layer, () => mend.patch);
 	}
 
 	async #apply(layer: string, patch: () => Record<string, unknown>): Promise<void> {
-		const { placement, product, device } = this.#where();
-		const query = { product: product || undefined, device: device || undefined };
+		const { placement } = this.#where();
+		const { query } = this.#params();
 		const key = this.#key();
 		await this.#workshop.changeDrawing(layer, patch, placement, query, (view) =>
 			this.#workshop.queries.setQueryData(key, view),
@@ -85,10 +88,15 @@ export class Desk {
 	}
 
 	#params() {
-		const { placement, product, device } = this.#where();
+		const { placement, product, device, language, layer } = this.#where();
 		return {
 			path: { ...this.#workshop.path, placement },
-			query: { product: product || undefined, device: device || undefined },
+			query: {
+				product: product || undefined,
+				device: device || undefined,
+				language: language || undefined,
+				layer: layer || undefined,
+			},
 		};
 	}
 }

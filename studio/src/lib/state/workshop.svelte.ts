@@ -1,9 +1,45 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { client, data, Problem } from '$lib/api/client';
-import type { Device, DraftState, DrawView, Patch, Placement, Session, StoreInfo } from '$lib/api/types';
+import type {
+	Device,
+	DraftState,
+	DrawView,
+	ExceptionChange,
+	Mend,
+	Moment,
+	Patch,
+	Placement,
+	Session,
+	StoreInfo,
+} from '$lib/api/types';
 import { createContext } from 'svelte';
 
 const KEYS_SETTING = 'uptick.single-keys';
+
+/** A value somewhere: what a trace is asked for. */
+export type Asked = {
+	placement: Placement;
+	field: string;
+	product?: string;
+	device?: Device;
+	language?: string;
+	exception?: string;
+};
+
+/** Where an exception is made from, and what it shall set at first. */
+export type From = {
+	placement: Placement;
+	device?: Device;
+	language?: string;
+	product?: { sku: string; name: string; category: string };
+	moment?: Moment;
+	text?: string;
+	layer?: Patch;
+	/** What it sets, as a designer says it. */
+	sets?: string;
+	/** Called with the new exception's id. */
+	onmade?: (id: string) => void;
+};
 
 /** The signed-in designer's store: who they are, what the draft's state is, and every change of it, one at a time. */
 export class Workshop {
@@ -16,6 +52,15 @@ export class Workshop {
 	saving = $state(false);
 	savedOnce = $state(false);
 	problem = $state.raw<Problem | null>(null);
+	/** The device and the language that every station shows. */
+	device = $state<Device>('desktop');
+	tongue = $state('');
+	/** The exception that is looked at, by its id. */
+	opened = $state('');
+	/** The value whose trace is looked at. */
+	asked = $state.raw<Asked | null>(null);
+	/** Where an exception is being made from. */
+	making = $state.raw<From | null>(null);
 	singleKeys = $state(localStorage.getItem(KEYS_SETTING) !== 'off');
 	#last: Promise<unknown> = Promise.resolve();
 
@@ -23,6 +68,13 @@ export class Workshop {
 	readonly store = $derived(this.info?.store.key ?? '');
 	readonly path = $derived({ store: this.store });
 	readonly language = $derived(this.info?.store.language ?? 'en-GB');
+	/** The language that is shown: the one chosen, as long as the buttons speak it. */
+	readonly shownLanguage = $derived(
+		this.info?.spoken.some((one) => one.language === this.tongue) ? this.tongue : this.language,
+	);
+	readonly languageOptions = $derived(
+		(this.info?.spoken ?? []).map((one) => ({ value: one.language, label: one.name })),
+	);
 
 	async open(): Promise<void> {
 		try {
@@ -84,7 +136,7 @@ export class Workshop {
 		layer: string,
 		patch: () => Patch,
 		placement: Placement,
-		query: { product?: string; device?: Device },
+		query: { product?: string; device?: Device; language?: string; layer?: string },
 		take: (view: DrawView) => void,
 	): Promise<boolean> {
 		return this.act(
@@ -101,6 +153,39 @@ export class Workshop {
 			},
 			['draw'],
 		);
+	}
+
+	/** Presses a mend: a patch for a layer, or for an exception itself. */
+	mend(mend: Mend): Promise<boolean> {
+		if (!mend.of_rule) return this.change(mend.layer, mend.patch);
+		return this.changeException(mend.layer.replace('exception:', ''), mend.patch);
+	}
+
+	changeException(rule: string, body: Partial<ExceptionChange>): Promise<boolean> {
+		const params = { path: { ...this.path, rule } };
+		return this.act((headers) =>
+			data(
+				client.PATCH('/api/stores/{store}/exceptions/{rule}', {
+					params,
+					headers,
+					body: body as ExceptionChange,
+				}),
+			),
+		);
+	}
+
+	removeException(rule: string): Promise<boolean> {
+		const params = { path: { ...this.path, rule } };
+		return this.act((headers) => data(client.DELETE('/api/stores/{store}/exceptions/{rule}', { params, headers })));
+	}
+
+	async speak(more: readonly string[]): Promise<boolean> {
+		const params = { path: this.path };
+		const done = await this.act((headers) =>
+			data(client.PUT('/api/stores/{store}/languages', { params, headers, body: { more: [...more] } })),
+		);
+		if (done) await this.reloadStore();
+		return done;
 	}
 
 	undo(): Promise<boolean> {

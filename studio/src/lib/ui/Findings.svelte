@@ -7,14 +7,18 @@
 		onmend: (mend: Mend) => void;
 		/** Shows where the button can be drawn. */
 		withPlace?: boolean;
+		/** Shows so many at first. */
+		most?: number;
 	};
-	let { findings, onmend, withPlace = false }: Props = $props();
+	let { findings, onmend, withPlace = false, most = Infinity }: Props = $props();
+	let shown = $state(0);
+	const listed = $derived(findings.slice(0, Math.max(most, shown)));
 	const names = { must_fix: 'Must fix', look_again: 'Look again', note: 'Note' };
 	const signs = { must_fix: '▲', look_again: '◇', note: '–' };
 </script>
 
 <ul class="divide-y divide-hair" aria-label="Findings">
-	{#each findings as finding (`${finding.rule}/${finding.spot}/${finding.title}/${finding.says}`)}
+	{#each listed as finding, n (`${n}/${finding.rule}/${finding.title}`)}
 		<li class="py-3" data-weight={finding.weight} data-rule={finding.rule}>
 			<p class="text-md">
 				<b
@@ -38,3 +42,8 @@
 		</li>
 	{/each}
 </ul>
+{#if listed.length < findings.length}
+	<p class="py-3">
+		<Press small onpress={() => (shown = listed.length + 40)}>Show more of {findings.length}</Press>
+	</p>
+{/if}

@@ -7,14 +7,16 @@
 		title: string;
 		onclose: () => void;
 		children: Snippet;
+		/** For what needs two columns. */
+		wide?: boolean;
 	};
-	let { open, title, onclose, children }: Props = $props();
+	let { open, title, onclose, children, wide = false }: Props = $props();
 </script>
 
 <Dialog.Root {open} onOpenChange={(now) => !now && onclose()}>
 	<Dialog.Portal>
 		<Dialog.Overlay class="fixed inset-0 z-30 bg-ink/30" />
-		<Dialog.Content class="floating-sheet border border-ink bg-leaf p-6 shadow-float">
+		<Dialog.Content class={['floating-sheet border border-ink bg-leaf p-6 shadow-float', wide && 'wide']}>
 			<Dialog.Title class="text-lg font-bold">{title}</Dialog.Title>
 			{@render children()}
 		</Dialog.Content>
@@ -31,5 +33,8 @@
 		max-height: 86vh;
 		overflow: auto;
 		transform: translate(-50%, -50%);
+	}
+	:global(.floating-sheet.wide) {
+		width: min(980px, 94vw);
 	}
 </style>

@@ -1,11 +1,17 @@
 <script lang="ts">
 	import { paint } from '@storefront/paint';
+	import { paintQuantity } from '@storefront/quantity';
 	import type { CompiledButton, Moment } from '$lib/api/types';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 
 	type Props = {
 		button: CompiledButton;
 		moment: Moment;
 		text: string;
+		/** Drawn from right to left. */
+		rtl?: boolean;
+		/** It cannot be pressed in this moment. */
+		inactive?: boolean;
 		/** Shows the look of a state that the pointer or the keyboard would bring. */
 		look?: 'hover' | 'focus';
 		/** Room that the button stands in, in CSS pixels; what is wide fills it. */
@@ -15,11 +21,21 @@
 		/** How many times enlarged. */
 		zoom?: number;
 	};
-	let { button, moment, text, look, room, least, zoom = 1 }: Props = $props();
+	let { button, moment, text, rtl = false, inactive = false, look, room, least, zoom = 1 }: Props = $props();
+	const workshop = useWorkshop();
 	let host: HTMLElement;
 
 	$effect(() => {
-		const stood = paint(host, button as Parameters<typeof paint>[1], moment, text);
+		const made = button as Parameters<typeof paint>[1]['made'];
+		const stood = paint(host, {
+			base: workshop.info?.base_css ?? '',
+			made,
+			moment,
+			text,
+			rtl,
+			inactive,
+			paintQuantity,
+		});
 		stood.tabIndex = -1;
 		if (look) stood.dataset.look = look;
 		else delete stood.dataset.look;

@@ -1,30 +1,42 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { many } from '$lib/pure/format';
+	import { capital, many } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { useExceptions } from '$lib/state/exceptions.svelte';
+	import Press from '$lib/ui/Press.svelte';
 
 	const workshop = useWorkshop();
-	const exceptions = createQuery(() => ({
-		queryKey: ['exceptions', workshop.store, workshop.draft?.version],
-		queryFn: () => data(client.GET('/api/stores/{store}/exceptions', { params: { path: workshop.path } })),
-	}));
+	const exceptions = useExceptions(workshop);
+	const sets = (names: readonly string[]) => {
+		const kinds = [...new Set(names.map((name) => (name.startsWith('words') ? 'words' : name)))];
+		return kinds.slice(0, 3).join(', ') + (kinds.length > 3 ? ` and ${kinds.length - 3} more` : '');
+	};
 </script>
 
-{#if exceptions.data?.length}
-	<h2 class="mt-6 mb-1 text-md">Exceptions</h2>
-	<table class="ledger max-w-4xl">
-		<tbody>
-			{#each exceptions.data as one (one.id)}
-				<tr>
-					<th class="w-52"><a href="/words" class="no-underline">{one.name}</a></th>
-					<td>
-						{one.reach_words}
-						<p class="text-soft">{one.note}</p>
-					</td>
-					<td class="text-right whitespace-nowrap text-soft">{many(one.products, 'product')}</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-{/if}
+<div class="mt-6 mb-1 flex items-baseline gap-4">
+	<h2 class="text-md">Exceptions</h2>
+	<Press small onpress={() => (workshop.making = { placement: 'product_page' })}>Make one…</Press>
+</div>
+<table class="ledger max-w-5xl">
+	<tbody>
+		{#each exceptions.data ?? [] as one (one.id)}
+			<tr class={one.asleep ? 'text-soft' : ''}>
+				<th class="w-52"
+					><button
+						class="text-left font-semibold underline underline-offset-3"
+						onclick={() => (workshop.opened = one.id)}>{one.name}</button
+					></th
+				>
+				<td>
+					{capital(one.reach_words)}
+					<p class="text-soft">{one.note}</p>
+				</td>
+				<td class="text-soft">{sets(one.fields.map((f) => f.field))}</td>
+				<td class="text-right whitespace-nowrap text-soft">
+					{#if one.asleep}◇ {one.asleep}{:else}{many(one.products, 'product')}{/if}
+				</td>
+			</tr>
+		{:else}
+			<tr><td class="text-soft">None. What the baseline and the placements say holds for every product.</td></tr>
+		{/each}
+	</tbody>
+</table>

@@ -1,80 +1,83 @@
 <script lang="ts">
 	import { client, data } from '$lib/api/client';
-	import type { Moment, Placement } from '$lib/api/types';
+	import type { ReachRead } from '$lib/api/types';
 	import { said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
-	import { useWorkshop } from '$lib/state/workshop.svelte';
-	import Pick from '$lib/ui/Pick.svelte';
+	import { quickReaches } from '$lib/pure/reach';
+	import { useWorkshop, type From } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import ReachField from './ReachField.svelte';
+	import TokenField from './TokenField.svelte';
 
-	type Props = {
-		moment: Moment;
-		placement: Placement;
-		/** The text to begin from. */
-		text: string;
-		onclose: () => void;
-		/** Called with the new exception's id. */
-		onmade: (id: string) => void;
-	};
-	let { moment, placement, text, onclose, onmade }: Props = $props();
+	type Props = { from: From; onclose: () => void };
+	let { from, onclose }: Props = $props();
 	const workshop = useWorkshop();
-	const reaches = $derived([
-		...(workshop.info?.categories ?? []).map((name) => ({ value: `c:${name}`, label: `all ${name}` })),
-		...(workshop.info?.products ?? []).map((p) => ({ value: `p:${p.sku}`, label: p.name })),
-	]);
-	let chosen = $state('');
-	let onlyHere = $state(true);
+	const quick = $derived(quickReaches(from, workshop.languageOptions));
+	// svelte-ignore state_referenced_locally
+	let words = $state(quickReaches(from, workshop.languageOptions)[0]?.words ?? 'every product');
+	let read = $state.raw<ReachRead | null>(null);
 	let name = $state('');
 	let note = $state('');
+	let startsOn = $state('');
+	let endsOn = $state('');
 	// svelte-ignore state_referenced_locally
-	let says = $state(text);
-	const ready = $derived(Boolean(chosen && name.trim() && note.trim() && says.trim()));
+	let says = $state(from.text ?? '');
+	const language = $derived(from.language ?? workshop.language);
+	const ready = $derived(Boolean(read && name.trim() && note.trim() && (!from.moment || says.trim())));
 
 	async function make(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		const value = chosen.slice(2);
-		const isProduct = chosen.startsWith('p:');
+		const layer = from.moment ? patchAt(`wording.${from.moment}.${language}`, says.trim()) : (from.layer ?? {});
 		const body = {
 			name: name.trim(),
 			note: note.trim(),
-			reach: {
-				products: isProduct ? [value] : [],
-				categories: isProduct ? [] : [value],
-				situations: [],
-				placements: onlyHere ? [placement] : [],
-			},
-			layer: patchAt(`wording.${moment}.${workshop.language}`, says.trim()),
+			reach_words: words,
+			layer,
+			starts_on: startsOn || null,
+			ends_on: endsOn || null,
 		};
+		const params = { path: workshop.path };
 		const done = await workshop.act((headers) =>
-			data(client.POST('/api/stores/{store}/exceptions', { params: { path: workshop.path }, headers, body })),
+			data(client.POST('/api/stores/{store}/exceptions', { params, headers, body: body as never })),
 		);
 		if (!done) return;
-		const all = await data(client.GET('/api/stores/{store}/exceptions', { params: { path: workshop.path } }));
-		onmade(all.at(-1)?.id ?? '');
+		const all = await data(client.GET('/api/stores/{store}/exceptions', { params }));
+		onclose();
+		from.onmade?.(all.at(-1)?.id ?? '');
 	}
 </script>
 
-<Sheet open title="Say it differently" {onclose}>
+<Sheet open title={from.moment ? 'Say it differently' : 'Make it different'} {onclose}>
 	<form onsubmit={make} class="mt-3">
-		<p class="text-md">
-			When it is {said(moment)}, for
-			<Pick
-				label="Reach"
-				value={chosen}
-				options={[{ value: '', label: 'choose…' }, ...reaches]}
-				onpick={(v) => (chosen = v)}
-			/>
-			say
+		{#if from.moment}
+			<p class="text-md">When it is <b>{said(from.moment)}</b>, say</p>
+			<TokenField label="Text" value={says} onchange={(text) => (says = text)} rtl={language === 'ar'} />
+		{:else if from.sets}
+			<p class="text-md">With <b>{from.sets}</b>; other values follow once it is made.</p>
+		{/if}
+		<label class="mt-3 block font-semibold" for="reach-words">For</label>
+		<ReachField
+			value={words}
+			onread={(text, found) => {
+				words = text;
+				read = found;
+			}}
+		/>
+		<p class="mt-2 flex flex-wrap gap-2">
+			{#each quick as one (one.label)}
+				<Press small onpress={() => (words = one.words)}>{one.label}</Press>
+			{/each}
 		</p>
-		<input class="field mt-2 w-full text-md" aria-label="Text" maxlength="200" bind:value={says} />
-		<label class="mt-3 flex items-center gap-2"
-			><input type="checkbox" bind:checked={onlyHere} /> only on the {said(placement)}</label
-		>
 		<label class="mt-4 block font-semibold" for="exception-name">Name</label>
 		<input id="exception-name" class="field mt-1 w-full" maxlength="80" bind:value={name} />
 		<label class="mt-3 block font-semibold" for="exception-note">What it is for</label>
 		<input id="exception-note" class="field mt-1 w-full" maxlength="400" bind:value={note} />
+		<p class="mt-3 flex flex-wrap items-center gap-2">
+			<label>From <input type="date" class="field" bind:value={startsOn} /></label>
+			<label>until <input type="date" class="field" bind:value={endsOn} /></label>
+			<span class="text-soft">or always</span>
+		</p>
 		{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 		<p class="mt-5 flex gap-3">
 			<Press main type="submit" disabled={!ready}>Make the exception</Press>

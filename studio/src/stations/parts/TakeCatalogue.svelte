@@ -1,46 +1,20 @@
 <script lang="ts">
-	import { data, Problem } from '$lib/api/client';
-	import type { ImportReport } from '$lib/api/types';
 	import { count, many, moment } from '$lib/pure/format';
+	import { Taking } from '$lib/state/taking.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	const workshop = useWorkshop();
-	let file = $state.raw<File | null>(null);
-	let report = $state.raw<ImportReport | null>(null);
-	let wrong = $state('');
-	let busy = $state(false);
+	const taking = new Taking(workshop);
+	let whole = $state(false);
 	let picker: HTMLInputElement;
-	const products = $derived(workshop.info?.products.length ?? 0);
+	const products = $derived(workshop.info?.product_count ?? 0);
 	const last = $derived(workshop.info?.last_import);
-
-	async function send(dryRun: boolean): Promise<void> {
-		if (!file) return;
-		busy = true;
-		wrong = '';
-		const url = `/api/stores/${workshop.store}/catalogue?dry_run=${dryRun}`;
-		try {
-			const answer = await fetch(url, { method: 'POST', body: file, headers: { 'Content-Type': 'text/csv' } });
-			const body: unknown = await answer.json();
-			report = await data(Promise.resolve(answer.ok ? { data: body as ImportReport } : { error: body }));
-			if (!dryRun) {
-				file = null;
-				await workshop.reloadStore();
-			}
-		} catch (error) {
-			wrong = error instanceof Problem ? error.message : String(error);
-			report = null;
-		} finally {
-			busy = false;
-		}
-	}
-
-	function close(): void {
-		report = null;
-		wrong = '';
-		file = null;
-	}
+	const report = $derived(taking.report);
+	const touched = $derived(
+		report ? report.counts.new + report.counts.changed + (whole ? report.counts.missing : 0) : 0,
+	);
 </script>
 
 <p class="mt-4 flex flex-wrap items-center gap-3 text-soft">
@@ -52,50 +26,85 @@
 		</span>
 	{:else}
 		<span class="text-lg text-ink"
-			>The catalogue is empty. Bring in the shop’s products as CSV, and every button stands here.</span
+			>The catalogue is empty. Bring in the shop’s products as CSV or JSON-LD, and every button stands here.</span
 		>
 	{/if}
 	<Press small onpress={() => picker.click()}>Take in a catalogue…</Press>
+	{#if products}
+		<Press small href="/api/stores/{workshop.store}/catalogue.csv" away>CSV</Press>
+		<Press small href="/api/stores/{workshop.store}/catalogue.jsonld" away>JSON-LD</Press>
+	{/if}
+	{#if taking.looking}<span role="status">reading the file…</span>{/if}
 	<input
 		bind:this={picker}
 		type="file"
-		accept=".csv,text/csv"
+		accept=".csv,.json,.jsonld,text/csv,application/ld+json"
 		class="sr-only"
 		tabindex="-1"
-		aria-label="Catalogue as CSV"
+		aria-label="Catalogue as CSV or JSON-LD"
 		onchange={(event) => {
-			file = event.currentTarget.files?.[0] ?? null;
+			const file = event.currentTarget.files?.[0];
 			event.currentTarget.value = '';
-			void send(true);
+			if (file) void taking.look(file);
 		}}
 	/>
 </p>
 
-<Sheet open={Boolean(report || wrong)} title={report?.applied ? 'Taken in' : 'What this file would do'} onclose={close}>
-	{#if wrong}<p role="alert" class="mt-3 text-must">▲ {wrong}</p>{/if}
+<Sheet
+	open={Boolean(report || taking.wrong)}
+	title={report?.applied ? 'Taken in' : 'What this file would do'}
+	onclose={() => (taking.progress ? taking.stop() : taking.close())}
+>
+	{#if taking.wrong}<p role="alert" class="mt-3 text-must">▲ {taking.wrong}</p>{/if}
 	{#if report}
 		<p class="mt-3 text-md">
-			<b>{count(report.new.length)}</b> new, <b>{count(report.changed.length)}</b> changed,
-			<b>{count(report.unchanged)}</b> as before, <b>{count(report.refused.length)}</b> refused.
+			<b>{count(report.counts.new)}</b> new, <b>{count(report.counts.changed)}</b> changed,
+			<b>{count(report.counts.unchanged)}</b> as before, <b>{count(report.counts.missing)}</b> not in the file,
+			<b>{count(report.counts.refused)}</b> refused.
 		</p>
+		{#if report.counts.missing && !report.applied}
+			<label class="mt-2 flex items-center gap-2">
+				<input type="checkbox" bind:checked={whole} /> The file is the whole catalogue: take out the {many(
+					report.counts.missing,
+					'product',
+				)} that it lacks. Their exceptions are kept and sleep.
+			</label>
+		{/if}
 		<ul class="mt-3 max-h-72 overflow-auto">
 			{#each report.refused.slice(0, 200) as line (line.line)}
 				<li class="text-must">▲ line <span class="figure">{line.line}</span>: {line.reason}</li>
 			{/each}
+			{#each report.missing.slice(0, 100) as sku (sku)}
+				<li>{sku} is {report.applied && report.removed ? 'gone' : 'not in the file'}</li>
+			{/each}
 			{#each report.changed.slice(0, 200) as line (line.line)}
-				<li>line <span class="figure">{line.line}</span>: {line.sku} changes its {line.fields.join(', ')}</li>
+				<li>
+					line <span class="figure">{line.line}</span>: {line.sku} changes its {line.fields
+						.join(', ')
+						.replace(/_/g, ' ')}
+				</li>
 			{/each}
 			{#each report.new.slice(0, 200) as line (line.line)}
 				<li>line <span class="figure">{line.line}</span>: {line.sku} is new</li>
 			{/each}
 		</ul>
 	{/if}
+	{#if taking.progress}
+		<p class="mt-4" role="status">
+			{count(taking.progress.done)} of {count(taking.progress.of)} taken in
+			<progress class="w-full" max={Math.max(1, taking.progress.of)} value={taking.progress.done}></progress>
+		</p>
+	{/if}
 	<p class="mt-5 flex gap-3">
-		{#if report && !report.applied}
-			<Press main disabled={busy || !(report.new.length + report.changed.length)} onpress={() => send(false)}>
-				Take in {many(report.new.length + report.changed.length, 'product')}
-			</Press>
+		{#if taking.progress}
+			<Press onpress={() => taking.stop()}>Stop, and take in nothing</Press>
+		{:else}
+			{#if report && !report.applied}
+				<Press main disabled={!touched} onpress={() => taking.take(whole)}>
+					Take in {many(report.counts.new + report.counts.changed, 'product')}
+				</Press>
+			{/if}
+			<Press onpress={() => taking.close()}>{report?.applied ? 'Close' : 'Leave it'}</Press>
 		{/if}
-		<Press onpress={close}>{report?.applied ? 'Close' : 'Leave it'}</Press>
 	</p>
 </Sheet>

@@ -1,32 +1,57 @@
 <script lang="ts">
-	import type { Candidate } from '$lib/api/types';
+	import type { WhyLine } from '$lib/api/types';
 	import { date } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Press from '$lib/ui/Press.svelte';
 
 	type Props = {
-		candidates: readonly Candidate[];
-		/** Says a value as a person would. */
-		say?: (value: unknown) => string;
+		lines: readonly WhyLine[];
+		/** Leads to where a layer is edited that is no exception. */
+		onjump?: (layer: string) => void;
 	};
-	let { candidates, say = (value) => (typeof value === 'object' ? JSON.stringify(value) : String(value)) }: Props =
-		$props();
+	let { lines, onjump }: Props = $props();
+	const workshop = useWorkshop();
+	/** Says why a line does not win. */
+	function beaten(line: WhyLine, n: number): string {
+		if (line.of.asleep) return line.of.asleep;
+		return n ? 'beaten: the one above is closer' : 'this is what shows';
+	}
 </script>
 
-<ol class="divide-y divide-hair">
-	{#each candidates as one, n (one.layer)}
-		<li class="flex gap-3 py-2">
-			<span class={['figure shrink-0 px-1', one.wins && 'bg-marker']}>{n + 1}</span>
-			<div>
-				<b class={one.wins ? '' : 'text-soft'}>{one.title}</b>
-				<span class={one.wins ? '' : 'text-soft'}
-					>{say(one.value)}{one.wins ? '' : ', beaten: the one above is closer'}</span
-				>
-				{#if one.note}
+<ol class="divide-y divide-hair" aria-label="Why">
+	{#each lines as line, n (line.of.layer)}
+		<li class={['flex gap-3 py-2', !line.of.wins && 'text-soft']}>
+			<span class={['figure shrink-0 px-1', line.of.wins && 'bg-marker']}>{line.of.asleep ? '×' : n + 1}</span>
+			<div class="min-w-0 flex-1">
+				<b>{line.of.title}</b>
+				{line.value_words} <span class="text-soft">· {beaten(line, n)}</span>
+				{#if line.of.note}
 					<p class="text-soft">
-						{one.note}
-						{one.author}{one.made_at ? `, ${date(one.made_at)}` : ''}. For {one.reach}.
+						For {line.reach_words}. {line.of.note}
+						{line.of.author}{line.of.made_at ? `, ${date(line.of.made_at)}` : ''}.
 					</p>
 				{/if}
 			</div>
+			<span class="flex shrink-0 items-start gap-1">
+				{#if line.exception}
+					<Press small onpress={() => (workshop.opened = line.exception)} label="Edit {line.of.title}">Edit</Press>
+					{#if line.of.asleep === 'switched off'}
+						<Press small onpress={() => workshop.changeException(line.exception, { on: true })}>Switch on</Press>
+					{:else if !line.of.asleep}
+						<Press
+							small
+							onpress={() => workshop.changeException(line.exception, { on: false })}
+							label="Switch off {line.of.title}"
+						>
+							Switch off
+						</Press>
+					{/if}
+				{:else if onjump}
+					<Press small onpress={() => onjump(line.of.layer)} label="Go to {line.of.title}">Go there</Press>
+				{/if}
+			</span>
 		</li>
+	{:else}
+		<li class="py-2 text-soft">No layer says anything here.</li>
 	{/each}
 </ol>

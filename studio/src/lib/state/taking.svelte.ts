@@ -1,0 +1,93 @@
+import { data, Problem } from '$lib/api/client';
+import type { ImportReport } from '$lib/api/types';
+import type { Workshop } from './workshop.svelte';
+
+type Line = {
+	progress?: { done: number; of: number };
+	report?: ImportReport;
+	problem?: { code: string; detail: string };
+};
+
+/** A catalogue on its way in: looked at first, then taken in with progress; it can be stopped and nothing has happened. */
+export class Taking {
+	report = $state.raw<ImportReport | null>(null);
+	wrong = $state('');
+	progress = $state.raw<{ done: number; of: number } | null>(null);
+	looking = $state(false);
+	#file: File | null = null;
+	#stop: AbortController | null = null;
+	readonly #workshop: Workshop;
+
+	constructor(workshop: Workshop) {
+		this.#workshop = workshop;
+	}
+
+	async look(file: File): Promise<void> {
+		this.#file = file;
+		this.wrong = '';
+		this.looking = true;
+		try {
+			const answer = await fetch(`/api/stores/${this.#workshop.store}/catalogue/preview`, {
+				method: 'POST',
+				body: file,
+			});
+			const told: unknown = await answer.json();
+			this.report = await data(Promise.resolve(answer.ok ? { data: told as ImportReport } : { error: told }));
+		} catch (error) {
+			this.#fail(error);
+		} finally {
+			this.looking = false;
+		}
+	}
+
+	async take(whole: boolean): Promise<void> {
+		if (!this.#file) return;
+		this.#stop = new AbortController();
+		this.progress = { done: 0, of: 0 };
+		try {
+			const url = `/api/stores/${this.#workshop.store}/catalogue?whole=${whole}`;
+			const answer = await fetch(url, { method: 'POST', body: this.#file, signal: this.#stop.signal });
+			if (!answer.ok || !answer.body) throw new Problem((await answer.json()) as Record<string, never>);
+			for await (const line of linesOf(answer.body)) this.#hear(line);
+			await this.#workshop.reloadStore();
+		} catch (error) {
+			if (this.#stop.signal.aborted) this.wrong = 'Stopped. Nothing was taken in.';
+			else this.#fail(error);
+		} finally {
+			this.progress = null;
+		}
+	}
+
+	stop(): void {
+		this.#stop?.abort();
+	}
+
+	close(): void {
+		this.report = null;
+		this.wrong = '';
+		this.#file = null;
+	}
+
+	#hear(line: Line): void {
+		if (line.progress) this.progress = line.progress;
+		if (line.report) this.report = line.report;
+		if (line.problem) throw new Problem(line.problem);
+	}
+
+	#fail(error: unknown): void {
+		this.report = null;
+		this.wrong = error instanceof Problem ? error.message : String(error);
+	}
+}
+
+async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<Line> {
+	const reader = body.pipeThrough(new TextDecoderStream() as never).getReader() as ReadableStreamDefaultReader<string>;
+	let rest = '';
+	for (;;) {
+		const { done, value } = await reader.read();
+		if (done) return;
+		const parts = (rest + value).split('\n');
+		rest = parts.pop() ?? '';
+		for (const part of parts) yield JSON.parse(part) as Line;
+	}
+}

@@ -1,0 +1,83 @@
+"""What a check says: a finding with its number, and mends that have been computed."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+from uptick.core.classes import ButtonClass, ButtonKind
+from uptick.core.document import Placement
+from uptick.core.merge import Json
+
+
+class Weight(StrEnum):
+    """How much a finding matters, worst first."""
+
+    MUST_FIX = "must_fix"
+    LOOK_AGAIN = "look_again"
+    NOTE = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """A patch for a layer that has been computed to remove the finding.
+
+    With `of_rule` the patch is for the exception itself: whether it is on, its reach, its days.
+    """
+
+    label: str
+    layer: str
+    patch: Json
+    of_rule: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """One class of buttons, as a finding names it."""
+
+    placement: Placement
+    class_key: str
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """What a check found, and in which buttons. `spot` says which part of the drawing it points at."""
+
+    rule: str
+    weight: Weight
+    buttons: tuple[Spot, ...]
+    spot: str
+    title: str
+    says: str
+    figure: float
+    allowed: float
+    mends: tuple[Mend, ...] = ()
+
+    def is_about(self, one: ButtonClass) -> bool:
+        return Spot(one.placement, one.key) in self.buttons
+
+
+def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:
+    return tuple(
+        Spot(one.placement, key) for one in buttons for key in (one.keys if isinstance(one, ButtonKind) else [one.key])
+    )
+
+
+def said(placement: str) -> str:
+    return placement.replace("_", " ")
+
+
+def where(one: ButtonClass) -> str:
+    """Say which buttons a finding is about."""
+    place = said(one.placement)
+    if not one.rules or not one.count:
+        return f"on the {place}"
+    first = one.batches[0]
+    names = [first[0].name] if one.count == 1 else sorted({p.category for batch in one.batches for p in batch[:200]})
+    listed = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
+    return f"on the {place}, {listed}"
+
+
+def where_all(buttons: Sequence[ButtonClass]) -> str:
+    if len(buttons) == 1:
+        return where(buttons[0])
+    return "on the " + " and the ".join(dict.fromkeys(said(one.placement) for one in buttons))

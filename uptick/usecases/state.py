@@ -1,0 +1,93 @@
+"""What every station shows of the draft: its state in the corner, and buttons as they stand."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from uptick.core.catalogue import Product
+from uptick.core.classes import ButtonClass
+from uptick.core.compile import CompiledButton, compile_button
+from uptick.core.document import Moment, Placement, Situation
+from uptick.core.errors import NotFound, OutOfRange
+from uptick.core.fill import text_for
+from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
+from uptick.core.release import differing_classes
+from uptick.core.settings import Settings
+from uptick.core.wording import is_rtl
+from uptick.usecases.ports import Draft, Shop
+
+
+@dataclass(frozen=True, slots=True)
+class DraftState:
+    """What stands in the corner of every station."""
+
+    version: int
+    undo_label: str
+    redo_label: str
+    changed_buttons: int
+    release: int
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A button as it stands somewhere: compiled, in one moment, with its words filled in.
+
+    An inactive one cannot be pressed then.
+    """
+
+    button: CompiledButton
+    moment: Moment
+    text: str
+    rtl: bool
+    inactive: bool
+
+
+def is_inactive(placement: Placement, moment: Moment) -> bool:
+    """Tell whether a button waits: where the choice is on the page, it does until that is made."""
+    waits = placement in {Placement.PRODUCT_PAGE, Placement.STICKY_BAR} and moment is Moment.CHOOSE_FIRST
+    return waits or moment in {Moment.SOLD_OUT, Moment.WORKING}
+
+
+def in_force(shop: Shop, draft: Draft | None = None) -> Settings:
+    """Return the draft's settings as they count today."""
+    return (draft or shop.drafts.read()).settings.on_day(shop.today)
+
+
+def draft_state(shop: Shop, draft: Draft, products: Sequence[Product]) -> DraftState:
+    newest = shop.releases.newest()
+    if newest is None:
+        return DraftState(draft.version, draft.undo_label, draft.redo_label, len(Placement), 0)
+    changes = differing_classes(newest.settings.on_day(shop.today), in_force(shop, draft), products)
+    return DraftState(draft.version, draft.undo_label, draft.redo_label, len(changes), newest.n)
+
+
+def show(shop: Shop, one: ButtonClass, moment: Moment, product: Product | None, language: str, count: int = 2) -> Shown:
+    text = text_for(one.document, moment, language, product, count, shop.store.language)
+    inactive = is_inactive(one.placement, moment)
+    return Shown(compile_button(one.document, shop.kit), moment, text, is_rtl(language), inactive)
+
+
+def product_of(products: Sequence[Product], sku: str | None) -> Product:
+    """Return a product by its code, or the first plain one."""
+    if not products:
+        raise NotFound("The catalogue is empty. Import the shop's products first.")
+    if sku:
+        found = next((p for p in products if p.sku == sku), None)
+        if found is None:
+            raise NotFound(f"No product has the code {sku!r}.", product=sku)
+        return found
+    return next((p for p in products if p.situation is Situation.PLAIN), products[0])
+
+
+def language_of(settings: Settings, language: str | None) -> str:
+    """Return a language that the buttons speak; the store's first one where none is asked for.
+
+    Raises:
+        OutOfRange: They do not speak it.
+    """
+    if language and language not in settings.languages:
+        raise OutOfRange.of("language", f"one of {listed(settings.languages, 'or')}", language)
+    return language or settings.language
+
+
+def names_of(shop: Shop, settings: Settings) -> Vocabulary:
+    return vocabulary_of(shop.catalogue.all(), settings.languages)

@@ -1,0 +1,168 @@
+"""Exceptions: what each sets and reaches, and exactly which buttons it changes."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from uptick.core.checks import dead_values
+from uptick.core.classes import LEADING
+from uptick.core.document import Moment, Placement, field_name, value_text
+from uptick.core.effect import Effect, effects_of
+from uptick.core.errors import NotFound
+from uptick.core.merge import leaves, without_gaps
+from uptick.core.reach import Reach
+from uptick.core.reach_words import read_reach, say_reach
+from uptick.core.release import FieldChange
+from uptick.core.resolve import index_of
+from uptick.usecases.ports import Shop
+from uptick.usecases.state import Shown, in_force, names_of, show
+
+
+@dataclass(frozen=True, slots=True)
+class FieldSet:
+    """A value that an exception sets. A dead one never wins anywhere."""
+
+    path: str
+    field: str
+    value: Any
+    value_words: str
+    dead: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ExceptionView:
+    """An exception; `asleep` says why it does not count today, `gone` are codes that the catalogue has not."""
+
+    id: str
+    name: str
+    note: str
+    author: str
+    made_at: datetime
+    reach: Reach
+    reach_words: str
+    on: bool
+    starts_on: date | None
+    ends_on: date | None
+    meant: bool
+    asleep: str
+    fields: tuple[FieldSet, ...]
+    products: int
+    gone: tuple[str, ...]
+
+
+def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
+    """Return the exceptions of the draft with what they set and how many products they reach."""
+    draft = shop.drafts.read()
+    settings = in_force(shop, draft)
+    products = shop.catalogue.all()
+    names = names_of(shop, settings)
+    dead = dead_values(settings, products)
+    counts = _reached(shop)
+    known = names.products
+    found = []
+    for rule in draft.settings.exceptions:
+        gone = tuple(sku for sku in rule.reach.products if sku not in known)
+        asleep = rule.asleep(shop.today)
+        if not asleep and gone and len(gone) == len(rule.reach.products):
+            asleep = "asleep: not in the catalogue"
+        fields = tuple(
+            FieldSet(path, field_name(path), value, value_text(value), path in dead.get(rule.id, ()))
+            for path, value in leaves(without_gaps(dict(rule.layer)))
+        )
+        found.append(
+            ExceptionView(
+                rule.id, rule.name, rule.note, rule.author, rule.made_at, rule.reach, say_reach(rule.reach, names),
+                rule.on, rule.starts_on, rule.ends_on, rule.meant, asleep, fields, counts.get(rule.id, 0), gone,
+            )
+        )  # fmt: skip
+    return tuple(found)
+
+
+def _reached(shop: Shop) -> dict[str, int]:
+    """Return how many products each exception's reach holds, asleep or not."""
+    settings = shop.drafts.read().settings
+    awake = settings.model_copy(
+        update={"exceptions": tuple(rule.model_copy(update={"on": True}) for rule in settings.exceptions)}
+    )
+    index = index_of(awake)
+    counts: dict[str, int] = {}
+    seen: dict[int, int] = {}
+    for product in shop.catalogue.all():
+        bits = index.of_product(product.sku, product.category)
+        seen[bits] = seen.get(bits, 0) + 1
+    for bits, n in seen.items():
+        for rule in index.named(bits):
+            counts[rule.id] = counts.get(rule.id, 0) + n
+    return counts
+
+
+@dataclass(frozen=True, slots=True)
+class EffectView:
+    """One kind of button that an exception changes, both ways rendered."""
+
+    placement: Placement
+    products: int
+    examples: tuple[str, ...]
+    moments: tuple[Moment, ...]
+    before: Shown
+    after: Shown
+    fields: tuple[FieldChange, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ExceptionEffects:
+    id: str
+    products: int
+    changes: tuple[EffectView, ...]
+
+
+def view_effects(shop: Shop, rule_id: str) -> ExceptionEffects:
+    """Return exactly which buttons an exception changes, and how: where it is on, and where it would be.
+
+    Raises:
+        NotFound: There is no such exception.
+    """
+    settings = in_force(shop)
+    if settings.exception(rule_id) is None:
+        raise NotFound(f"There is no exception {rule_id!r}.", exception=rule_id)
+    effects = effects_of(settings, rule_id, shop.catalogue.all())
+    touched = {product.sku for effect in effects for product in effect.products}
+    return ExceptionEffects(rule_id, len(touched), tuple(_effect(shop, effect) for effect in effects))
+
+
+def _effect(shop: Shop, effect: Effect) -> EffectView:
+    example = effect.products[0]
+    language = next((f.path.split(".")[2] for f in effect.fields if f.path.startswith("wording.")), shop.store.language)
+    moment = effect.moments[0] if effect.moments else LEADING[example.situation]
+    return EffectView(
+        effect.placement,
+        len(effect.products),
+        tuple(product.name for product in effect.products[:6]),
+        effect.moments,
+        show(shop, effect.without, moment, example, language),
+        show(shop, effect.with_it, moment, example, language),
+        effect.fields,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class ReachRead:
+    """A reach that was said in words: understood, said back, and how many products it holds."""
+
+    reach: Reach
+    words: str
+    products: int
+    examples: tuple[str, ...]
+
+
+def view_reach(shop: Shop, text: str) -> ReachRead:
+    """Return what some words reach.
+
+    Raises:
+        BadReach: A word means nothing here; says which, and what may have been meant.
+    """
+    settings = in_force(shop)
+    names = names_of(shop, settings)
+    reach = read_reach(text, names)
+    reached = [p for p in shop.catalogue.all() if reach.covers_product(p.sku, p.category)]
+    return ReachRead(reach, say_reach(reach, names), len(reached), tuple(p.name for p in reached[:6]))

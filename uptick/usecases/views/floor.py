@@ -1,0 +1,247 @@
+"""Floor: the whole shop's purchase buttons as one plan."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime
+
+from uptick.core.catalogue import Product
+from uptick.core.checks import Finding, Spot, findings_of
+from uptick.core.classes import LEADING, ButtonClass, Documents, Group, groups_of
+from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
+from uptick.core.resolve import index_of
+from uptick.core.settings import Settings
+from uptick.core.trial.record import Trial, TrialState
+from uptick.usecases.ports import Shop
+from uptick.usecases.state import DraftState, Shown, draft_state, in_force, language_of, show
+
+
+@dataclass(frozen=True, slots=True)
+class ExceptionMark:
+    """An exception that narrows a cell, and for how many of its products."""
+
+    id: str
+    name: str
+    products: int
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One crossing of the plan. `trials` run there; `shown` and `clicked` are signals of the last days."""
+
+    column: str
+    button: Shown | None
+    stands: bool
+    product: Product | None
+    products: int
+    exceptions: tuple[ExceptionMark, ...]
+    trials: tuple[int, ...]
+    shown: int
+    clicked: int
+
+
+@dataclass(frozen=True, slots=True)
+class FloorRow:
+    placement: Placement
+    pages: int
+    room_px: float
+    cells: tuple[Cell, ...]
+    shown: int
+    clicked: int
+
+
+@dataclass(frozen=True, slots=True)
+class RunningTrial:
+    number: int
+    question: str
+    day: int
+    days: int
+
+
+@dataclass(frozen=True, slots=True)
+class FloorView:
+    draft: DraftState
+    device: Device
+    language: str
+    days: int
+    rows: tuple[FloorRow, ...]
+    running: tuple[RunningTrial, ...]
+    refused: dict[str, int]
+
+
+IN_BASKET = "in_basket"
+
+
+def view_floor(
+    shop: Shop, since: date, days: int, now: datetime, device: Device | None = None, language: str | None = None
+) -> FloorView:
+    """Return the plan as it is seen on a device and in a language: placements down, situations across.
+
+    Raises:
+        OutOfRange: The buttons do not speak the language.
+    """
+    draft = shop.drafts.read()
+    settings = in_force(shop, draft)
+    products = shop.catalogue.all()
+    seen_on, spoken = device or Device.DESKTOP, language_of(settings, language)
+    plan = _Plan(shop, settings, products, seen_on, spoken, shop.signals.tallies(since))
+    running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
+    marks = tuple(
+        RunningTrial(t.number, t.question, (now - t.started_at).days + 1, t.plan.days)
+        for t in running
+        if t.started_at and t.plan
+    )
+    return FloorView(
+        draft_state(shop, draft, products),
+        seen_on,
+        spoken,
+        days,
+        tuple(plan.row(placement) for placement in shop.store.places),
+        marks,
+        shop.signals.refusals(since),
+    )
+
+
+class _Plan:
+    def __init__(
+        self,
+        shop: Shop,
+        settings: Settings,
+        products: Sequence[Product],
+        device: Device,
+        language: str,
+        tallies: Mapping[tuple[str, str], Mapping[str, int]],
+    ) -> None:
+        self.shop = shop
+        self.settings = settings
+        self.device, self.language = device, language
+        self.tallies = tallies
+        self.index = index_of(settings)
+        self.documents = Documents(settings, self.index)
+        self.groups = groups_of(self.index, products)
+        self.products = len(products)
+        self.lists = len({p.category for p in products}) + 1 if products else 0
+        self.trials = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
+
+    def row(self, placement: Placement) -> FloorRow:
+        cells = [self._cell(placement, situation, situation.value, LEADING[situation]) for situation in Situation]
+        # What is in the basket was bought from any of the other columns; the plain button stands for it.
+        cells.append(self._cell(placement, self._fullest(), IN_BASKET, Moment.IN_BASKET))
+        totals = [counts for (place, _), counts in self.tallies.items() if place == placement]
+        return FloorRow(
+            placement,
+            self.lists if placement is Placement.LISTING_CARD else self.products,
+            self.shop.store.surfaces[placement].widths_px[self.device],
+            tuple(cells),
+            sum(counts.get("shown", 0) for counts in totals),
+            sum(counts.get("clicked", 0) for counts in totals),
+        )
+
+    def _fullest(self) -> Situation:
+        counts = {s: sum(len(g.by_situation.get(s, ())) for g in self.groups) for s in Situation if s != "sold_out"}
+        return Situation.PLAIN if counts.get(Situation.PLAIN) else max(counts, key=lambda s: counts[s])
+
+    def _cell(self, placement: Placement, situation: Situation, column: str, moment: Moment) -> Cell:
+        counts = self.tallies.get((placement, column), {})
+        shown, clicked = counts.get("shown", 0), counts.get("clicked", 0)
+        able = [(group, group.by_situation[situation]) for group in self.groups if situation in group.by_situation]
+        if not able:
+            return Cell(column, None, False, None, 0, (), (), shown, clicked)
+        served = [(self._class(placement, group, members), members) for group, members in able]
+        # The least narrowed stands for the rest; of these the one with the most products.
+        one, members = min(served, key=lambda pair: (len(pair[0].rules), -len(pair[1])))
+        return Cell(
+            column,
+            show(self.shop, one, moment, members[0], self.language),
+            one.document.placement.shown,
+            members[0],
+            sum(len(batch) for _, batch in able),
+            self._marks(served),
+            tuple(t.number for t in self.trials if self._touches(t, placement, situation, served)),
+            shown,
+            clicked,
+        )
+
+    def _class(self, placement: Placement, group: Group, members: Sequence[Product]) -> ButtonClass:
+        """Return the class of a group's products here; only what the plan shows is resolved, however large the shop."""
+        where = self.index.of_place(placement, members[0].situation, self.device, self.language, ShopperKind.NEW)
+        return self.documents.button(placement, group.bits & where)
+
+    def spots(self, placement: Placement, situation: Situation) -> list[Spot]:
+        """Return the classes that a cell's products are in."""
+        able = [(group, group.by_situation[situation]) for group in self.groups if situation in group.by_situation]
+        return [Spot(placement, self._class(placement, group, members).key) for group, members in able]
+
+    def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Product]]]) -> tuple[ExceptionMark, ...]:
+        counts: dict[str, int] = {}
+        for one, members in served:
+            for rule in one.rules:
+                counts[rule] = counts.get(rule, 0) + len(members)
+        return tuple(
+            ExceptionMark(rule.id, rule.name, counts[rule.id]) for rule in self.settings.exceptions if rule.id in counts
+        )
+
+    @staticmethod
+    def _touches(
+        trial: Trial,
+        placement: Placement,
+        situation: Situation,
+        served: Sequence[tuple[ButtonClass, Sequence[Product]]],
+    ) -> bool:
+        reach = trial.reach
+        if (reach.placements and placement not in reach.placements) or (
+            reach.situations and situation not in reach.situations
+        ):
+            return False
+        return any(reach.covers_product(p.sku, p.category) for _, members in served for p in members)
+
+
+@dataclass(frozen=True, slots=True)
+class CellWeight:
+    """How many findings of each weight are about the buttons of a cell."""
+
+    placement: Placement
+    column: str
+    must_fix: int
+    look_again: int
+
+
+@dataclass(frozen=True, slots=True)
+class FindingsView:
+    findings: tuple[Finding, ...]
+    cells: tuple[CellWeight, ...]
+
+
+_NAMED_BUTTONS = 12
+
+
+def view_findings(shop: Shop, device: Device | None = None, language: str | None = None) -> FindingsView:
+    """Return what the checks find in the whole shop, worst first, and in which cells of the plan.
+
+    Apart from the plan, since on a large shop checking every kind of button takes longer than drawing a few.
+    """
+    draft = shop.drafts.read()
+    settings = in_force(shop, draft)
+    products = shop.catalogue.all()
+    findings = findings_of(settings, products, shop.store, shop.kit.fonts)
+    plan = _Plan(shop, settings, products, device or Device.DESKTOP, language_of(settings, language), {})
+    by_spot: dict[Spot, list[int]] = {}
+    for n, finding in enumerate(findings):
+        for spot in finding.buttons:
+            by_spot.setdefault(spot, []).append(n)
+    cells = tuple(
+        _weigh(placement, situation.value, plan.spots(placement, situation), by_spot, findings)
+        for placement in shop.store.places
+        for situation in Situation
+    )
+    return FindingsView(tuple(replace(f, buttons=f.buttons[:_NAMED_BUTTONS]) for f in findings), cells)
+
+
+def _weigh(
+    placement: Placement,
+    column: str,
+    here: Sequence[Spot],
+    by_spot: Mapping[Spot, Sequence[int]],
+    findings: Sequence[Finding],
+) -> CellWeight:
+    weights = [findings[n].weight.value for n in {n for spot in here for n in by_spot.get(spot, ())}]
+    return CellWeight(placement, column, weights.count("must_fix"), weights.count("look_again"))

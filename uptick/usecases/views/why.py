@@ -1,0 +1,117 @@
+"""Why a value holds somewhere, with how real products fill it where it is a text."""
+
+from dataclasses import dataclass
+
+from uptick.core.boxes import lay_out
+from uptick.core.catalogue import Product
+from uptick.core.classes import MOMENTS_OF, ButtonClass, class_for, classes_of, context_of
+from uptick.core.document import Device, Moment, Placement, ShopperKind, field_name, value_text
+from uptick.core.reach_words import say_reach
+from uptick.core.resolve import Candidate, trace
+from uptick.core.wording import is_rtl
+from uptick.usecases.ports import Shop
+from uptick.usecases.state import Shown, in_force, language_of, names_of, product_of, show
+
+
+@dataclass(frozen=True, slots=True)
+class Filled:
+    """A text as one product fills it."""
+
+    product: Product
+    shown: Shown
+    width_px: float
+    room_px: float
+
+
+@dataclass(frozen=True, slots=True)
+class WhyLine:
+    """A candidate in words: the winner first, then what it beat, then what sleeps."""
+
+    of: Candidate
+    value_words: str
+    reach_words: str
+    exception: str
+
+
+@dataclass(frozen=True, slots=True)
+class TraceView:
+    """Why a value holds for a product in a place."""
+
+    field: str
+    field_words: str
+    product: Product
+    device: Device
+    language: str
+    shopper: ShopperKind
+    layer: str
+    lines: tuple[WhyLine, ...]
+    filled: tuple[Filled, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TraceQuery:
+    """The context of a trace; `exception` picks a product that it covers where none is named."""
+
+    placement: Placement
+    field: str
+    product: str | None = None
+    device: Device | None = None
+    language: str | None = None
+    shopper: ShopperKind = ShopperKind.NEW
+    exception: str = ""
+
+
+def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> TraceView:
+    """Return every layer that sets a field here, the winner first, and those that sleep."""
+    draft = shop.drafts.read()
+    settings = in_force(shop, draft)
+    products = shop.catalogue.all()
+    product = product_of(products, query.product)
+    language = language_of(settings, query.language)
+    surface = shop.store.surfaces.get(query.placement)
+    device = query.device or (surface.narrowest()[0] if surface else Device.PHONE)
+    rule = settings.exception(query.exception)
+    if rule and not query.product:
+        reach = rule.reach
+        product = next((p for p in products if reach.covers_product(p.sku, p.category)), product)
+        device = device if not reach.devices or device in reach.devices else reach.devices[0]
+    situation = rule.reach.situations[0] if rule and rule.reach.situations else None
+    context = context_of(query.placement, product, situation, device, language, query.shopper)
+    sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.asleep(shop.today))}
+    names = names_of(shop, settings)
+    told = trace(settings, context, query.field, sleeping=sleeping)
+    one = class_for(classes_of(settings, products), settings, context) if with_products else None
+    filled: tuple[Filled, ...] = ()
+    if one and query.field.startswith("wording."):
+        filled = _filled(shop, one, Moment(query.field.split(".")[1]), device, language)
+    lines = tuple(
+        WhyLine(
+            candidate,
+            value_text(candidate.value),
+            say_reach(candidate.reach, names) if candidate.reach else "",
+            candidate.layer.removeprefix("exception:") if candidate.layer.startswith("exception:") else "",
+        )
+        for candidate in told
+    )
+    layer = one.top_layer if one else ""
+    return TraceView(
+        query.field, field_name(query.field), product, device, language, query.shopper, layer, lines, filled
+    )
+
+
+def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
+    """Return how the longest, the shortest and two between them fill a text; of a large class its first products."""
+    surface = shop.store.surfaces[one.placement]
+    room = surface.widths_px.get(device, surface.narrowest()[1])
+    able = [batch for batch in one.batches if moment in MOMENTS_OF[batch[0].situation]] or list(one.batches)
+    found = []
+    for product in (p for batch in able for p in batch[:40]):
+        shown = show(shop, one, moment, product, language)
+        drawn = lay_out(one.document, shown.text, shop.kit.fonts, room, rtl=is_rtl(language))
+        found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
+    distinct = list({f.shown.text: f for f in found}.values())
+    distinct.sort(key=lambda f: -f.width_px)
+    if len(distinct) <= 4:
+        return tuple(distinct)
+    last = len(distinct) - 1
+    return tuple(distinct[i] for i in sorted({0, last // 3, 2 * last // 3, last}))
