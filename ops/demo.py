@@ -190,35 +190,92 @@ class _History:
         """Make a dozen exceptions: for products, a category, phones, a language, shoppers; one that is over."""
         pages = (Placement.PRODUCT_PAGE,)
         green: Json = {"fill": {"kind": "solid", "colour": MOSS}, "text_colour": "#fffdf6"}
-        self._except("Jars by the set", "People asked whether the price is for one jar.",
-                     Reach(products=("JL-HEX48",)), {"wording": words.JARS}, 57.9)  # fmt: skip
-        self._except("Sets are taken whole", "“It” sounded like one thing of the set.",
-                     Reach(situations=(Situation.SET,)), {"wording": words.SETS}, 57.8)  # fmt: skip
-        self._except("Bees come in spring", "Keepers plan by the month, and a reservation is no purchase.",
-                     Reach(categories=("Bees",)), {"look": green}, 57.7)  # fmt: skip
-        self._except("Bees by the month", "On cards there is no room for a month.",
-                     Reach(categories=("Bees",), placements=(Placement.PRODUCT_PAGE, Placement.STICKY_BAR)),
-                     {"wording": words.BEES}, 57.65)  # fmt: skip
-        self._except("Clothes say what to pick", "“One” left people looking for what to pick.",
-                     Reach(categories=("Jackets & veils",), placements=pages), {"wording": words.CLOTHES}, 57.6)  # fmt: skip
+        self._except(
+            "Jars by the set",
+            "People asked whether the price is for one jar.",
+            Reach(products=("JL-HEX48",)),
+            {"wording": words.JARS},
+            57.9,
+        )
+        self._except(
+            "Sets are taken whole",
+            "“It” sounded like one thing of the set.",
+            Reach(situations=(Situation.SET,)),
+            {"wording": words.SETS},
+            57.8,
+        )
+        self._except(
+            "Bees come in spring",
+            "Keepers plan by the month, and a reservation is no purchase.",
+            Reach(categories=("Bees",)),
+            {"look": green},
+            57.7,
+        )
+        self._except(
+            "Bees by the month",
+            "On cards there is no room for a month.",
+            Reach(categories=("Bees",), placements=(Placement.PRODUCT_PAGE, Placement.STICKY_BAR)),
+            {"wording": words.BEES},
+            57.65,
+        )
+        self._except(
+            "Clothes say what to pick",
+            "“One” left people looking for what to pick.",
+            Reach(categories=("Jackets & veils",), placements=pages),
+            {"wording": words.CLOTHES},
+            57.6,
+        )
         tens = {"kind": "box", "least": 10, "most": 200, "step": 10, "start": 10, "width_px": 72}
-        self._except("Frames by ten", "A box holds ten frames.",
-                     Reach(products=("FW-BROOD", "FW-SUPER"), placements=pages), {"quantity": tens, "wording": words.TENS}, 57.5)  # fmt: skip
-        self._except("A line is measured first", "It has no price: the shop’s own “Ask us” stays.",
-                     Reach(products=("EX-LINE",)), {"placement": {"shown": False}}, 57.4)  # fmt: skip
-        self._except("No bar when sold out", "A bar that cannot be pressed only takes room.",
-                     Reach(situations=(Situation.SOLD_OUT,), placements=(Placement.STICKY_BAR,)),
-                     {"placement": {"shown": False}}, 57.3)  # fmt: skip
-        self._except("Larger for thumbs", "On phones the page’s button is what is looked for.",
-                     Reach(placements=pages, devices=(Device.PHONE,)),
-                     {"look": {"padding": {"top_px": 16, "bottom_px": 16}}}, 57.2)  # fmt: skip
-        self._except("Arabic stands taller", "Its letters are small at the same size.",
-                     Reach(languages=(words.AR,), placements=pages), {"look": {"type": {"size_px": 17}}}, 57.1)  # fmt: skip
-        self._except("Keepers go on to pay", "Who is signed in has bought here before.",
-                     Reach(placements=(Placement.STICKY_BAR,), shoppers=(ShopperKind.SIGNED_IN,)),
-                     {"afterwards": {"kind": "basket"}}, 57)  # fmt: skip
-        self._except("Autumn fair", "For the week of the fair only.",
-                     Reach(categories=("Hives",)), {"wording": {"ready": {words.EN: "At the fair price"}}}, 56.9, 30)  # fmt: skip
+        self._except(
+            "Frames by ten",
+            "A box holds ten frames.",
+            Reach(products=("FW-BROOD", "FW-SUPER"), placements=pages),
+            {"quantity": tens, "wording": words.TENS},
+            57.5,
+        )
+        self._except(
+            "A line is measured first",
+            "It has no price: the shop’s own “Ask us” stays.",
+            Reach(products=("EX-LINE",)),
+            {"placement": {"shown": False}},
+            57.4,
+        )
+        self._except(
+            "No bar when sold out",
+            "A bar that cannot be pressed only takes room.",
+            Reach(situations=(Situation.SOLD_OUT,), placements=(Placement.STICKY_BAR,)),
+            {"placement": {"shown": False}},
+            57.3,
+        )
+        self._except(
+            "Larger for thumbs",
+            "On phones the page’s button is what is looked for.",
+            Reach(placements=pages, devices=(Device.PHONE,)),
+            {"look": {"padding": {"top_px": 16, "bottom_px": 16}}},
+            57.2,
+        )
+        self._except(
+            "Arabic stands taller",
+            "Its letters are small at the same size.",
+            Reach(languages=(words.AR,), placements=pages),
+            {"look": {"type": {"size_px": 17}}},
+            57.1,
+        )
+        self._except(
+            "Keepers go on to pay",
+            "Who is signed in has bought here before.",
+            Reach(placements=(Placement.STICKY_BAR,), shoppers=(ShopperKind.SIGNED_IN,)),
+            {"afterwards": {"kind": "basket"}},
+            57,
+        )
+        self._except(
+            "Autumn fair",
+            "For the week of the fair only.",
+            Reach(categories=("Hives",)),
+            {"wording": {"ready": {words.EN: "At the fair price"}}},
+            56.9,
+            30,
+        )
 
     def _trial(self) -> None:
         with self._wiring.open_shop(KEY) as shop:
@@ -240,15 +297,27 @@ class _History:
         self._change("baseline", {"look": {"hover": {"fill": {"kind": "solid", "colour": "#8a7040"}}}}, 2)
         added = {words.EN: "It is in your skep", words.DE: "Liegt jetzt im Bienenkorb"}
         self._change("place:listing_card", {"wording": {"added": added}}, 1)
-        self._except("Hives ask for the frame", "“Pick one first” left people looking for what to pick.",
-                     Reach(categories=("Hives",), situations=(Situation.CHOICE,), placements=(Placement.PRODUCT_PAGE,)),
-                     {"wording": words.FRAMES}, 0.5)  # fmt: skip
-        self._except("Reduced prices say so", "A trial of the idea, on the winter roof and the large set of jars.",
-                     Reach(products=("HV-ROOF", "JL-HEX144"), placements=(Placement.PRODUCT_PAGE,)),
-                     {"wording": words.WINTER}, 0.4)  # fmt: skip
-        self._except("Roofs before the frost", "The shop’s October letter promised these words.",
-                     Reach(products=("HV-ROOF",), placements=(Placement.PRODUCT_PAGE,)),
-                     {"wording": {"ready": {words.EN: "Cover them up"}}}, 0.3)  # fmt: skip
+        self._except(
+            "Hives ask for the frame",
+            "“Pick one first” left people looking for what to pick.",
+            Reach(categories=("Hives",), situations=(Situation.CHOICE,), placements=(Placement.PRODUCT_PAGE,)),
+            {"wording": words.FRAMES},
+            0.5,
+        )
+        self._except(
+            "Reduced prices say so",
+            "A trial of the idea, on the winter roof and the large set of jars.",
+            Reach(products=("HV-ROOF", "JL-HEX144"), placements=(Placement.PRODUCT_PAGE,)),
+            {"wording": words.WINTER},
+            0.4,
+        )
+        self._except(
+            "Roofs before the frost",
+            "The shop’s October letter promised these words.",
+            Reach(products=("HV-ROOF",), placements=(Placement.PRODUCT_PAGE,)),
+            {"wording": {"ready": {words.EN: "Cover them up"}}},
+            0.3,
+        )
 
     def _shoppers(self, start: float, end: float, seed: int) -> None:
         from uptick.cli import follow_run

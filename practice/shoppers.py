@@ -75,11 +75,8 @@ def situation_of(goods: Goods) -> str:
 
 def _covers(trial: dict[str, Any], place: str, goods: Goods) -> bool:
     reach = trial["reach"]
-    return (
-        place in reach.get("placements", [place])
-        and goods.sku in reach.get("products", [goods.sku])
-        and goods.category in reach.get("categories", [goods.category])
-    )
+    told = (("placements", place), ("products", goods.sku), ("categories", goods.category))
+    return all(value in (reach.get(name) or [value]) for name, value in told)
 
 
 def _id_at(at: datetime, rng: random.Random) -> str:

@@ -8,6 +8,7 @@ const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
 	bar: { entry: 'src/bar.ts', name: 'UpBar' },
 	deal: { entry: 'src/assign.ts', name: 'UpDeal' },
+	kind: { entry: 'src/kind.ts', name: 'UpKind' },
 	quantity: { entry: 'src/quantity.ts', name: 'UpQuantity' },
 };
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
@@ -20,6 +21,7 @@ export default defineConfig({
 		outDir: here('dist'),
 		emptyOutDir: piece === 'up',
 		target: 'es2022',
+		rolldownOptions: { output: { exports: piece === 'up' ? 'default' : 'named' } },
 		lib: { entry: here(entry), formats: ['iife'], name, fileName: () => `${piece}.js` },
 	},
 });

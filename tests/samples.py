@@ -1,7 +1,7 @@
 """Small made-up things that tests share: a document, a shop's settings, products."""
 
 from copy import deepcopy
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from functools import lru_cache
 from typing import Any
 
@@ -35,6 +35,7 @@ BASELINE: Json = {
         "added": {"en-GB": "Added"},
         "in_basket": {"en-GB": "{count} in basket"},
         "choose_first": {"en-GB": "Choose"},
+        "pre_order": {"en-GB": "Reserve"},
         "sold_out": {"en-GB": "Sold out"},
     },
     "afterwards": {"kind": "stay"},
@@ -51,10 +52,15 @@ def document(patch: Json | None = None) -> ButtonDocument:
     return parse_document(merge_layer(deepcopy(BASELINE), patch or {}))
 
 
-def settings(*exceptions: ExceptionRule, **placements: Json) -> Settings:
+def settings(*exceptions: ExceptionRule, more: tuple[str, ...] = (), **placements: Json) -> Settings:
     places = {Placement(name): layer for name, layer in placements.items()}
     return Settings(
-        language="en-GB", currency="GBP", baseline=deepcopy(BASELINE), placements=places, exceptions=exceptions
+        language="en-GB",
+        currency="GBP",
+        baseline=deepcopy(BASELINE),
+        placements=places,
+        exceptions=exceptions,
+        more_languages=more,
     )
 
 
@@ -78,6 +84,8 @@ PRODUCTS = [
     product("B1", "Jars"),
     product("B2", "Jars", option_name="size", option_values=("S", "L")),
     product("C1", "Hives", stock=0),
+    product("D1", "Hives", set_of=("A1", "B1")),
+    product("D2", "Hives", pre_order=True, available_from=date(2027, 4, 12)),
 ]
 
 
@@ -97,5 +105,7 @@ def store(key: str = "sample", origin: str = "http://localhost:8802") -> Store:
         surfaces={
             Placement.PRODUCT_PAGE: Surface(widths_px={Device.PHONE: 320, Device.DESKTOP: 380}, own_height_px=52),
             Placement.LISTING_CARD: Surface(widths_px={Device.PHONE: 140, Device.DESKTOP: 310}, own_height_px=44),
+            Placement.STICKY_BAR: Surface(widths_px={Device.PHONE: 240, Device.DESKTOP: 380}, own_height_px=0),
+            Placement.STRIP: Surface(widths_px={Device.PHONE: 140, Device.DESKTOP: 310}, own_height_px=44),
         },
     )  # fmt: skip

@@ -4,6 +4,7 @@ import { addToBasket, countOf, readBasket, Refused } from './basket';
 const basket = {
 	add_path: '/add',
 	read_path: '/basket',
+	checkout_path: '/checkout',
 	product_field: 'sku',
 	option_field: 'size',
 	quantity_field: 'qty',

@@ -1,7 +1,8 @@
 import type { standBar } from './bar';
 import { readBasket } from './basket';
 import { indexProducts, readOrder, readProduct, readSchema } from './page';
-import { shopperId, shopperKind, SignalBox } from './signals';
+import type { shopperKind } from './kind';
+import { shopperId, SignalBox } from './signals';
 import { Stand, type Shop } from './stand';
 import type { paintQuantity } from './quantity';
 import type { Deal, Looker } from './resolve';
@@ -38,7 +39,7 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 function announcer(): (text: string) => void {
 	const host = document.createElement('div');
 	const region = document.createElement('div');
-	host.style.cssText = 'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)';
+	host.style.cssText = 'position:fixed;clip-path:inset(50%)';
 	region.setAttribute('role', 'status');
 	host.attachShadow({ mode: 'open' }).append(region);
 	document.body.append(host);
@@ -75,10 +76,18 @@ function signalOrder(shop: Shop): void {
 }
 
 /** What only some stores need. */
-export type Pieces = { standBar?: typeof standBar; deal?: Deal; paintQuantity?: typeof paintQuantity };
+export type Pieces = {
+	standBar?: typeof standBar;
+	deal?: Deal;
+	paintQuantity?: typeof paintQuantity;
+	shopperKind?: typeof shopperKind;
+};
 
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
-export async function start(told: Manifest, { standBar, deal, paintQuantity }: Pieces = {}): Promise<void> {
+export default async function start(
+	told: Manifest,
+	{ standBar, deal, paintQuantity, shopperKind }: Pieces = {},
+): Promise<void> {
 	try {
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
@@ -90,7 +99,7 @@ export async function start(told: Manifest, { standBar, deal, paintQuantity }: P
 		const language = languageOf(manifest);
 		const spoken = manifest.languages[language];
 		if (!spoken) return;
-		const looker: Looker = { language, shopper, device: deviceNow(), kind: shopperKind(shopper), deal };
+		const looker: Looker = { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new', deal };
 		const stands: Stand[] = [];
 		const redraw = () => stands.forEach((stand) => stand.draw());
 		const shop: Shop = {

@@ -26,7 +26,7 @@ describe('a product', () => {
 		expect(readProduct(place(), indexProducts(readSchema()))).toMatchObject({
 			sku: 'BOX',
 			price: '64.50',
-			soldOut: false,
+			situation: 'plain',
 			needsChoice: false,
 		});
 	});
@@ -36,7 +36,7 @@ describe('a product', () => {
 		page({ '@graph': [{ '@type': 'ItemList', itemListElement: [{ item: box }, { item: veil }] }] });
 		expect(readProduct(place({ upProduct: 'VEIL' }), indexProducts(readSchema()))).toMatchObject({
 			sku: 'VEIL',
-			soldOut: true,
+			situation: 'sold_out',
 		});
 		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();
 	});
@@ -52,9 +52,30 @@ describe('a product', () => {
 		expect(readProduct(place(own), indexProducts(readSchema()))).toMatchObject({
 			name: 'Box',
 			price: '60.00',
-			soldOut: true,
+			situation: 'sold_out',
 			needsChoice: true,
 		});
+	});
+
+	it.each([
+		['https://schema.org/PreOrder', '', {}, 'pre_order'],
+		['https://schema.org/PreOrder', '2001-01-01', {}, 'plain'],
+		['https://schema.org/PreOrder', '2999-01-01', {}, 'pre_order'],
+		['https://schema.org/InStock', '', { includesObject: [{}] }, 'set'],
+		['https://schema.org/OutOfStock', '', { includesObject: [{}] }, 'sold_out'],
+	])('%s from %s is in its situation', (availability, availabilityStarts, more, situation) => {
+		page({ ...box, offers: { ...offer, availability, availabilityStarts, ...more } });
+		expect(readProduct(place(), indexProducts(readSchema()))?.situation).toBe(situation);
+	});
+
+	it('has the price before tax and before its reduction, and what is left', () => {
+		const priceSpecification = [
+			{ price: '53.75', valueAddedTaxIncluded: false },
+			{ price: '80.00', priceType: 'https://schema.org/StrikethroughPrice' },
+		];
+		page({ ...box, offers: { ...offer, priceSpecification, inventoryLevel: { value: 4 } } });
+		const read = readProduct(place(), indexProducts(readSchema()));
+		expect(read).toMatchObject({ net: '53.75', was: '80.00', left: '4' });
 	});
 
 	it('stands in no page that describes none, whatever is written there', () => {

@@ -3,7 +3,6 @@ import type { Product } from './types';
 type Node = Record<string, unknown>;
 
 const HOLDERS = ['@graph', 'itemListElement', 'item', 'mainEntity'];
-const read = new WeakMap<Element, Node[]>();
 
 function collect(value: unknown, into: Node[]): Node[] {
 	if (Array.isArray(value)) value.forEach((one) => collect(one, into));
@@ -14,18 +13,13 @@ function collect(value: unknown, into: Node[]): Node[] {
 	return into;
 }
 
-/** Returns the nodes of one script, which is read only once. */
+/** Returns the nodes of one script. */
 function nodesOf(script: Element): Node[] {
-	let nodes = read.get(script);
-	if (!nodes) {
-		try {
-			nodes = collect(JSON.parse(script.textContent || ''), []);
-		} catch {
-			nodes = [];
-		}
-		read.set(script, nodes);
+	try {
+		return collect(JSON.parse(script.textContent || ''), []);
+	} catch {
+		return [];
 	}
-	return nodes;
 }
 
 /** Returns every schema.org node of the page, whatever list it stands in; text that is not JSON is passed over. */
@@ -55,25 +49,33 @@ export function readProduct(place: HTMLElement, products: Map<string, Node>): Pr
 	const sku = data.upProduct || text(node?.sku);
 	if (!sku) return null;
 	const offer = first(node?.offers) || {};
-	const told = data.upAvailability || text(offer.availability);
+	/** What the place says of itself goes before what the page says. */
+	const told = (name: string, value: unknown) => data[`up${name}`] || text(value);
+	const availability = told('Availability', offer.availability);
 	const starts = Date.parse(text(offer.availabilityStarts));
 	const needsChoice = data.upChoice ? data.upChoice === 'yes' : node?.['@type'] === 'ProductGroup';
 	const prices = [offer.priceSpecification ?? []].flat() as Node[];
-	const priced = (of: (price: Node) => unknown) => text(prices.find(of)?.price);
+	const priced = (of: (price: Node) => unknown) => prices.find(of)?.price;
 	return {
 		sku,
-		name: data.upName || text(node?.name),
-		category: data.upCategory || text(node?.category),
-		price: data.upPrice || text(offer.price),
-		net: data.upNet || priced((p) => p.valueAddedTaxIncluded === false),
-		was: data.upWas || priced((p) => /Strikethrough|List/.test(text(p.priceType))),
-		left: data.upLeft || text(first(offer.inventoryLevel)?.value),
-		currency: data.upCurrency || text(offer.priceCurrency),
-		url: data.upUrl || text(node?.url),
+		name: told('Name', node?.name),
+		category: told('Category', node?.category),
+		price: told('Price', offer.price),
+		net: told(
+			'Net',
+			priced((p) => p.valueAddedTaxIncluded === false),
+		),
+		was: told(
+			'Was',
+			priced((p) => /Strikethrough|List/.test(text(p.priceType))),
+		),
+		left: told('Left', first(offer.inventoryLevel)?.value),
+		currency: told('Currency', offer.priceCurrency),
+		url: told('Url', node?.url),
 		needsChoice,
-		situation: /OutOfStock|SoldOut/.test(told)
+		situation: /OutOfStock|SoldOut/.test(availability)
 			? 'sold_out'
-			: /PreOrder|PreSale/.test(told) && !(starts <= Date.now())
+			: /PreOrder|PreSale/.test(availability) && !(starts <= Date.now())
 				? 'pre_order'
 				: needsChoice
 					? 'choice'

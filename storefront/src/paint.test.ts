@@ -1,13 +1,18 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { paint } from './paint';
+import { paintQuantity } from './quantity';
 import type { Compiled } from './types';
 
 const made: Compiled = {
 	css: '.b{color:red}',
 	icon: { path: 'M0 0h9', box: 256, side: 'after' },
-	words: {},
 	wide: false,
 	high: 40,
+	shown: true,
+	name: true,
+	price: true,
+	quantity: null,
+	after: 'stay',
 };
 
 // jsdom has no constructed style sheets; what they do is tested in the real browser.
@@ -18,7 +23,13 @@ beforeAll(() => {
 
 describe('a painted button', () => {
 	it('says its words and, after them, the product to screen readers', () => {
-		const button = paint(document.createElement('div'), made, 'ready', 'Take it', 'Cedar hive');
+		const button = paint(document.createElement('div'), {
+			base: '',
+			made,
+			moment: 'ready',
+			text: 'Take it',
+			name: 'Cedar hive',
+		});
 		expect(button.textContent).toBe('Take it, Cedar hive');
 		expect(button.querySelector('.n')?.textContent).toBe(', Cedar hive');
 		expect(button.lastElementChild?.className).toBe('n');
@@ -28,21 +39,49 @@ describe('a painted button', () => {
 
 	it('is changed in place, so that the focus stays', () => {
 		const host = document.createElement('div');
-		const first = paint(host, made, 'ready', 'Take it');
-		expect(paint(host, made, 'added', 'Yours')).toBe(first);
+		const first = paint(host, { base: '', made, moment: 'ready', text: 'Take it' });
+		expect(paint(host, { base: '', made, moment: 'added', text: 'Yours' })).toBe(first);
 		expect(first.dataset.moment).toBe('added');
 	});
 
-	it('cannot be pressed while it works or when sold out, and says so', () => {
+	it('that cannot be pressed now says so', () => {
 		const host = document.createElement('div');
-		expect(paint(host, made, 'sold_out', 'Gone').getAttribute('aria-disabled')).toBe('true');
-		expect(paint(host, made, 'ready', 'Take it').hasAttribute('aria-disabled')).toBe(false);
-		expect(paint(host, made, 'working', 'Wait').getAttribute('aria-disabled')).toBe('true');
+		expect(paint(host, { base: '', made, moment: 'sold_out', text: 'Gone', inactive: true }).ariaDisabled).toBe('true');
+		expect(paint(host, { base: '', made, moment: 'ready', text: 'Take it' }).hasAttribute('aria-disabled')).toBe(false);
+		expect(paint(host, { base: '', made, moment: 'working', text: 'Wait', inactive: true }).ariaDisabled).toBe('true');
 	});
 
 	it('takes words as words, never as markup', () => {
-		const button = paint(document.createElement('div'), { ...made, icon: null }, 'ready', '<img onerror=x>');
+		const button = paint(document.createElement('div'), {
+			base: '',
+			made: { ...made, icon: null },
+			moment: 'ready',
+			text: '<img onerror=x>',
+		});
 		expect(button.querySelector('img')).toBeNull();
 		expect(button.textContent).toBe('<img onerror=x>');
+	});
+
+	it('stands from right to left where its language does', () => {
+		const host = document.createElement('div');
+		paint(host, { base: '', made, moment: 'ready', text: 'خذه', rtl: true });
+		expect(host.dir).toBe('rtl');
+	});
+
+	it('has its quantity before it, and keeps what a shopper has typed', () => {
+		const host = document.createElement('div');
+		const boxed = { ...made, quantity: { least: 10, most: 200, step: 10, start: 20 } };
+		const of = { base: '', made: boxed, moment: 'ready', text: 'Take it', name: 'Frames', paintQuantity } as const;
+		const box = paint(host, of).previousElementSibling as HTMLInputElement;
+		expect([box.value, box.min, box.max, box.step, box.ariaLabel]).toEqual([
+			'20',
+			'10',
+			'200',
+			'10',
+			'Quantity, Frames',
+		]);
+		box.value = '40';
+		expect((paint(host, { ...of, text: 'Again' }).previousElementSibling as HTMLInputElement).value).toBe('40');
+		expect(paint(host, { ...of, made }).previousElementSibling).toBeNull();
 	});
 });

@@ -47,8 +47,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	}
 	host.dir = of.rtl ? 'rtl' : 'ltr';
 	button.dataset.moment = moment;
-	if (of.inactive) button.ariaDisabled = 'true';
-	else button.removeAttribute('aria-disabled');
+	button.ariaDisabled = of.inactive ? 'true' : null;
 	const words = document.createElement('span');
 	words.textContent = of.text;
 	const parts: Node[] = [words];

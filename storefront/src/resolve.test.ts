@@ -1,101 +1,156 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { classKey, resolve, situationOf } from './resolve';
-import type { Compiled, Manifest, Product, Reach, Trial } from './types';
+import { contextOf, covering, covers, resolve, textOf, type Looker } from './resolve';
+import type { Compiled, Manifest, Product, Rule, Trial } from './types';
+import { fillText } from './words';
 
-const reach = (of: Partial<Reach> = {}): Reach => ({
-	products: [],
-	categories: [],
-	situations: [],
-	placements: [],
-	...of,
+type Given = {
+	sku: string;
+	placement: string;
+	device: string;
+	language: string;
+	shopper: string;
+	moment: string;
+	count: number;
+};
+type Golden = {
+	products: Product[];
+	shops: {
+		why: string;
+		manifest: Manifest;
+		cases: { given: Given; expect: { look: number; text: string } }[];
+	}[];
+};
+const golden = JSON.parse(readFileSync('golden/shops.json', 'utf8')) as Golden;
+
+const made = (css: string, high = 40): Compiled => ({
+	css,
+	icon: null,
+	wide: false,
+	high,
+	shown: true,
+	name: true,
+	price: true,
+	quantity: null,
+	after: 'stay',
 });
-const made = (css: string, high = 40): Compiled => ({ css, icon: null, words: {}, wide: false, high });
-const tool: Product = {
-	sku: 'A1',
-	name: 'Tool',
-	category: 'Tools',
-	price: '1',
-	currency: 'GBP',
-	url: '',
-	soldOut: false,
-	needsChoice: false,
+const tool = golden.products[0] as Product;
+const looker: Looker = {
+	language: 'en-GB',
+	device: 'phone',
+	shopper: 'shopper-1',
+	kind: 'new',
+	deal: (_, __, shares) => Object.keys(shares).find((letter) => (shares[letter] ?? 0) > 0) ?? 'A',
 };
 const trial: Trial = {
 	id: '1',
 	running: true,
 	salt: 's',
 	shares: { A: 0, B: 10000 },
-	reach: reach({ placements: ['product_page'] }),
-	B: { product_page: { '': made('B', 60), e1: made('B of e1') } },
+	reach: { placements: ['product_page'] },
+	B: {
+		words: { ready: { 'en-GB': ['B says'] } },
+		looks: { product_page: { '': made('B', 60), e1: made('B of e1') } },
+	},
 };
 const manifest = (of: Partial<Manifest> = {}): Manifest => ({
 	edge: '',
 	key: '',
 	release: 1,
 	language: 'en-GB',
-	money: {},
+	languages: {},
 	fonts: [],
 	trials: [],
 	rules: [],
-	basket: { add_path: '', read_path: '', product_field: '', option_field: '', quantity_field: '' },
-	places: { product_page: { '': made('plain'), e1: made('one'), 'e2,e1': made('both') } },
+	base: '',
+	basket: {
+		add_path: '',
+		read_path: '',
+		checkout_path: '',
+		product_field: '',
+		option_field: '',
+		quantity_field: '',
+	},
+	looks: [made('plain'), made('one'), made('both')],
+	places: { product_page: { looks: { '': 0, e1: 1, 'e2,e1': 2 }, words: {} } },
+	words: { ready: { 'en-GB': ['Buy'] } },
 	...of,
 });
+const standing = (of: Partial<Manifest>, by: Partial<Looker> = {}, forced = {}) =>
+	resolve(manifest(of), 'product_page', tool, { ...looker, ...by }, forced);
 
-describe('a class', () => {
-	it('is named by the rules that cover it, the least particular first', () => {
-		const rules = [
-			{ id: 'e1', reach: reach({ products: ['A1'] }), rank: [true, false, false, false] },
-			{ id: 'e2', reach: reach({ categories: ['Tools'] }), rank: [false, true, false, false] },
-			{ id: 'e3', reach: reach({ situations: ['sold_out'] }), rank: [false, false, true, false] },
+describe.each(golden.shops)('$why', ({ manifest: shop, cases }) => {
+	it('shows in every context what Python resolves, product by product', () => {
+		for (const { given, expect: wanted } of cases) {
+			const product = golden.products.find((one) => one.sku === given.sku) as Product;
+			const by = { language: given.language, device: given.device, shopper: '', kind: given.shopper };
+			const found = resolve(shop, given.placement, product, by, {});
+			expect(found?.made, JSON.stringify(given)).toEqual(shop.looks[wanted.look]);
+			const pattern = textOf(found?.words ?? [], given.moment, given.language, shop.language);
+			const text = fillText(pattern, product, given.count, shop.languages[given.language]);
+			expect(text, JSON.stringify(given)).toBe(wanted.text);
+		}
+	});
+});
+
+describe('a reach', () => {
+	const context = contextOf('product_page', tool, looker);
+	it('without lists covers everything, and what is taken away is not covered', () => {
+		expect(covers({}, context)).toBe(true);
+		expect(covers({ categories: [tool.category] }, context)).toBe(true);
+		expect(covers({ categories: [tool.category], not_products: [tool.sku] }, context)).toBe(false);
+		expect(covers({ not_categories: ['Cheese'] }, context)).toBe(true);
+		expect(covers({ shoppers: ['returning'] }, context)).toBe(false);
+	});
+
+	it('holds from its first moment until its last', () => {
+		const rule: Rule = { id: 'e1', reach: {}, from: 100, until: 200 };
+		expect([99, 100, 199, 200].map((now) => covering([rule], context, now).length)).toEqual([0, 1, 1, 0]);
+	});
+});
+
+describe('a look', () => {
+	it('is that of the exceptions that set looks, the least particular first', () => {
+		const rules: Rule[] = [
+			{ id: 'e2', reach: { categories: ['Tools'] }, look: true },
+			{ id: 'e3', reach: {}, words: {} },
+			{ id: 'e1', reach: { products: ['A1'] }, look: true },
 		];
-		expect(classKey(manifest({ rules }), 'product_page', tool)).toBe('e2,e1');
-		expect(classKey(manifest({ rules }), 'product_page', { ...tool, soldOut: true })).toBe('e3,e2,e1');
-		expect(resolve(manifest({ rules }), 'product_page', tool, '', {})?.made.css).toBe('both');
+		expect(standing({ rules })?.made.css).toBe('both');
 	});
 
-	it('that the release does not know is served by the plain button', () => {
-		const rules = [{ id: 'e9', reach: reach(), rank: [false, false, false, false] }];
-		expect(resolve(manifest({ rules }), 'product_page', tool, '', {})?.made.css).toBe('plain');
-	});
-
-	it('has no button in a place that the release does not know', () => {
-		expect(resolve(manifest(), 'roof', tool, '', {})).toBeNull();
-	});
-
-	it('follows stock before choice', () => {
-		expect(situationOf({ ...tool, soldOut: true, needsChoice: true })).toBe('sold_out');
-		expect(situationOf({ ...tool, needsChoice: true })).toBe('choice');
-		expect(situationOf(tool)).toBe('plain');
+	it('that the release does not know is the plain one, and a place that it does not know has none', () => {
+		expect(standing({ rules: [{ id: 'e9', reach: {}, look: true }] })?.made.css).toBe('plain');
+		expect(resolve(manifest(), 'roof', tool, looker, {})).toBeNull();
 	});
 });
 
 describe('a trial', () => {
-	it('shows its version and reserves for the larger one', () => {
-		const found = resolve(manifest({ trials: [trial] }), 'product_page', tool, 'shopper-1', {});
+	it('shows its version in look and words, and reserves for the larger one', () => {
+		const found = standing({ trials: [trial] });
 		expect(found).toMatchObject({ made: { css: 'B' }, high: 60, versions: { '1': 'B' } });
+		expect(textOf(found?.words ?? [], 'ready', 'en-GB', 'en-GB')).toEqual(['B says']);
 	});
 
 	it('reserves the same for those who get A', () => {
 		const onlyA = { ...trial, shares: { A: 10000, B: 0 } };
-		const found = resolve(manifest({ trials: [onlyA] }), 'product_page', tool, 'shopper-1', {});
-		expect(found).toMatchObject({ made: { css: 'plain' }, high: 60, versions: { '1': 'A' } });
+		expect(standing({ trials: [onlyA] })).toMatchObject({ made: { css: 'plain' }, high: 60, versions: { '1': 'A' } });
 	});
 
 	it('deals nobody who is not followed, and none while it does not run', () => {
-		expect(resolve(manifest({ trials: [trial] }), 'product_page', tool, '', {})?.versions).toEqual({});
-		const drawn = { ...trial, running: false };
-		expect(resolve(manifest({ trials: [drawn] }), 'product_page', tool, 'shopper-1', {})?.versions).toEqual({});
+		expect(standing({ trials: [trial] }, { shopper: '' })?.versions).toEqual({});
+		expect(standing({ trials: [{ ...trial, running: false }] })?.versions).toEqual({});
 	});
 
 	it('is forced by a link, even before it runs', () => {
 		const drawn = { ...trial, running: false };
-		expect(resolve(manifest({ trials: [drawn] }), 'product_page', tool, '', { '1': 'B' })?.made.css).toBe('B');
-		expect(resolve(manifest({ trials: [trial] }), 'product_page', tool, 'x', { '1': 'A' })?.made.css).toBe('plain');
+		expect(standing({ trials: [drawn] }, { shopper: '' }, { '1': 'B' })?.made.css).toBe('B');
+		expect(standing({ trials: [trial] }, {}, { '1': 'A' })?.made.css).toBe('plain');
 	});
 
-	it('leaves products outside its reach alone', () => {
-		const jars = { ...trial, reach: reach({ categories: ['Jars'] }) };
-		expect(resolve(manifest({ trials: [jars] }), 'product_page', tool, 'x', {})?.made.css).toBe('plain');
+	it('that changes no look keeps the look, and leaves products outside its reach alone', () => {
+		const says = { ...trial, B: { ...trial.B, looks: {} } };
+		expect(standing({ trials: [says] })?.made.css).toBe('plain');
+		expect(standing({ trials: [{ ...trial, reach: { categories: ['Jars'] } }] })?.versions).toEqual({});
 	});
 });

@@ -20,19 +20,15 @@ type Batch = { v: 1; shopper: string; visit: string; release: number; events: Si
 const MOST = 50;
 const WAIT_MS = 1500;
 
-/** Returns a UUID of version 7 (RFC 9562, 5.7). */
+/** Returns a UUID of version 7 (RFC 9562, 5.7): the time, then the random rest of one of version 4. */
 export function uuid7(now = Date.now()): string {
-	const bytes = crypto.getRandomValues(new Uint8Array(16));
-	for (let i = 0; i < 6; i++) bytes[i] = Math.floor(now / 2 ** (8 * (5 - i))) % 256;
-	bytes[6] = 0x70 | ((bytes[6] ?? 0) & 15);
-	bytes[8] = 0x80 | ((bytes[8] ?? 0) & 63);
-	const hex = Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
-	return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
+	const time = now.toString(16).padStart(12, '0');
+	return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`;
 }
 
 function storage(): Storage | null {
 	try {
-		return window.localStorage;
+		return localStorage;
 	} catch {
 		return null;
 	}
@@ -52,20 +48,6 @@ export function shopperId(): string {
 		// A full or closed storage: the id lasts as long as the page.
 	}
 	return id;
-}
-
-/** Returns whether a shopper is new, returning since an earlier day, or signed in, as the page's root says. */
-export function shopperKind(shopper: string): string {
-	if (document.documentElement.dataset.upShopper === 'signed_in') return 'signed_in';
-	const today = new Date().toISOString().slice(0, 10);
-	try {
-		const first = shopper ? storage()?.getItem('up.first') : today;
-		if (first) return first < today ? 'returning' : 'new';
-		storage()?.setItem('up.first', today);
-	} catch {
-		// Who cannot be remembered is new.
-	}
-	return 'new';
 }
 
 /**

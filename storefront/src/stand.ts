@@ -69,13 +69,13 @@ export class Stand {
 		this.#product = product;
 		this.#form = form;
 		const standing = this.#resolve();
-		if (!standing?.made.shown) throw new Error('no button for this place');
+		if (!standing?.made.shown) throw Error();
 		this.standing = standing;
 		this.#own = Array.from(place.children) as HTMLElement[];
 		// Neither a lower nor a higher button of ours may move what stands below.
 		const reserved = Math.max(ownHigh, standing.high);
-		place.style.setProperty('min-height', `${reserved}px`);
-		this.#host.style.setProperty('min-height', `${standing.high}px`);
+		place.style.minHeight = `${reserved}px`;
+		this.#host.style.minHeight = `${standing.high}px`;
 		this.#host.dataset.upButton = '';
 		const hadFocus = place.contains(document.activeElement);
 		const button = this.draw();

@@ -8,14 +8,18 @@ type Golden = {
 };
 const golden = JSON.parse(readFileSync('golden/words.json', 'utf8')) as Golden;
 const pounds = golden.money[0]?.given.rule as MoneyRule;
+const english = { money: pounds, rtl: false, plurals: '5'.repeat(200).replace(/^5{2}/, '51') };
 const hive: Product = {
 	sku: 'H1',
 	name: 'Cedar hive',
 	category: 'Hives',
 	price: '189.00',
+	net: '157.50',
+	was: '200.10',
+	left: '6',
 	currency: 'GBP',
 	url: '/p/H1',
-	soldOut: false,
+	situation: 'plain',
 	needsChoice: false,
 };
 
@@ -40,10 +44,33 @@ describe('a text', () => {
 	const pattern: Pattern = ['Take ', { v: 'name' }, ', ', { v: 'price' }, ' (', { v: 'count' }, ')'];
 
 	it('is filled for its product', () => {
-		expect(fillText(pattern, hive, 2, pounds)).toBe('Take Cedar hive, £189.00 (2)');
+		expect(fillText(pattern, hive, 2, english)).toBe('Take Cedar hive, £189.00 (2)');
 	});
 
 	it('leaves out a price that the page does not know', () => {
-		expect(fillText([{ v: 'price' }, 'now'], { ...hive, price: '' }, 0, pounds)).toBe('now');
+		expect(fillText([{ v: 'price' }, 'now'], { ...hive, price: '' }, 0, english)).toBe('now');
+	});
+
+	it('knows the price without tax, what is saved, what is left, the code and the page', () => {
+		const live = ['price without tax', 'saving', 'left', 'code', 'page'].map((v) =>
+			fillText([{ v }], hive, 0, english),
+		);
+		expect(live).toEqual(['£157.50', '£11.10', '6', 'H1', '/p/H1']);
+		expect(fillText([{ v: 'saving' }], { ...hive, was: '180' }, 0, english)).toBe('');
+	});
+
+	it('says a count as its language does, exact numbers first', () => {
+		const plural = { p: 'count', '=0': ['none'], one: ['one'], other: [{ v: 'count' }, ' of them'] };
+		expect([0, 1, 2, 201].map((n) => fillText([plural], hive, n, english))).toEqual([
+			'none',
+			'one',
+			'2 of them',
+			'201 of them',
+		]);
+	});
+
+	it('keeps a live value apart where directions meet', () => {
+		expect(fillText(['x ', { v: 'code' }], hive, 0, { ...english, rtl: true })).toBe('x \u2068H1\u2069');
+		expect(fillText([{ v: 'name' }], { ...hive, name: 'خلية' }, 0, english)).toBe('\u2068خلية\u2069');
 	});
 });

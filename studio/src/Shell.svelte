@@ -92,7 +92,7 @@
 				>
 				·
 				<a href="/release" class="font-semibold text-ink">
-					{#if !draft?.release}not released yet{:else if draft.changed_buttons}{many(draft.changed_buttons, 'change')}
+					{#if !draft?.release}not released yet{:else if draft.changes}{many(draft.changes, 'change')}
 						since release {draft.release}{:else}release {draft.release} is what shoppers see{/if}
 				</a>
 				·

@@ -81,7 +81,7 @@ def test_importing_and_releasing_without_screens(run: Any, database: Wiring, tmp
     assert "line 2: new A" in out
     assert "line 3: refused, price is 'x'; write it as 12.50" in out
     code, out, _ = run("import", str(file), "--store", "sample", "--json")
-    assert json.loads(out)["unchanged"] == 1
+    assert json.loads(out)["counts"]["unchanged"] == 1
     code, out, _ = run("release", "--store", "sample", "--note", "first", "--json")
     assert (code, json.loads(out)["release"]) == (0, 1)
     code, _, err = run("release", "--store", "sample")

@@ -14,7 +14,7 @@ FIXED: Json = {"look": {"size": {"kind": "fixed", "width_px": 60, "height_px": 4
 
 
 def found(of: Settings, products: Sequence[Product] = PRODUCTS) -> tuple[Finding, ...]:
-    return findings_of(of, classes_of(of, products), store(), kit().fonts)
+    return findings_of(of, products, store(), kit().fonts)
 
 
 def only(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> Finding:
@@ -39,7 +39,7 @@ def test_unreadable_words_are_one_finding_however_many_buttons_share_them() -> N
     one = only(made, "contrast")
     assert one.weight is Weight.MUST_FIX
     assert {spot.placement for spot in one.buttons} == set(Placement)
-    assert len(one.buttons) == 4
+    assert len(one.buttons) == 2 * len(Placement)
     assert one.title == "Words when hovered 1.35 : 1, 4.5 is needed"
     assert {mend.layer for mend in one.mends} == {"baseline"}
 
@@ -118,9 +118,14 @@ def test_a_finding_of_an_exception_is_mended_in_the_exception() -> None:
     assert {mend.layer for f in fits for mend in f.mends} == {"exception:e1"}
 
 
-def test_an_exception_that_reaches_nothing_now_is_not_checked() -> None:
+def test_an_exception_whose_product_is_gone_is_kept_and_said_to_sleep() -> None:
     made = settings(exception(1, FIXED, products=("A1",)))
-    assert found(made, [product("B1", "Jars")]) == ()
+    (one,) = found(made, [product("B1", "Jars")])
+    assert (one.rule, one.title) == ("reach", "“Exception 1” reaches nothing")
+    assert one.says == "A1 is not in the catalogue. It sleeps until then."
+    (mend,) = one.mends
+    assert mend.of_rule
+    assert found(made.with_exception("e1", **mend.patch), [product("B1", "Jars")]) == ()
 
 
 def test_the_worst_findings_come_first() -> None:

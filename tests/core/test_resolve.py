@@ -81,7 +81,7 @@ def test_a_trace_lists_every_layer_that_sets_the_field_the_winner_first() -> Non
         ("baseline", "Buy", False),
     ]
     assert told[0].note == "a reason"
-    assert told[0].reach == "A1"
+    assert told[0].reach == Reach(products=("A1",))
     assert trace(made, HERE, "look.no_such_field") == ()
 
 
@@ -115,13 +115,6 @@ def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tu
             assert class_for(classes, made, context).document == resolve(made, context)
     served = [(one.placement, p.sku) for one in classes for p in one.products]
     assert sorted(served) == sorted((place, p.sku) for place in Placement for p in PRODUCTS)
-
-
-def test_a_reach_says_itself_as_a_designer_would() -> None:
-    reach = Reach(products=("A1",), categories=("Tools",), placements=(PAGE,))
-    assert reach.in_words() == "A1, Tools, on the product page"
-    assert reach.in_words({"A1": "Hive tool"}) == "Hive tool, Tools, on the product page"
-    assert Reach().in_words() == "every product"
 
 
 def test_a_reach_that_names_nothing_known_is_refused() -> None:

@@ -6,7 +6,7 @@ from alembic.migration import MigrationContext
 from sqlalchemy import Engine
 
 from tests.samples import NOW, PRODUCTS, settings
-from uptick.core.errors import NotFound, NothingToUndo, Stale
+from uptick.core.errors import NotFound, Stale
 from uptick.core.reach import Reach
 from uptick.core.settings import Settings
 from uptick.core.trial.plan import Plan
@@ -14,6 +14,8 @@ from uptick.core.trial.readout import Measure
 from uptick.core.trial.record import Trial, TrialState
 from uptick.data.database import migrate
 from uptick.data.tables import metadata
+from uptick.usecases.edit import redo, undo
+from uptick.usecases.ports import Person
 from uptick.wiring import Wiring
 
 
@@ -29,37 +31,28 @@ def test_migrating_gives_the_tables_that_the_code_knows(engine: Engine) -> None:
         assert compare_metadata(context, metadata) == []
 
 
-def test_each_change_is_a_step_that_is_undone_and_redone(wiring: Wiring) -> None:
-    with wiring.open_shop("sample") as shop:
-        first = shop.drafts.read()
+ADA, BOB = Person(1, "Ada", "ada@example.test", ("sample",)), Person(2, "Bob", "bob@example.test", ("sample",))
+
+
+def test_each_change_is_a_step_and_so_is_taking_it_back(wiring: Wiring) -> None:
+    with wiring.open_visit("sample") as (_, open_shop):
+        shop = open_shop(ADA.id)
         for radius in (5, 6):
-            now = shop.drafts.read()
-            shop.drafts.append(now.version, round_corners(radius), f"radius {radius}", "Ada", NOW)
-        back = shop.drafts.move(-1)
+            shop.drafts.append(shop.drafts.read().version, round_corners(radius), f"radius {radius}", ADA, NOW)
+        back = undo(shop, ADA, NOW)
         assert back.settings == round_corners(5)
         assert (back.undo_label, back.redo_label) == ("radius 5", "radius 6")
-        assert shop.drafts.move(-1).settings == first.settings
-        assert shop.drafts.move(+1).settings == round_corners(5)
-        assert [(s.label, s.is_undone) for s in shop.drafts.history(5)] == [
-            ("radius 6", True), ("radius 5", False), ("store made", False),
+        assert redo(shop, ADA, NOW).settings == round_corners(6)
+        assert [(s.label, s.is_undone, s.is_own) for s in shop.drafts.history(9)] == [
+            ("Done again: radius 6", False, True), ("Undone: radius 6", True, True), ("radius 6", False, True),
+            ("radius 5", False, True), ("store made", False, False),
         ]  # fmt: skip
-
-
-def test_the_ends_of_the_history_are_said(wiring: Wiring) -> None:
-    with wiring.open_shop("sample") as shop:
-        with pytest.raises(NothingToUndo, match="nothing more to undo"):
-            shop.drafts.move(-1)
-        with pytest.raises(NothingToUndo, match="nothing to redo"):
-            shop.drafts.move(+1)
-
-
-def test_a_change_after_an_undo_forgets_what_was_undone(wiring: Wiring) -> None:
-    with wiring.open_shop("sample") as shop:
-        for radius in (5, 6):
-            shop.drafts.append(shop.drafts.read().version, round_corners(radius), f"radius {radius}", "Ada", NOW)
-        shop.drafts.move(-2)
-        shop.drafts.append(shop.drafts.read().version, round_corners(9), "radius 9", "Ada", NOW)
-        assert [s.label for s in shop.drafts.history(9)] == ["radius 9", "store made"]
+    with wiring.open_visit("sample") as (_, open_shop):
+        assert (open_shop(ADA.id).drafts.read().undo_label, open_shop(BOB.id).drafts.read().undo_label) == (
+            "radius 6",
+            "",
+        )
+        assert open_shop(ADA.id).drafts.read().settings is open_shop(BOB.id).drafts.read().settings
 
 
 def test_of_two_changes_on_the_same_draft_the_second_is_refused(wiring: Wiring) -> None:
@@ -70,7 +63,7 @@ def test_of_two_changes_on_the_same_draft_the_second_is_refused(wiring: Wiring) 
     def change(radius: int) -> None:
         try:
             with wiring.open_shop("sample") as shop:
-                shop.drafts.append(base, round_corners(radius), "race", "Ada", NOW)
+                shop.drafts.append(base, round_corners(radius), "race", ADA, NOW)
             outcomes.append("taken")
         except Stale:
             outcomes.append("stale")

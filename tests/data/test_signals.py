@@ -148,7 +148,7 @@ def test_shoppers_without_an_id_count_in_the_days_totals_and_in_no_trial(wiring:
     write(wiring, [[signal(1, Kind.SHOWN, START + timedelta(days=1), "")]])
     assert counts(wiring) == []
     with wiring.open_shop("sample") as shop:
-        assert shop.signals.tallies(START.date())[PLACE]["shown"] == 1
+        assert shop.signals.tallies(START.date())[PLACE, ""]["shown"] == 1
 
 
 def test_what_stands_outside_the_reach_of_a_trial_is_not_in_it(wiring: Wiring) -> None:

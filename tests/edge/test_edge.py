@@ -28,12 +28,14 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    script = tmp_path / "up.js"
-    script.write_text("var UpTick={start:function(m){return m}}")
+    for name in ("up", "bar", "deal", "quantity", "kind"):
+        (tmp_path / f"{name}.js").write_text(
+            "var UpTick=function(m){return m},UpBar={},UpDeal={},UpQuantity={},UpKind={}"
+        )
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put(PRODUCTS)
         publish(shop, "first", ADA, NOW)
-    parts = replace(wiring.edge_parts(), script_file=script, clock=lambda: NOW)
+    parts = replace(wiring.edge_parts(), script_dir=tmp_path, clock=lambda: NOW)
     with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
         yield client
 

@@ -10,7 +10,7 @@ import pytest
 from tests.samples import NOW
 from uptick.edge import queue as module
 from uptick.edge.queue import CommitQueue, Full
-from uptick.edge.script import build_script
+from uptick.edge.script import ScriptCode, build_script
 from uptick.usecases.serving import Served, StoreBatch
 
 T = TypeVar("T")
@@ -91,10 +91,25 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
     from tests.samples import store
 
     def served(text: str) -> Served:
-        return Served(1, store(), 1, {"note": text}, {"trials": []}, text)
+        return Served(1, store(), 1, {"note": text, "looks": [], "rules": []}, {"trials": []}, text)
 
-    one, other = build_script("code", served("a\u2028b"), "http://e"), build_script("code", served("c"), "http://e")
+    code = ScriptCode("code", "bar", "deal", "quantity", "kind")
+    one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
-    assert one.etag == build_script("code", served("a\u2028b"), "http://e").etag
+    assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
     assert "\u2028" not in one.plain.decode()
     assert "\\u2028" in one.plain.decode()
+
+
+def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
+    code = ScriptCode("main", "bar", "deal", "quantity", "kind")
+    plain: dict[str, object] = {"looks": [{"quantity": None}], "rules": [], "trials": []}
+    running = {"running": True, "reach": {}, "B": {"looks": {}}}
+    assert code.for_store(plain) == "main;const pieces={}"
+    assert "bar" in code.for_store({**plain, "bar": "css"})
+    assert "deal" in code.for_store({**plain, "trials": [running]})
+    assert "deal" not in code.for_store({**plain, "trials": [{**running, "running": False}]})
+    assert "quantity" in code.for_store({**plain, "looks": [{"quantity": {"least": 1}}]})
+    assert "kind" in code.for_store({**plain, "rules": [{"reach": {"shoppers": ["new"]}}]})
+    boxed = {"running": False, "reach": {}, "B": {"looks": {"strip": {"": {"quantity": {"least": 1}}}}}}
+    assert "quantity" in code.for_store({**plain, "trials": [boxed]})

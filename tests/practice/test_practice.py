@@ -15,7 +15,7 @@ from starlette.testclient import TestClient
 from practice.app import create_app
 from practice.goods import all_goods
 from practice.shoppers import Rates, Wish, count_shoppers, deal, visits
-from uptick.core.catalogue import read_catalogue
+from uptick.core.formats.catalogue_file import read_catalogue
 from uptick.core.signals import accept, parse_batch
 from uptick.core.trial.assign import assign_version
 
@@ -57,10 +57,11 @@ def test_up_tick_is_loaded_by_one_line_and_only_by_it(shop: TestClient) -> None:
 
 def test_product_pages_describe_themselves_by_schema_org(shop: TestClient) -> None:
     for goods in all_goods().values():
-        (told,) = schema_of(shop.get(f"/p/{goods.sku}").text)
-        assert told["@context"] == "https://schema.org"
+        (page,) = schema_of(shop.get(f"/p/{goods.sku}").text)
+        assert page["@context"] == "https://schema.org"
+        told = page["@graph"][0]
         assert told["@type"] == ("ProductGroup" if goods.options else "Product")
-        assert f"{goods.price:.2f}" in json.dumps(told)
+        assert told["offers"].get("price") == (f"{goods.price:.2f}" if goods.price is not None else None)
         assert ("OutOfStock" in json.dumps(told)) == goods.is_sold_out
 
 
@@ -89,10 +90,12 @@ def test_what_cannot_be_bought_is_refused(shop: TestClient, sku: str) -> None:
 
 def test_the_shops_catalogue_is_one_that_the_import_takes_whole() -> None:
     found = read_catalogue(Path("practice/catalogue.csv").read_bytes(), {}, "GBP")
-    assert len(found.products) == 12
+    assert len(found.products) == 60
     assert found.refused == ()
-    assert Counter(p.situation.value for p in found.products) == {"plain": 8, "choice": 2, "sold_out": 2}
-    assert len({p.category for p in found.products}) == 4
+    assert Counter(p.situation.value for p in found.products) == {
+        "plain": 34, "choice": 10, "sold_out": 7, "set": 5, "pre_order": 4,
+    }  # fmt: skip
+    assert len({p.category for p in found.products}) == 8
 
 
 def test_the_same_seed_gives_the_same_visits_and_another_seed_others() -> None:

@@ -168,7 +168,7 @@ class FakeShop:
     releases: FakeReleases
     trials: FakeTrials
     signals: FakeSignals
-    today: date = NOW.date()
+    today: date = field(default_factory=NOW.date)
     store: Store = field(default_factory=store)
 
     @property

@@ -6,10 +6,16 @@ from uptick.core.document import Moment, Placement
 from uptick.core.errors import BadDocument, BadReach, BadWording, NotFound, Stale
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
-from uptick.usecases.edit import add_exception, change_layer, remove_exception, undo
-from uptick.usecases.views import view_drawing, view_exceptions, view_floor, view_trace, view_words
+from uptick.usecases.edit import Wish, add_exception, change_layer, remove_exception, undo
+from uptick.usecases.views import DrawView, view_drawing, view_exceptions, view_floor, view_trace, view_words
+from uptick.usecases.views.drawing import DrawQuery
+from uptick.usecases.views.why import TraceQuery
 
 PAGE = "place:product_page"
+
+
+def drawing(made: FakeShop, product: str | None = None) -> DrawView:
+    return view_drawing(made.shop, DrawQuery(Placement.PRODUCT_PAGE, product))
 
 
 def change(made: FakeShop, layer: str, patch: Json) -> None:
@@ -21,9 +27,9 @@ def test_a_change_is_one_step_with_a_label_that_says_what_was_and_is() -> None:
     change(made, PAGE, {"look": {"radius_px": 9}})
     change(made, PAGE, {"look": {"radius_px": 12}})
     assert made.drafts.history(1)[0].label == "Product page: corner radius, 9 → 12"
-    assert view_drawing(made.shop, Placement.PRODUCT_PAGE).document["look"]["radius_px"] == 12
-    undo(made.shop)
-    assert view_drawing(made.shop, Placement.PRODUCT_PAGE).document["look"]["radius_px"] == 9
+    assert drawing(made).document["look"]["radius_px"] == 12
+    undo(made.shop, ADA, NOW)
+    assert drawing(made).document["look"]["radius_px"] == 9
 
 
 def test_a_reset_value_falls_back_to_the_wider_rule() -> None:
@@ -38,7 +44,7 @@ def test_an_emptied_text_shows_what_the_wider_rule_says() -> None:
     made = fake_shop()
     change(made, PAGE, {"wording": {"ready": {"en-GB": "Get it"}}})
     change(made, PAGE, {"wording": {"ready": {"en-GB": ""}}})
-    drawn = view_drawing(made.shop, Placement.PRODUCT_PAGE)
+    drawn = drawing(made)
     assert next(m for m in drawn.moments if m.moment is Moment.READY).text == "Buy"
 
 
@@ -75,14 +81,17 @@ def test_an_exception_is_made_traced_and_removed() -> None:
     made = fake_shop()
     layer: Json = {"wording": {"ready": {"en-GB": "Just this"}}}
     reach = Reach(products=("A1",))
-    add_exception(made.shop, "Only A1", "asked for by the buyer", reach, layer, 1, ADA, NOW)
-    told = view_trace(made.shop, Placement.LISTING_CARD, "A1", "wording.ready.en-GB")
-    assert [(c.title, c.value) for c in told.candidates] == [("Only A1", "Just this"), ("Store baseline", "Buy")]
-    assert told.candidates[0].note == "asked for by the buyer"
+    add_exception(made.shop, Wish("Only A1", "asked for by the buyer", reach), layer, 1, ADA, NOW)
+    told = view_trace(made.shop, TraceQuery(Placement.LISTING_CARD, "wording.ready.en-GB", "A1"))
+    assert [(line.of.title, line.of.value) for line in told.lines] == [
+        ("Only A1", "Just this"),
+        ("Store baseline", "Buy"),
+    ]
+    assert told.lines[0].of.note == "asked for by the buyer"
     assert [f.shown.text for f in told.filled] == ["Just this"]
     (listed,) = view_exceptions(made.shop)
     assert (listed.reach_words, listed.products) == ("Thing A1", 1)
-    assert listed.fields == (("wording.ready.en-GB", "Just this"),)
+    assert [(f.path, f.value, f.dead) for f in listed.fields] == [("wording.ready.en-GB", "Just this", False)]
     remove_exception(made.shop, "e1", made.drafts.version, ADA, NOW)
     assert view_exceptions(made.shop) == ()
     with pytest.raises(NotFound, match="no exception 'e1'"):
@@ -92,29 +101,29 @@ def test_an_exception_is_made_traced_and_removed() -> None:
 def test_ids_of_removed_exceptions_do_not_come_back_while_later_ones_live() -> None:
     made = fake_shop()
     for name in ("one", "two"):
-        add_exception(made.shop, name, "x", Reach(products=("A1",)), {}, made.drafts.version, ADA, NOW)
+        add_exception(made.shop, Wish(name, "x", Reach(products=("A1",))), {}, made.drafts.version, ADA, NOW)
     remove_exception(made.shop, "e1", made.drafts.version, ADA, NOW)
-    add_exception(made.shop, "three", "x", Reach(products=("A1",)), {}, made.drafts.version, ADA, NOW)
+    add_exception(made.shop, Wish("three", "x", Reach(products=("A1",))), {}, made.drafts.version, ADA, NOW)
     assert [e.id for e in made.drafts.read().settings.exceptions] == ["e2", "e3"]
 
 
 def test_an_exception_for_nothing_known_is_refused() -> None:
     made = fake_shop()
     with pytest.raises(BadReach, match="Z9"):
-        add_exception(made.shop, "x", "x", Reach(products=("Z9",)), {}, 1, ADA, NOW)
+        add_exception(made.shop, Wish("x", "x", Reach(products=("Z9",))), {}, 1, ADA, NOW)
 
 
 def test_a_drawing_says_which_layer_an_edit_goes_to_and_what_it_sets_itself() -> None:
     made = fake_shop(settings(exception(1, {"look": {"radius_px": 9}}, products=("A1",))))
-    narrow = view_drawing(made.shop, Placement.PRODUCT_PAGE, "A1")
+    narrow = drawing(made, "A1")
     assert (narrow.layer, narrow.layer_title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius_px",))
-    plain = view_drawing(made.shop, Placement.PRODUCT_PAGE, "A2")
+    plain = drawing(made, "A2")
     assert (plain.layer, plain.layer_title, plain.own) == ("place:product_page", "Product page", ())
     assert [hung.placement for hung in plain.hanging] == list(Placement)
     with pytest.raises(NotFound, match="No product has the code 'Z9'"):
-        view_drawing(made.shop, Placement.PRODUCT_PAGE, "Z9")
+        drawing(made, "Z9")
     with pytest.raises(NotFound, match="catalogue is empty"):
-        view_drawing(fake_shop(products=[]).shop, Placement.PRODUCT_PAGE)
+        drawing(fake_shop(products=[]))
 
 
 def test_the_floor_shows_each_situation_where_a_product_needs_it() -> None:
@@ -122,15 +131,16 @@ def test_the_floor_shows_each_situation_where_a_product_needs_it() -> None:
     floor = view_floor(made.shop, NOW.date(), 14, NOW)
     page = floor.rows[0]
     assert [(c.column, c.products) for c in page.cells] == [
-        ("plain", 3), ("choice", 1), ("sold_out", 1), ("in_basket", 3),
+        ("plain", 3), ("choice", 1), ("set", 1), ("pre_order", 1), ("sold_out", 1), ("in_basket", 3),
     ]  # fmt: skip
-    assert page.cells[0].exceptions == ("Exception 1",)
+    assert [(m.name, m.products) for m in page.cells[0].exceptions] == [("Exception 1", 1)]
+    assert (page.cells[0].shown, page.cells[0].clicked) == (200, 50)
     assert (page.shown, page.clicked) == (200, 50)
     assert floor.refused == {"robot": 3}
     plain_only = view_floor(fake_shop(products=[product("A1")]).shop, NOW.date(), 14, NOW)
-    assert plain_only.rows[0].cells[1].shown is None
+    assert plain_only.rows[0].cells[1].button is None
     empty = view_floor(fake_shop(products=[]).shop, NOW.date(), 14, NOW)
-    assert all(cell.shown is None for row in empty.rows for cell in row.cells)
+    assert all(cell.button is None for row in empty.rows for cell in row.cells)
 
 
 def test_words_stand_by_moment_and_exceptions_under_what_they_narrow() -> None:
@@ -143,5 +153,5 @@ def test_words_stand_by_moment_and_exceptions_under_what_they_narrow() -> None:
     assert cell.text == "A far longer thing than the others, £1,299.00"
     assert cell.product == "A far longer thing than the others"
     assert cell.width_px > cell.room_px == 320
-    assert cell.is_own
-    assert not sheet.rows[0].cells[0].is_own
+    assert cell.from_layer == cell.layer == "exception:e1"
+    assert (sheet.rows[0].cells[0].layer, sheet.rows[0].cells[0].from_layer) == ("place:product_page", "baseline")

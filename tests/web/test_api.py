@@ -1,5 +1,6 @@
 """The studio's API over the real database, by HTTP as a browser would speak it."""
 
+import json
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -35,6 +36,11 @@ def ada(stranger: TestClient) -> TestClient:
     return stranger
 
 
+def lines(answer: Any) -> list[dict[str, Any]]:
+    """Return the lines of an answer that tells progress."""
+    return [json.loads(line) for line in answer.text.splitlines()]
+
+
 def edit(client: TestClient, layer: str, patch: dict[str, Any], version: int | None = None) -> Any:
     version = version or client.get("/api/stores/sample/draft").json()["version"]
     body = {"layer": layer, "patch": patch}
@@ -62,8 +68,6 @@ def test_every_error_has_a_status_and_a_code_of_its_own() -> None:
 
 
 def test_the_described_api_is_the_one_that_types_are_made_from() -> None:
-    import json
-
     assert json.loads(openapi.TARGET.read_text()) == json.loads(json.dumps(openapi.described()))
 
 
@@ -136,7 +140,9 @@ def test_bad_input_is_refused_with_its_field_and_what_is_allowed(ada: TestClient
     problem(ada.get("/api/stores/sample/draw/roof"), 422, "bad_request")
     problem(ada.post("/api/session", json={"email": EMAIL}), 422, "bad_request")
     problem(ada.get("/api/nowhere"), 404, "not_found")
-    problem(ada.post("/api/stores/sample/catalogue", content=b"\xff\xfe"), 422, "bad_catalogue")
+    problem(ada.post("/api/stores/sample/catalogue/preview", content=b"\xff\xfe"), 422, "bad_catalogue")
+    told = lines(ada.post("/api/stores/sample/catalogue", content=b"\xff\xfe"))[-1]["problem"]
+    assert told["code"] == "bad_catalogue"
 
 
 def test_undo_and_redo_over_the_api(ada: TestClient) -> None:
@@ -175,7 +181,7 @@ def test_exceptions_come_and_go(ada: TestClient) -> None:
     gone = ada.delete(f"/api/stores/sample/exceptions/{listed['id']}", headers={"If-Match": str(version + 1)})
     assert gone.status_code == 200
     trace = ada.get("/api/stores/sample/trace?placement=product_page&field=look.radius_px").json()
-    assert [c["layer"] for c in trace["candidates"]] == ["baseline"]
+    assert [line["of"]["layer"] for line in trace["lines"]] == ["baseline"]
 
 
 def test_release_ledger_and_taking_back(ada: TestClient) -> None:
@@ -188,7 +194,7 @@ def test_release_ledger_and_taking_back(ada: TestClient) -> None:
     assert ada.post("/api/stores/sample/release/1/take-back", json={}).json()["n"] == 3
     view = ada.get("/api/stores/sample/release").json()
     assert [r["n"] for r in view["ledger"]] == [3, 2, 1]
-    assert view["draft"]["changed_buttons"] == 0
+    assert view["draft"]["changes"] == 0
     assert ada.get("/api/stores/sample/draft/settings").json()["baseline"] == BASELINE
 
 
@@ -209,10 +215,89 @@ def test_a_trial_from_question_to_record(ada: TestClient) -> None:
 
 def test_the_import_says_line_by_line_what_it_would_do_and_does_it_only_when_asked(ada: TestClient) -> None:
     changed = CSV.replace(b"64.50", b"65.00") + b"X,bad\n"
-    tried = ada.post("/api/stores/sample/catalogue?dry_run=true", content=changed).json()
+    tried = ada.post("/api/stores/sample/catalogue/preview", content=changed).json()
     assert (tried["applied"], tried["changed"][0]["fields"]) == (False, ["price_minor"])
-    assert tried["refused"][0]["line"] == 14
-    assert ada.post("/api/stores/sample/catalogue", content=CSV).json()["unchanged"] == 12
+    assert tried["refused"][0]["line"] == 62
+    *progress, last = lines(ada.post("/api/stores/sample/catalogue", content=CSV))
+    assert last["report"]["counts"]["unchanged"] == 60
+    assert progress[-1]["progress"] == {"done": 0, "of": 0}
+
+
+def test_what_the_file_lacks_goes_only_when_the_file_is_the_whole_catalogue(ada: TestClient) -> None:
+    few = b"".join(CSV.splitlines(keepends=True)[:3])
+    assert ada.post("/api/stores/sample/catalogue/preview", content=few).json()["counts"]["missing"] == 58
+    ada.post("/api/stores/sample/catalogue", content=few)
+    assert ada.get("/api/stores/sample").json()["product_count"] == 60
+    ada.post("/api/stores/sample/catalogue?whole=true", content=few)
+    assert ada.get("/api/stores/sample").json()["product_count"] == 2
+
+
+@pytest.mark.parametrize("form", ["csv", "jsonld"])
+def test_the_catalogue_goes_out_and_comes_back_unchanged(ada: TestClient, form: str) -> None:
+    out = ada.get(f"/api/stores/sample/catalogue.{form}")
+    counts = ada.post("/api/stores/sample/catalogue/preview", content=out.content).json()["counts"]
+    assert counts == {"new": 0, "changed": 0, "unchanged": 60, "missing": 0, "refused": 0}
+
+
+def test_a_reach_in_words_is_read_or_refused_with_what_may_have_been_meant(ada: TestClient) -> None:
+    read = ada.post("/api/stores/sample/reach", json={"text": "frames & wax, on phones, except brood frames"}).json()
+    assert read["words"] == "Frames & wax, on phones, except Brood frames"
+    assert read["products"] == 7
+    told = problem(ada.post("/api/stores/sample/reach", json={"text": "Frames & waxx"}), 422, "bad_reach")
+    assert "Frames & wax" in told["near"]
+
+
+def test_an_exception_is_changed_step_by_step(ada: TestClient) -> None:
+    def version() -> dict[str, str]:
+        return {"If-Match": str(ada.get("/api/stores/sample/draft").json()["version"])}
+
+    def change(**body: Any) -> Any:
+        return ada.patch("/api/stores/sample/exceptions/e1", json=body, headers=version())
+
+    wish = {"name": "Jars", "note": "why", "reach_words": "Jars & labels", "layer": {"look": {"radius_px": 9}}}
+    assert ada.post("/api/stores/sample/exceptions", json=wish, headers=version()).status_code == 200
+    assert change(reach_words="Jars & labels, on phones").json()["undo_label"] == (
+        "Jars: Jars & labels → Jars & labels, on phones"
+    )
+    assert change(on=False).status_code == 200
+    problem(change(starts_on="2026-05-02", ends_on="2026-05-01"), 422, "bad_document")
+    assert change(ends_on="2001-01-01").status_code == 200
+    (listed,) = ada.get("/api/stores/sample/exceptions").json()
+    assert (listed["on"], listed["asleep"], listed["ends_on"]) == (False, "switched off", "2001-01-01")
+    assert change(on=True, ends_on=None).status_code == 200
+    effects = ada.get("/api/stores/sample/exceptions/e1/effects").json()
+    assert (effects["products"], len(effects["changes"])) == (8, 4)
+    assert effects["changes"][0]["fields"][0] == {
+        "path": "look.radius_px", "field": "corner radius", "before": "4", "after": "9",
+    }  # fmt: skip
+    problem(ada.get("/api/stores/sample/exceptions/e7/effects"), 404, "not_found")
+
+
+def test_texts_go_out_and_come_in_as_po(ada: TestClient) -> None:
+    def version() -> dict[str, str]:
+        return {"If-Match": str(ada.get("/api/stores/sample/draft").json()["version"])}
+
+    problem(ada.get("/api/stores/sample/texts/de-DE.po"), 422, "out_of_range")
+    assert ada.put("/api/stores/sample/languages", json={"more": ["de-DE"]}, headers=version()).status_code == 200
+    problem(ada.put("/api/stores/sample/languages", json={"more": ["xx-QQ"]}, headers=version()), 422, "out_of_range")
+    po = ada.get("/api/stores/sample/texts/de-DE.po").text
+    done = po.replace('msgid "Buy"\nmsgstr ""', 'msgid "Buy"\nmsgstr "Kaufen"')
+    at = "/api/stores/sample/texts/de-DE"
+    tried = ada.post(f"{at}?dry_run=true", content=done.encode(), headers=version()).json()
+    assert [(c["layer"], c["moment"], c["after"]) for c in tried["changes"]] == [("baseline", "ready", "Kaufen")]
+    assert ada.post(at, content=done.encode(), headers=version()).json()["applied"] is True
+    words = ada.get("/api/stores/sample/words?language=de-DE").json()
+    assert words["rows"][0]["cells"][0]["text"] == "Kaufen"
+    problem(ada.post(at, content=b"nothing", headers=version()), 422, "bad_texts")
+
+
+def test_search_finds_products_exceptions_and_findings(ada: TestClient) -> None:
+    edit(ada, "baseline", {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}})
+    found = ada.get("/api/stores/sample/search?text=hive").json()
+    assert {one["kind"] for one in found} == {"product"}
+    assert found[0]["title"].startswith("Hive")
+    assert [one["kind"] for one in ada.get("/api/stores/sample/search?text=words at rest").json()] == ["finding"]
+    assert ada.get("/api/stores/sample/search?text= ").json() == []
 
 
 def test_pages_carry_the_headers_that_keep_others_out(stranger: TestClient) -> None:
@@ -232,7 +317,7 @@ def test_files_outside_the_studio_are_not_served(stranger: TestClient) -> None:
 def test_the_store_tells_its_one_line_and_what_its_buttons_can_be_made_of(ada: TestClient) -> None:
     info = ada.get("/api/stores/sample").json()
     assert info["snippet"] == '<script async src="http://127.0.0.1:8801/s/sample/up.js"></script>'
-    assert len(info["products"]) == 12
+    assert (len(info["products"]), info["product_count"]) == (60, 60)
     assert len(info["icons"]) == 24
     assert {font["family"] for font in info["fonts"]} == {"figtree", "lora", "archivo"}
     file = info["font_files"][0]["file"]

@@ -53,8 +53,9 @@ def lay_out(document: ButtonDocument, text: str, fonts: FontBook, container_px: 
     """Return the boxes of a button that says `text` in a container of this width.
 
     From right to left everything is mirrored: what is drawn on the left stands on the right, padding and icon too.
-    A quantity box stands outside the button and takes from the container. The same sums as CSS does for an inline flex box with `box-sizing: border-box`, one line of words that does not
-    wrap, an icon and a gap, everything centred. No border yet.
+    A quantity box stands outside the button and takes from the container. The same sums as CSS does for an inline flex
+    box with `box-sizing: border-box`, one line of words that does not wrap, an icon and a gap, everything centred. No
+    border yet.
 
     Source:
         CSS Box Sizing 3 and CSS Flexbox 1 (main and cross size, centring with overflow on both sides).

@@ -64,7 +64,7 @@ class Product:
 
 @dataclass(frozen=True, slots=True)
 class Refusal:
-    """A line of the file that was not taken, counted as a text editor counts lines (in JSON-LD: the product's number)."""
+    """A line of the file that was not taken, counted as an editor counts lines (in JSON-LD: products)."""
 
     line: int
     reason: str

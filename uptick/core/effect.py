@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass
 from uptick.core.document import Moment, Placement
-from uptick.core.release import FieldChange, differing_classes, field_changes
+from uptick.core.release import FieldChange, changes_between
 from uptick.core.settings import Settings
 
 
@@ -26,14 +26,8 @@ def effects_of(settings: Settings, rule_id: str, products: Sequence[Product]) ->
     """Return what an exception changes where it is on: exactly the buttons that would differ if it were off."""
     on, off = settings.with_exception(rule_id, on=True), settings.with_exception(rule_id, on=False)
     found = []
-    for was, now, members in differing_classes(off, on, products):
-        fields = field_changes(was, now)
-        moments = dict.fromkeys(Moment(f.path.split(".")[1]) for f in fields if f.path.startswith("wording."))
-        found.append(Effect(was.placement, was, now, members, fields, tuple(moments)))
+    for change in changes_between(off, on, products):
+        texts = [field.path.split(".")[1] for field in change.fields if field.path.startswith("wording.")]
+        moments = tuple(Moment(moment) for moment in dict.fromkeys(texts))
+        found.append(Effect(change.placement, change.before, change.after, change.products, change.fields, moments))
     return tuple(found)
-
-
-def count_reached(settings: Settings, rule_id: str, products: Sequence[Product]) -> int:
-    """Return how many products an exception's reach holds, whatever else covers them."""
-    rule = settings.exception(rule_id)
-    return sum(rule.reach.covers_product(p.sku, p.category) for p in products) if rule else 0

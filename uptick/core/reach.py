@@ -67,7 +67,7 @@ class Reach(Part):
         )
 
     def particularity(self) -> tuple[bool, ...]:
-        """Return which dimensions are narrowed, in the order of `DIMENSIONS`; the larger tuple is the more particular."""
+        """Return which dimensions are narrowed, in the order of `DIMENSIONS`; the larger tuple is more particular."""
         return (
             bool(self.products), bool(self.categories), bool(self.situations), bool(self.placements),
             bool(self.devices), bool(self.languages), bool(self.shoppers),

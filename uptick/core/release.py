@@ -3,7 +3,7 @@
 import hashlib
 import json
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import date, datetime, time, timedelta
 from itertools import chain
 from itertools import product as crossing
@@ -192,11 +192,46 @@ def content_hash(content: Json) -> str:
 
 
 def changes_between(before: Settings, after: Settings, products: Sequence[Product]) -> tuple[ButtonChange, ...]:
-    """Return the buttons that differ, grouped so that products changed in the same way stand together."""
-    return tuple(
-        ButtonChange(was.placement, members, was, now, field_changes(was, now))
-        for was, now, members in differing_classes(before, after, products)
-    )
+    """Return the buttons that differ, grouped so that those of a placement changed in the same way stand together.
+
+    The group is shown by its least narrowed button.
+    """
+    groups: dict[tuple[object, ...], ButtonChange] = {}
+    for was, now, members in differing_classes(before, after, products):
+        fields = field_changes(was, now)
+        key = (was.placement, fields)
+        known = groups.get(key)
+        if known is None:
+            groups[key] = ButtonChange(was.placement, members, was, now, fields)
+            continue
+        together = tuple(dict.fromkeys((*known.products, *members)))
+        plainer = (
+            known
+            if len(known.after.rules) <= len(now.rules)
+            else ButtonChange(was.placement, members, was, now, fields)
+        )
+        groups[key] = replace(plainer, products=together)
+    return tuple(groups.values())
+
+
+@remembered(16)
+def count_changes(before: Settings, after: Settings) -> int:
+    """Return how many things were changed: fields of layers, and exceptions made, removed or changed themselves."""
+    if before is after:
+        return 0
+    old, new = clean_layers(before), clean_layers(after)
+    count = len(set(before.languages) ^ set(after.languages))
+    for layer in {**old, **new}:
+        if layer.startswith("exception:") and (layer not in old or layer not in new):
+            count += 1
+            continue
+        mine, theirs = dict(leaves(old.get(layer, {}))), dict(leaves(new.get(layer, {})))
+        count += sum(mine.get(path) != theirs.get(path) for path in {**mine, **theirs})
+    for rule in after.exceptions:
+        was = before.exception(rule.id)
+        if was and was.model_copy(update={"layer": rule.layer}) != rule:
+            count += 1
+    return count
 
 
 @remembered(16)

@@ -88,6 +88,9 @@ class RuleIndex:
         where = self.of_place(context.placement, context.situation, context.device, context.language, context.shopper)
         return where & self.of_product(context.product, context.category)
 
+    def of_situation(self, situation: Situation) -> int:
+        return self._situations.covering(situation)
+
     def of_device(self, device: Device) -> int:
         return self._devices.covering(device)
 

@@ -192,7 +192,7 @@ PLURAL_TABLE = 200
 def plural_table(language: str) -> str:
     """Return the categories of 0 to 199 as figures that index `CATEGORIES`, for the script.
 
-    Above, every hundred repeats in CLDR's cardinal rules of whole numbers up to a million, so 100 + n mod 100 stands in.
+    Above, every hundred repeats in CLDR's cardinal rules of whole numbers below a million: 100 + n mod 100 stands in.
     """
     return "".join(str(CATEGORIES.index(plural_category(language, n))) for n in range(PLURAL_TABLE))
 

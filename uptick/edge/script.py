@@ -40,10 +40,11 @@ class ScriptCode:
     bar: str
     deal: str
     quantity: str
+    kind: str
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
-        return cls(*((folder / f"{name}.js").read_text() for name in ("up", "bar", "deal", "quantity")))
+        return cls(*((folder / f"{name}.js").read_text() for name in ("up", "bar", "deal", "quantity", "kind")))
 
     def for_store(self, manifest: Json) -> str:
         """Return the code that a manifest needs, and the pieces as they are handed to the start."""
@@ -57,6 +58,9 @@ class ScriptCode:
         if any(look["quantity"] for look in _looks(manifest)):
             code.append(self.quantity)
             pieces.append("paintQuantity:UpQuantity.paintQuantity")
+        if any("shoppers" in rule["reach"] for rule in (*manifest["rules"], *manifest["trials"])):
+            code.append(self.kind)
+            pieces.append("shopperKind:UpKind.shopperKind")
         return f"{';'.join(code)};const pieces={{{','.join(pieces)}}}"
 
 
@@ -73,7 +77,7 @@ def build_script(code: ScriptCode, served: Served, edge_origin: str) -> ScriptFi
     told = orjson.dumps(manifest).decode()
     # Two characters are line ends to older JavaScript but not to JSON.
     told = told.replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
-    plain = f"(function(){{{code.for_store(manifest)};UpTick.start({told},pieces)}})();\n".encode()
+    plain = f"(function(){{{code.for_store(manifest)};UpTick({told},pieces)}})();\n".encode()
     return ScriptFile(
         etag=hashlib.sha256(plain).hexdigest()[:20],
         plain=plain,

@@ -64,7 +64,7 @@ def view_release(shop: Shop) -> ReleaseView:
     )
     findings = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit.fonts)
     return ReleaseView(
-        draft=draft_state(shop, draft, products),
+        draft=draft_state(shop, draft),
         changes=tuple(_change(shop, change) for change in changes),
         must_fix=tuple(f for f in findings if f.weight is Weight.MUST_FIX),
         ledger=tuple(LedgerLine(r.n, r.hash, r.note, r.author, r.made_at) for r in shop.releases.all()),

@@ -10,7 +10,7 @@ from uptick.core.document import Moment, Placement, Situation
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fill import text_for
 from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
-from uptick.core.release import differing_classes
+from uptick.core.release import count_changes
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
 from uptick.usecases.ports import Draft, Shop
@@ -18,12 +18,12 @@ from uptick.usecases.ports import Draft, Shop
 
 @dataclass(frozen=True, slots=True)
 class DraftState:
-    """What stands in the corner of every station."""
+    """What stands in the corner of every station; `changes` are things changed since the newest release."""
 
     version: int
     undo_label: str
     redo_label: str
-    changed_buttons: int
+    changes: int
     release: int
 
 
@@ -52,12 +52,12 @@ def in_force(shop: Shop, draft: Draft | None = None) -> Settings:
     return (draft or shop.drafts.read()).settings.on_day(shop.today)
 
 
-def draft_state(shop: Shop, draft: Draft, products: Sequence[Product]) -> DraftState:
+def draft_state(shop: Shop, draft: Draft) -> DraftState:
     newest = shop.releases.newest()
     if newest is None:
-        return DraftState(draft.version, draft.undo_label, draft.redo_label, len(Placement), 0)
-    changes = differing_classes(newest.settings.on_day(shop.today), in_force(shop, draft), products)
-    return DraftState(draft.version, draft.undo_label, draft.redo_label, len(changes), newest.n)
+        return DraftState(draft.version, draft.undo_label, draft.redo_label, 1, 0)
+    changes = count_changes(newest.settings, draft.settings)
+    return DraftState(draft.version, draft.undo_label, draft.redo_label, changes, newest.n)
 
 
 def show(shop: Shop, one: ButtonClass, moment: Moment, product: Product | None, language: str, count: int = 2) -> Shown:

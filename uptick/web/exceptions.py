@@ -15,7 +15,7 @@ router = APIRouter(prefix="/api/stores/{store}", tags=["exceptions"])
 
 
 def _state(shop: Shop, draft: Draft) -> DraftState:
-    return draft_state(shop, draft, shop.catalogue.all())
+    return draft_state(shop, draft)
 
 
 def _reach(shop: Shop, words: str | None, reach: Reach) -> Reach:

@@ -23,7 +23,7 @@ class Released:
 
 
 def _released(shop: ShopDep, n: int, digest: str) -> Released:
-    return Released(n, digest, draft_state(shop, shop.drafts.read(), shop.catalogue.all()))
+    return Released(n, digest, draft_state(shop, shop.drafts.read()))
 
 
 @router.get("/release")

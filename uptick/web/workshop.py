@@ -156,7 +156,7 @@ def history(shop: ShopDep) -> list[Step]:
 
 
 def _state(shop: ShopDep, draft: Draft) -> DraftState:
-    return draft_state(shop, draft, shop.catalogue.all())
+    return draft_state(shop, draft)
 
 
 @router.patch("/draft")

@@ -79,7 +79,7 @@
 					value={workshop.shownLanguage}
 					options={workshop.languageOptions}
 					onpick={(to) => (workshop.tongue = to)}
-				/>, signals of the last <b>{floor.data.days} days</b>, drawn <span class="figure">3:4</span>
+				/>, signals of the last <b>{floor.data.days} days</b>, drawn <span class="figure">3:5</span>
 			</h1>
 			{#if hasProducts}
 				<div class="plan">
@@ -201,16 +201,16 @@
 <style>
 	.floor {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 300px;
+		grid-template-columns: minmax(0, 1fr) 290px;
 		min-height: calc(100vh - 67px);
 	}
 	.row {
 		display: grid;
-		grid-template-columns: 96px repeat(5, minmax(0, 1fr)) minmax(0, 1.35fr) 66px;
+		grid-template-columns: 92px minmax(0, 1.15fr) repeat(4, minmax(0, 1fr)) minmax(0, 1.4fr) 66px;
 		gap: 8px;
 		border-top: 1px solid var(--color-hair);
-		padding: 14px 0;
-		min-height: 136px;
+		padding: 12px 0;
+		min-height: 116px;
 	}
 	.row:last-child {
 		border-bottom: 1px solid var(--color-hair);
@@ -219,7 +219,7 @@
 		display: inline-block;
 		max-width: 100%;
 		overflow: hidden;
-		zoom: 0.75;
+		zoom: 0.6;
 	}
 	.stand:focus-visible {
 		zoom: 1;

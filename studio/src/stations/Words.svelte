@@ -134,9 +134,11 @@
 					{#each words.data.rows as one (`${one.moment}/${one.exception}`)}
 						<tr class:narrowed={one.exception}>
 							<th title={one.reach_words || undefined}>
-								{#if one.exception}<span class="text-soft">↳</span>
-									<button class="text-left font-semibold" onclick={() => (workshop.opened = one.exception)}
-										>{one.exception_name}</button
+								{#if one.exception}<span class="flex gap-1"
+										><span class="text-soft">↳</span>
+										<button class="text-left font-semibold" onclick={() => (workshop.opened = one.exception)}
+											>{one.exception_name}</button
+										></span
 									>{:else}{capital(said(one.moment))}{/if}
 							</th>
 							{#each Object.keys(words.data.rooms) as place (place)}
@@ -161,7 +163,7 @@
 											onleave={leave}
 										/>
 									{:else}
-										<span class="px-2 text-soft">as above</span>
+										<span class="block px-2 pt-2 text-soft">as above</span>
 									{/if}
 								</td>
 							{/each}

@@ -140,7 +140,7 @@ def _dead(settings: Settings, products: Sequence[Product]) -> Iterator[Finding]:
         without = _resetting(dead)
         yield Finding(
             "dead", Weight.NOTE, (), "reach",
-            f"“{rule.name}” has {'a value that never wins' if len(dead) == 1 else f'{len(dead)} values that never win'}",
+            f"“{rule.name}” has {'a value that never wins' if len(dead) == 1 else f'{len(dead)} that never win'}",
             f"{listed(field_name(path) for path in dead)}: a more particular exception is always closer.",
             len(dead), 0, (Mend("take it out", f"exception:{rule_id}", without),),
         )  # fmt: skip

@@ -111,8 +111,8 @@ def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, fon
         buttons=spots(one),
         spot="width",
         title=f"Too wide by {drawn.too_wide_px:.1f} px",
-        says=f"“{worst.text}” ({moment.replace('_', ' ')}{spoken}){about} {where(one)}, on a {seen.device}, where there "
-        f"are {drawn.container_px:g} px.{way_out}",
+        says=f"“{worst.text}” ({moment.replace('_', ' ')}{spoken}){about} {where(one)}, "
+        f"on a {seen.device}, where there are {drawn.container_px:g} px.{way_out}",
         figure=drawn.needs_width_px,
         allowed=min(drawn.container_px, drawn.outer.width),
         mends=mends,

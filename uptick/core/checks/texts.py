@@ -113,7 +113,10 @@ def _differing(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[F
                 f"“{rule.name}” speaks on the {listed(said(p) for p in rule.reach.placements)} only; "
                 f"the {said(place)} says something else.",
                 len(away), 0,
-                (Mend("say it everywhere", layer, wider, of_rule=True), Mend("it is meant", layer, {"meant": True}, of_rule=True)),
+                (
+                    Mend("say it everywhere", layer, wider, of_rule=True),
+                    Mend("it is meant", layer, {"meant": True}, of_rule=True),
+                ),
             )  # fmt: skip
 
 
@@ -122,9 +125,9 @@ def _says_elsewhere(
 ) -> tuple[Placement, str, ButtonClass] | None:
     wanted = set(products)
     for one in classes:
-        if one.placement in away and one.document.placement.shown:
-            if any(product.sku in wanted for batch in one.batches for product in batch):
-                return one.placement, template_of(one.document, Moment.READY, language), one
+        here = one.placement in away and one.document.placement.shown
+        if here and any(product.sku in wanted for batch in one.batches for product in batch):
+            return one.placement, template_of(one.document, Moment.READY, language), one
     return None
 
 

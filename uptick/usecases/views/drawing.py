@@ -112,7 +112,7 @@ def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
     layers = _layers(settings, one)
     editing = _editing(layers, query.layer or one.top_layer)
     return DrawView(
-        draft=draft_state(shop, draft, products),
+        draft=draft_state(shop, draft),
         placement=query.placement,
         device=device,
         language=language,

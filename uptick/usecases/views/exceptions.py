@@ -79,7 +79,7 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
 
 
 def _reached(shop: Shop) -> dict[str, int]:
-    """Return how many products each exception's reach holds, asleep or not."""
+    """Return how many products, as they are now, each exception's reach holds, asleep or not."""
     settings = shop.drafts.read().settings
     awake = settings.model_copy(
         update={"exceptions": tuple(rule.model_copy(update={"on": True}) for rule in settings.exceptions)}
@@ -88,7 +88,7 @@ def _reached(shop: Shop) -> dict[str, int]:
     counts: dict[str, int] = {}
     seen: dict[int, int] = {}
     for product in shop.catalogue.all():
-        bits = index.of_product(product.sku, product.category)
+        bits = index.of_product(product.sku, product.category) & index.of_situation(product.situation)
         seen[bits] = seen.get(bits, 0) + 1
     for bits, n in seen.items():
         for rule in index.named(bits):
@@ -164,5 +164,9 @@ def view_reach(shop: Shop, text: str) -> ReachRead:
     settings = in_force(shop)
     names = names_of(shop, settings)
     reach = read_reach(text, names)
-    reached = [p for p in shop.catalogue.all() if reach.covers_product(p.sku, p.category)]
+    reached = [
+        p
+        for p in shop.catalogue.all()
+        if reach.covers_product(p.sku, p.category) and (not reach.situations or p.situation in reach.situations)
+    ]
     return ReachRead(reach, say_reach(reach, names), len(reached), tuple(p.name for p in reached[:6]))

@@ -91,7 +91,7 @@ def view_floor(
         if t.started_at and t.plan
     )
     return FloorView(
-        draft_state(shop, draft, products),
+        draft_state(shop, draft),
         seen_on,
         spoken,
         days,

@@ -85,7 +85,7 @@ def view_words(shop: Shop, language: str | None = None) -> WordsView:
     chosen = language_of(settings, language)
     sheet = _Sheet(shop, settings, products, chosen)
     return WordsView(
-        draft_state(shop, draft, products),
+        draft_state(shop, draft),
         chosen,
         is_rtl(chosen),
         spoken_of(draft.settings),

@@ -4,7 +4,9 @@ import { editOf, fieldOf } from './edit';
 import { capital, count, many, percent, points, px, said } from './format';
 import { stepOf, typedNumber, within } from './number';
 import { patchAt, valueAt } from './patch';
+import { quickReaches, wholeReach } from './reach';
 import { apart, stageFor } from './stage';
+import { openBrace, withToken } from './tokens';
 
 describe('numbers', () => {
 	it.each([
@@ -105,5 +107,40 @@ describe('the stage', () => {
 	it('keeps labels apart, moved as little as needed', () => {
 		expect(apart([0, 10, 300], 66)).toEqual([0, 66, 300]);
 		expect(apart([], 66)).toEqual([]);
+	});
+});
+
+describe('a live value that is being written', () => {
+	it.each([
+		['Take {pr', 8, 'pr'],
+		['Take {', 6, ''],
+		['Take {price without', 19, 'price without'],
+		['Take {price} ', 13, null],
+		['Take it', 7, null],
+		['{count, plural, one {h', 22, null],
+	])('%s at %i is begun by %s', (text, at, begun) => {
+		expect(openBrace(text, at)).toBe(begun);
+	});
+
+	it('takes the place of its brace, and the writing goes on behind it', () => {
+		expect(withToken('Take {pr now', 8, 'price')).toEqual({ text: 'Take {price} now', at: 12 });
+		expect(withToken('{na}', 3, 'name')).toEqual({ text: '{name}', at: 6 });
+	});
+});
+
+describe('a reach from where one is', () => {
+	it('begins with the product, then its category, place, device and language', () => {
+		const product = { sku: 'A1', category: 'Tools' };
+		const languages = [{ value: 'de-DE', label: 'German' }];
+		const here = { placement: 'strip', product, device: 'phone', language: 'de-DE' };
+		expect(quickReaches(here, languages).map((one) => one.words)).toEqual([
+			'A1',
+			'Tools',
+			'A1, on strips',
+			'every product, on strips, on phones',
+			'every product, on strips, in German',
+			'every product, on strips, for returning shoppers',
+		]);
+		expect(wholeReach({ placements: ['strip'] })).toMatchObject({ placements: ['strip'], not_products: [] });
 	});
 });

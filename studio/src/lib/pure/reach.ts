@@ -19,10 +19,7 @@ export type Here = {
 export type QuickReach = { label: string; words: string };
 
 /** Returns reaches that one may want from where one is, the most likely first, in the words that the reach field reads. */
-export function quickReaches(
-	from: Here,
-	languages: readonly { value: string; label: string }[],
-): QuickReach[] {
+export function quickReaches(from: Here, languages: readonly { value: string; label: string }[]): QuickReach[] {
 	const { product } = from;
 	const place = places[from.placement] ?? '';
 	const found: QuickReach[] = [];

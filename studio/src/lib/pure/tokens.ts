@@ -5,7 +5,8 @@ export function openBrace(text: string, at: number): string | null {
 	if (open < 0 || before.lastIndexOf('}') > open) return null;
 	const begun = before.slice(open + 1);
 	// In a plural's form the brace holds words, not the name of a value.
-	return /^[a-z ]*$/.test(begun) && !/plural,?\s*$/.test(before.slice(0, open)) ? begun.trimStart() : null;
+	const inPlural = /plural\s*,[^}]*$/.test(before.slice(0, open));
+	return /^[a-z ]*$/.test(begun) && !inPlural ? begun.trimStart() : null;
 }
 
 /** Returns the text with a live value in place of the open brace, and where the writing goes on. */

@@ -49,7 +49,7 @@
 		{onkeydown}
 	>
 		{#if of.stands}
-			<span class={['block font-semibold', of.stands_in && 'text-look']} dir="auto">{of.text}</span>
+			<span class={['said font-semibold', of.stands_in && 'text-look']} dir="auto">{of.text}</span>
 			<span class="gauge" data-over={over}>
 				<svg viewBox="0 0 90 10" width="90" height="10" aria-hidden="true" class:mirrored={rtl}>
 					<path class="rail" d="M0 5H88M88 1v8" />
@@ -69,6 +69,9 @@
 		padding: 5px 7px;
 		text-align: left;
 		border: 2px solid transparent;
+	}
+	.said {
+		display: table;
 	}
 	.text:hover {
 		background: var(--color-leaf);
