@@ -12,7 +12,7 @@ from rich.console import Console
 from rich.table import Table
 
 from ops import cluster, demo
-from ops.bench import edit, script, signals
+from ops.bench import edit, script, shop, signals
 from ops.bench.rows import Row
 from ops.parts import prepare
 from uptick.wiring import Environment, Wiring
@@ -21,8 +21,10 @@ from uptick.wiring import Environment, Wiring
 def main() -> int:
     parser = argparse.ArgumentParser(prog="./bench", description="Measure the budgets of the product.")
     parser.add_argument("--json", action="store_true", help="one JSON object a row")
-    as_json = parser.parse_args().json
-    rows = _measure()
+    parser.add_argument("part", nargs="*", help="edit, script, signals, shop; all where none is named")
+    wish = parser.parse_args()
+    as_json = wish.json
+    rows = _measure(wish.part)
     if as_json:
         for row in rows:
             print(json.dumps({**asdict(row), "ratio": row.ratio}))
@@ -31,7 +33,7 @@ def main() -> int:
     return 0 if all(row.holds for row in rows) else 1
 
 
-def _measure() -> list[Row]:
+def _measure(wished: list[str]) -> list[Row]:
     folder = cluster.place_for("bench-pg")
     cluster.remove(folder)
     running = cluster.start(folder, 8880)
@@ -43,11 +45,13 @@ def _measure() -> list[Row]:
             wiring = Wiring(Environment())
             demo.begin(wiring, empty=False, say=lambda what: print(f"  {what}", file=sys.stderr))
             where = parts.addresses
-            rows = [
-                *edit.measure(where.studio),
-                *script.measure(where.edge, where.practice),
-                *signals.measure(parts, running, wiring),
-            ]
+            measures = {
+                "edit": lambda: edit.measure(where.studio),
+                "script": lambda: script.measure(where.edge, where.practice),
+                "signals": lambda: signals.measure(parts, running, wiring),
+                "shop": lambda: shop.measure(wiring),
+            }
+            rows = [row for name in wished or measures for row in measures[name]()]
             wiring.engine.dispose()
             return rows
         finally:

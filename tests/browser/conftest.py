@@ -59,6 +59,12 @@ def demo_shop(server: Cluster) -> Iterator[Stack]:
     yield from _run(server, "browser_demo", PORTS + 20, empty=False)
 
 
+@pytest.fixture(scope="module")
+def own_demo(server: Cluster) -> Iterator[Stack]:
+    """A demo of a module's own, to change at will."""
+    yield from _run(server, "browser_own_demo", PORTS + 30, empty=False)
+
+
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     if not Path(PROGRAM).exists():

@@ -112,10 +112,10 @@ def test_two_designers_do_not_overwrite_each_other_unseen(demo_shop: Stack, stud
 
 def test_a_server_that_is_gone_is_said_with_a_way_to_try_again(demo_shop: Stack, studio: Tab) -> None:
     page = studio.page
-    page.route("**/api/stores/*/words", lambda route: route.abort())
+    page.route("**/api/stores/*/words?*", lambda route: route.abort())
     page.goto(f"{demo_shop.at.studio}/words")
     expect(page.get_by_role("alert")).to_be_visible()
-    page.unroute("**/api/stores/*/words")
+    page.unroute("**/api/stores/*/words?*")
     page.get_by_role("button", name="Try again").click()
     expect(page.get_by_role("heading", name="Why these words")).to_be_visible()
 

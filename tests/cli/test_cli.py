@@ -6,10 +6,11 @@ from typing import Any
 
 import pytest
 
-from tests.samples import NOW
+from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.cli import main
-from uptick.usecases.edit import change_layer
+from uptick.core.reach import Reach
+from uptick.usecases.edit import Wish, add_exception, change_layer, set_languages
 from uptick.wiring import Wiring
 
 
@@ -107,3 +108,66 @@ def test_a_database_or_a_shop_that_does_not_answer_is_said(run: Any, monkeypatch
     assert code == 2
     assert "the practice store does not answer" in err
     assert "three shares" in run("simulate", "--a", "0.4,0.3")[2]
+
+
+@pytest.fixture
+def told(database: Wiring) -> Wiring:
+    """A store with products, an exception for one of them, and a pale button."""
+    with database.open_shop("sample") as shop:
+        shop.catalogue.put(PRODUCTS)
+        layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius_px": 9}}
+        wish = Wish("Only A1", "asked for", Reach(products=("A1",)))
+        add_exception(shop, wish, layer, shop.drafts.read().version, ADA, NOW)
+    return database
+
+
+def test_a_button_is_resolved_and_a_value_traced_without_screens(run: Any, told: Wiring) -> None:
+    at = ("--product", "A1", "--place", "strip", "--device", "desktop", "--store", "sample")
+    code, out, _ = run("resolve", *at, "--json")
+    resolved = json.loads(out)
+    assert (code, resolved["document"]["look"]["radius_px"], resolved["exceptions"]) == (0, 9, ["e1"])
+    assert "exceptions: Only A1 (e1)" in run("resolve", *at)[1]
+    code, out, _ = run("trace", "wording.ready.en-GB", *at, "--json")
+    assert [c["value"] for c in json.loads(out)["candidates"]] == ["Just this", "Buy"]
+    assert "1  Only A1: “Just this”  [wins]  asked for (Ada)" in run("trace", "wording.ready.en-GB", *at)[1]
+    code, _, err = run("trace", "look.no_such_field", *at)
+    assert (code, err) == (1, "uptick: no layer sets look.no_such_field there.\n")
+    code, _, err = run("resolve", "--product", "Z9", "--store", "sample")
+    assert (code, err) == (2, "uptick: No product has the code 'Z9'.\n")
+    assert "one of en-GB" in run("resolve", *at, "--language", "de-DE")[2]
+
+
+def test_the_check_is_a_gate_that_fails_when_something_must_be_fixed(run: Any, told: Wiring) -> None:
+    code, out, _ = run("check", "--store", "sample")
+    assert (code, out.strip().splitlines()[-1]) == (0, "0 must fix, 0 look again, 0 note")
+    with told.open_shop("sample") as shop:
+        pale = {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}}
+        change_layer(shop, "baseline", pale, shop.drafts.read().version, ADA, NOW)
+    code, out, _ = run("check", "--store", "sample")
+    assert code == 1
+    assert out.startswith("must fix: Words at rest 1.16 : 1, 4.5 is needed.")
+    code, out, _ = run("check", "--store", "sample", "--json")
+    assert json.loads(out)[0]["rule"] == "contrast"
+
+
+@pytest.mark.parametrize("form", ["csv", "jsonld"])
+def test_a_catalogue_goes_out_and_in_again(run: Any, told: Wiring, tmp_path: Path, form: str) -> None:
+    code, out, _ = run("export", form, "--store", "sample")
+    assert code == 0
+    file = tmp_path / "goods"
+    file.write_text(out)
+    code, out, _ = run("import", str(file), "--store", "sample", "--dry-run")
+    assert (code, out) == (0, "0 new, 0 changed, 7 unchanged, 0 not in the file, 0 refused (nothing applied)\n")
+
+
+def test_texts_and_settings_go_out_and_texts_in(run: Any, told: Wiring, tmp_path: Path) -> None:
+    with told.open_shop("sample") as shop:
+        set_languages(shop, ["de-DE"], shop.drafts.read().version, ADA, NOW)
+    file = tmp_path / "de.po"
+    po = run("export", "po", "--language", "de-DE", "--store", "sample")[1]
+    file.write_text(po.replace('msgid "Buy"\nmsgstr ""', 'msgid "Buy"\nmsgstr "Kaufen"'))
+    code, out, _ = run("import", str(file), "--language", "de-DE", "--store", "sample")
+    assert (code, out) == (0, "Store baseline, ready: nothing → Kaufen\n1 changed, 0 unchanged, 0 refused\n")
+    settings = json.loads(run("export", "settings", "--store", "sample")[1])
+    assert settings["baseline"]["wording"]["ready"]["de-DE"] == "Kaufen"
+    assert run("export", "po", "--language", "fr-FR", "--store", "sample")[0] == 2

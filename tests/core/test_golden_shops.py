@@ -92,7 +92,7 @@ def golden() -> dict[str, Any]:
         of = shop(seed)
         manifest = json.loads(json.dumps(compile_release(of, store(), PRODUCTS, kit(), TODAY)))
         rng = random.Random(1000 + seed)
-        manifest["trials"] = []
+        manifest |= {"trials": [], "base": "", "bar": ""}
         cases = [expected(of, rng, manifest["looks"]) for _ in range(60)]
         for look in manifest["looks"]:
             look["css"] = look["css"].split("border-radius:")[1].split(";")[0]

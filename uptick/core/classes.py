@@ -45,7 +45,8 @@ LEADING = {situation: moments[0] for situation, moments in MOMENTS_OF.items()}
 Where = tuple[Device, str]
 
 
-@dataclass(frozen=True)
+# Told apart by identity: comparing documents would cost more than anything that is done with them.
+@dataclass(frozen=True, eq=False)
 class ButtonClass:
     """One document and what it serves now. `rules` are the ids of the covering exceptions, the least particular first.
 
@@ -97,7 +98,7 @@ class ButtonClass:
         return tuple(device for device in Device if (device, language) in self.where)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ButtonKind(ButtonClass):
     """Classes that have one document, seen as one: with the rules of the least narrowed, and the keys of all."""
 

@@ -137,7 +137,7 @@ def font_family(family: str) -> str:
 # Working is told by a tick that runs along the lower edge, not by a spinner. A flex box has no line of text in it that
 # could be higher than the button.
 BASE_CSS = (
-    ":host{all:initial;display:inline-flex;vertical-align:top;align-items:stretch;"
+    ":host{all:initial;visibility:inherit;display:inline-flex;vertical-align:top;align-items:stretch;"
     f"gap:{QUANTITY_GAP_PX:g}px}}"
     ".b{all:unset;flex:none;box-sizing:border-box;position:relative;overflow:visible;display:inline-flex;"
     "align-items:center;justify-content:center;cursor:pointer;white-space:nowrap;text-align:center;"
@@ -181,7 +181,13 @@ def _css(document: ButtonDocument, fonts: FontBook) -> str:
     look, pad, kind = document.look, document.look.padding, document.look.type
     wide = isinstance(look.size, FullSize)
     # Beside a quantity box, full width is what the box leaves.
-    size = "flex:1 1 0;" if wide and isinstance(document.quantity, QuantityBox) else "width:100%;" if wide else ""
+    size = (
+        "flex:1 1 0;min-width:0;"
+        if wide and isinstance(document.quantity, QuantityBox)
+        else "width:100%;"
+        if wide
+        else ""
+    )
     if isinstance(look.size, FixedSize):
         size = f"width:{_px(look.size.width_px)};height:{_px(look.size.height_px)};"
     icon = document.icon if isinstance(document.icon, ShippedIcon) else None

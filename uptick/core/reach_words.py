@@ -78,7 +78,8 @@ class Vocabulary:
         terms |= {sku.casefold(): ("products", sku) for sku in self.products}
         terms |= {category.casefold(): ("categories", category) for category in self.categories}
         for code in self.languages:
-            terms[f"in {language_name(code)}".casefold()] = terms[f"in {code}".casefold()] = ("languages", code)
+            for word in (language_name(code), code):
+                terms[word.casefold()] = terms[f"in {word}".casefold()] = ("languages", code)
         for field, kinds, leads in (
             ("devices", _DEVICES, ("on", "")),
             ("placements", _PLACEMENTS, ("on", "in", "")),
@@ -87,7 +88,8 @@ class Vocabulary:
         ):
             for kind, word in kinds.items():
                 for lead in leads:
-                    for form in {word, word.removeprefix("the "), word.removesuffix("s"), kind.replace("_", " ")}:
+                    bare = word.removeprefix("the ").removeprefix("on ").removeprefix("it is ")
+                    for form in {word, bare, word.removesuffix("s"), bare.removesuffix("s"), kind.replace("_", " ")}:
                         terms[f"{lead} {form}".strip().casefold()] = (field, kind.value)
         return terms
 
@@ -176,6 +178,7 @@ def read_reach(text: str, names: Vocabulary) -> Reach:
     while rest:
         if gap := _EXCEPT.match(rest):
             rest, away = rest[gap.end() :], True
+            continue
         matched = names.match(rest)
         if matched is None and (gap := _BETWEEN.match(rest)):
             rest = rest[gap.end() :]

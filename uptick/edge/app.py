@@ -23,7 +23,7 @@ from uptick.core.errors import BadSignal
 from uptick.core.merge import Json
 from uptick.core.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full
-from uptick.edge.script import ScriptCode, ScriptFile, build_script, manifest_of
+from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of
 from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Writer
 
 log = structlog.get_logger()
@@ -83,7 +83,7 @@ class Edge:
         name = request.path_params["name"]
         if served is None:
             return Response("// Up Tick: there is no such store.\n", 404, _OPEN, "text/javascript")
-        if not served.release_n and name == "up.js":
+        if name == "up.js" and not (served.release_n and is_current(served.release)):
             # The line may stand in a shop before its first release; the shop's console stays clean.
             headers = {**_OPEN, "Cache-Control": "no-cache"}
             return Response("// Up Tick: this store has no release yet.\n", 200, headers, "text/javascript")

@@ -21,6 +21,11 @@ class ScriptFile:
     brotlied: bytes
 
 
+def is_current(release: Json) -> bool:
+    """Tell whether a release has the form that this script reads; older ones wait for the next release."""
+    return "looks" in release
+
+
 def manifest_of(served: Served, edge_origin: str) -> Json:
     """Return what the script is told about its store."""
     return {

@@ -14,7 +14,7 @@ from uptick.core.merge import Json
 from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
-from uptick.usecases.state import DraftState, Shown, draft_state, show
+from uptick.usecases.state import DraftState, Shown, draft_state, show, telling_language
 
 State = Literal["rest", "hover", "focus"]
 
@@ -74,7 +74,7 @@ def view_release(shop: Shop) -> ReleaseView:
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:
     example = change.products[0]
     moment, state = _telling(change.fields, example)
-    language = next((f.path.split(".")[2] for f in change.fields if f.path.startswith("wording.")), shop.store.language)
+    language = telling_language([f.path for f in change.fields], shop.store.language)
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     return ChangeView(
         placement=change.placement,

@@ -78,6 +78,12 @@ def product_of(products: Sequence[Product], sku: str | None) -> Product:
     return next((p for p in products if p.situation is Situation.PLAIN), products[0])
 
 
+def telling_language(paths: Sequence[str], first: str) -> str:
+    """Return a language in which changed texts can be seen: the store's first where it is among them."""
+    spoken = [path.split(".")[2] for path in paths if path.startswith("wording.")]
+    return first if first in spoken or not spoken else spoken[0]
+
+
 def language_of(settings: Settings, language: str | None) -> str:
     """Return a language that the buttons speak; the store's first one where none is asked for.
 

@@ -99,6 +99,7 @@
 {#if words.data}
 	<div class="words">
 		<section class="px-6 pt-4 pb-6" aria-label="Sheet of texts">
+			<div class="tools"><Languages /> <TakeTexts {language} {name} /></div>
 			<h1 class="text-md font-normal">
 				What every button says, in
 				<Pick
@@ -118,7 +119,6 @@
 						>
 					{/each}
 				</span>
-				<span class="tools"><Languages /> <TakeTexts {language} {name} /></span>
 			</h1>
 			<p class="mb-2 text-soft">As the longest product of each reach fills it, in the narrowest container.</p>
 			<table class="texts">

@@ -15,7 +15,7 @@ from uptick.core.reach_words import read_reach, say_reach
 from uptick.core.release import FieldChange
 from uptick.core.resolve import index_of
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import Shown, in_force, names_of, show
+from uptick.usecases.state import Shown, in_force, names_of, show, telling_language
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,7 +132,7 @@ def view_effects(shop: Shop, rule_id: str) -> ExceptionEffects:
 
 def _effect(shop: Shop, effect: Effect) -> EffectView:
     example = effect.products[0]
-    language = next((f.path.split(".")[2] for f in effect.fields if f.path.startswith("wording.")), shop.store.language)
+    language = telling_language([f.path for f in effect.fields], shop.store.language)
     moment = effect.moments[0] if effect.moments else LEADING[example.situation]
     return EffectView(
         effect.placement,

@@ -43,8 +43,8 @@
 		);
 		if (!done) return;
 		const all = await data(client.GET('/api/stores/{store}/exceptions', { params }));
-		onclose();
 		from.onmade?.(all.at(-1)?.id ?? '');
+		onclose();
 	}
 </script>
 

@@ -1,0 +1,106 @@
+"""Questions about the draft: what holds, why, and what is wrong."""
+
+import json
+import sys
+from dataclasses import asdict
+from typing import Annotated
+
+import typer
+from rich.console import Console
+from rich.table import Table
+
+from uptick.cli.common import AsJson, StoreKey, open_shop
+from uptick.core import resolve as resolution
+from uptick.core.checks import Weight, findings_of
+from uptick.core.classes import context_of
+from uptick.core.document import Device, Placement, ShopperKind, field_name, value_text
+from uptick.core.merge import leaves
+from uptick.usecases.state import in_force, language_of, product_of
+from uptick.usecases.views import view_trace
+from uptick.usecases.views.why import TraceQuery
+
+app = typer.Typer()
+Product_ = Annotated[str, typer.Option("--product", help="The product's code.")]
+Place_ = Annotated[Placement, typer.Option("--place", help="Where the button stands.")]
+Language_ = Annotated[str, typer.Option("--language", help="As de-DE; the store's first where none is given.")]
+Device_ = Annotated[Device, typer.Option("--device")]
+Shopper_ = Annotated[ShopperKind, typer.Option("--shopper")]
+
+
+@app.command()
+def resolve(
+    product: Product_,
+    place: Place_ = Placement.PRODUCT_PAGE,
+    language: Language_ = "",
+    device: Device_ = Device.PHONE,
+    shopper: Shopper_ = ShopperKind.NEW,
+    store: StoreKey = "thornmere",
+    as_json: AsJson = False,
+) -> None:
+    """The whole button of a product in a place: what holds there today, and the exceptions that cover it."""
+    with open_shop(store) as shop:
+        settings = in_force(shop)
+        spoken = language_of(settings, language or None)
+        one = product_of(shop.catalogue.all(), product)
+        context = context_of(place, one, None, device, spoken, shopper)
+        document = resolution.resolve(settings, context).model_dump(mode="json")
+        rules = resolution.covering(settings, context)
+    if as_json:
+        print(json.dumps({"document": document, "exceptions": [rule.id for rule in rules]}))
+        return
+    table = Table(show_header=False, box=None, pad_edge=False)
+    for path, value in leaves(document):
+        if not path.startswith("wording.") or path.endswith(f".{spoken}"):
+            table.add_row(field_name(path), value_text(value))
+    Console().print(table)
+    print("exceptions: " + (", ".join(f"{rule.name} ({rule.id})" for rule in rules) or "none"))
+
+
+@app.command()
+def trace(
+    field: Annotated[str, typer.Argument(help="As look.radius_px or wording.ready.en-GB.")],
+    product: Product_,
+    place: Place_ = Placement.PRODUCT_PAGE,
+    language: Language_ = "",
+    device: Device_ = Device.PHONE,
+    shopper: Shopper_ = ShopperKind.NEW,
+    store: StoreKey = "thornmere",
+    as_json: AsJson = False,
+) -> None:
+    """Why a value holds: the winner first, what it beat, what sleeps. Exits 1 when no layer sets it."""
+    with open_shop(store) as shop:
+        query = TraceQuery(place, field, product, device, language or None, shopper)
+        told = view_trace(shop, query, with_products=False)
+    if as_json:
+        lines = [{**asdict(line.of), "reach": line.reach_words} for line in told.lines]
+        print(json.dumps({"field": field, "product": told.product.sku, "candidates": lines}, default=str))
+    else:
+        for n, line in enumerate(told.lines, 1):
+            note = f"  {line.of.note} ({line.of.author})" if line.of.note else ""
+            mark = "x" if line.of.asleep else str(n)
+            says = line.of.asleep or ("wins" if line.of.wins else "beaten")
+            print(f"{mark}  {line.of.title}: {line.value_words}  [{says}]{note}")
+    if not told.lines:
+        print(f"uptick: no layer sets {field} there.", file=sys.stderr)
+        raise typer.Exit(1)
+
+
+@app.command()
+def check(
+    store: StoreKey = "thornmere",
+    all_: Annotated[bool, typer.Option("--all", help="Notes too.")] = False,
+    as_json: AsJson = False,
+) -> None:
+    """Everything the checks find. Exits 1 when something must be fixed: a gate for a shop's own CI."""
+    with open_shop(store) as shop:
+        found = findings_of(in_force(shop), shop.catalogue.all(), shop.store, shop.kit.fonts)
+    if as_json:
+        print(json.dumps([asdict(one) for one in found]))
+    else:
+        for one in found:
+            if all_ or one.weight is not Weight.NOTE:
+                print(f"{one.weight.replace('_', ' ')}: {one.title}. {one.says}")
+        counts = [f"{sum(one.weight is weight for one in found)} {weight.replace('_', ' ')}" for weight in Weight]
+        print(", ".join(counts))
+    if any(one.weight is Weight.MUST_FIX for one in found):
+        raise typer.Exit(1)

@@ -1,0 +1,111 @@
+"""Releases, readouts and practice shoppers."""
+
+import json
+from dataclasses import asdict
+from typing import Annotated, Any
+
+import httpx2
+import typer
+from rich.console import Console
+from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
+from rich.table import Table
+
+from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, say
+from uptick.core.errors import OutOfRange
+from uptick.usecases import publish, trials
+from uptick.wiring import Environment, clock
+
+app = typer.Typer()
+
+
+@app.command()
+def release(
+    store: StoreKey = "thornmere",
+    note: str = "",
+    despite: Annotated[list[str] | None, typer.Option(help="findings or trial: go on in spite of them.")] = None,
+    as_json: AsJson = False,
+) -> None:
+    """Release the draft under the next number."""
+    with open_shop(store) as shop:
+        made = publish.publish(shop, note, HERE, clock(), despite or ())
+    say({"release": made.n, "hash": made.hash, "note": made.note}, as_json)
+
+
+@app.command()
+def readout(trial: int, store: StoreKey = "thornmere", as_json: AsJson = False) -> None:
+    """The verdict of a trial, and its numbers once they may be read."""
+    with open_shop(store) as shop:
+        found, counted = trials.read_numbers(shop, trial, clock())
+    if as_json:
+        print(json.dumps({**asdict(found), "counted": counted}, default=str))
+        return
+    print(found.verdict.sentence)
+    print(
+        f"{found.progress.timed_up:,} of {found.progress.planned:,} shoppers, {found.progress.inside:,} still inside."
+    )
+    if found.reading:
+        table = Table("measure", "A", "B", "difference, points")
+        for name, gap in found.reading.differences.items():
+            rates = [f"{found.reading.rates[name][letter].estimate:.2%}" for letter in ("A", "B")]
+            table.add_row(name, *rates, f"{gap.estimate * 100:+.2f} ({gap.low * 100:+.2f} to {gap.high * 100:+.2f})")
+        Console().print(table)
+
+
+@app.command()
+def simulate(
+    days: Annotated[int, typer.Option(help="How many past days, up to now.")] = 14,
+    shoppers: Annotated[int, typer.Option(help="Shoppers a day.")] = 160,
+    a: Annotated[str, typer.Option(help="A's true rates: clicked,added,ordered.")] = "0.40,0.30,0.10",
+    b: Annotated[str, typer.Option(help="B's true rates.")] = "0.46,0.36,0.12",
+    seed: int = 1,
+    practice: Annotated[str, typer.Option(help="The practice store's address.")] = "",
+    as_json: AsJson = False,
+) -> None:
+    """Send practice shoppers through the edge; Ctrl-C stops them."""
+    from datetime import timedelta
+
+    now = clock()
+    origin = practice or Environment().practice_origin
+    wish = {
+        "start": (now - timedelta(days=days)).isoformat(),
+        "end": now.isoformat(),
+        "shoppers_per_day": shoppers,
+        "seed": seed,
+        "rates": {"A": _rates(a), "B": _rates(b)},
+    }
+    with httpx2.Client(base_url=origin, timeout=30) as client:
+        found = follow_run(client, wish, quiet=as_json)
+    say({k: found[k] for k in ("state", "shoppers", "signals", "refused")}, as_json)
+    if found["state"] != "done":
+        raise typer.Exit(1)
+
+
+def _rates(text: str) -> dict[str, float]:
+    try:
+        clicked, added, ordered = (float(part) for part in text.split(","))
+    except ValueError:
+        raise OutOfRange.of("rates", "three shares as 0.40,0.30,0.10", repr(text)) from None
+    return {"clicked": clicked, "added": added, "ordered": ordered}
+
+
+def follow_run(client: Any, wish: dict[str, Any], *, quiet: bool = False) -> dict[str, Any]:
+    """Start a run of practice shoppers and follow it to its end; an interruption stops it."""
+    from time import sleep
+
+    answer = client.post("/shoppers/runs", json=wish)
+    if answer.status_code != 201:
+        raise OutOfRange(f"The practice store refused: {answer.text}")
+    found: dict[str, Any] = answer.json()
+    bar = Progress(
+        TextColumn("practice shoppers"), BarColumn(), TextColumn("{task.completed:.0f} %"), TimeRemainingColumn()
+    )
+    with bar if not quiet else Progress(disable=True) as progress:
+        task = progress.add_task("", total=100)
+        try:
+            while found["state"] == "running":
+                sleep(0.25)
+                found = client.get(f"/shoppers/runs/{found['id']}").json()
+                progress.update(task, completed=found["share"] * 100)
+        except KeyboardInterrupt:
+            found = client.delete(f"/shoppers/runs/{found['id']}").json()
+    return found
