@@ -134,10 +134,11 @@ def font_family(family: str) -> str:
     return f"up-{family}"
 
 
+# No rule of a theme for its own boxes may undo how ours stands, so the host insists on its display.
 # Working is told by a tick that runs along the lower edge, not by a spinner. A flex box has no line of text in it that
 # could be higher than the button.
 BASE_CSS = (
-    ":host{all:initial;visibility:inherit;display:inline-flex;vertical-align:top;align-items:stretch;"
+    ":host{all:initial;visibility:inherit;display:inline-flex!important;vertical-align:top;align-items:stretch;"
     f"gap:{QUANTITY_GAP_PX:g}px}}"
     ".b{all:unset;flex:none;box-sizing:border-box;position:relative;overflow:visible;display:inline-flex;"
     "align-items:center;justify-content:center;cursor:pointer;white-space:nowrap;text-align:center;"
@@ -212,7 +213,7 @@ def _css(document: ButtonDocument, fonts: FontBook) -> str:
         ),
     ]
     if wide:
-        rules.insert(0, ":host{display:flex}")
+        rules.insert(0, ":host{display:flex!important}")
     if icon:
         rules.append(f"svg{{width:{_px(icon.size_px)};height:{_px(icon.size_px)}}}")
     if isinstance(document.quantity, QuantityBox):

@@ -48,8 +48,14 @@
 	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
 	let width = $state(800);
 	const height = 300;
-	const stage = $derived(shown ? stageFor(shown.drawing, width, height) : { x: 0, y: 0, zoom: 1 });
-	const room = $derived(view?.drawing.container_px ?? 300);
+	/** What the quantity box takes beside the button, on the left where one reads from there. */
+	const boxed = $derived.by(() => {
+		const box = view?.document.quantity as { kind: string; width_px?: number } | undefined;
+		return box?.kind === 'box' ? (box.width_px ?? 0) + 8 : 0;
+	});
+	const beside = $derived(view?.rtl ? 0 : boxed);
+	const stage = $derived(shown ? stageFor(shown.drawing, width, height, beside) : { x: 0, y: 0, zoom: 1, edge: 0 });
+	const room = $derived((view?.drawing.container_px ?? 300) + boxed);
 	const shopPage = $derived(
 		view && workshop.info
 			? `${workshop.info.store.origin}${view.product.url}?up-draft=${encodeURIComponent(workshop.info.preview)}`
@@ -119,7 +125,7 @@
 						{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
 						{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
 					</span>
-					<span class="mini"><TrueButton {...hung.shown} room={190} /></span>
+					<span class="mini"><TrueButton {...hung.shown} room={hung.shown.button.quantity ? 250 : 190} /></span>
 				</a>
 			{/each}
 			<p class="seen text-md">
@@ -153,7 +159,7 @@
 
 		<section class="stage bg-leaf" aria-label="Drawing">
 			<div class="paper" bind:clientWidth={width} style:height="{height}px">
-				<div class="button" style:left="{stage.x}px" style:top="{stage.y}px">
+				<div class="button" style:left="{stage.x - beside * stage.zoom}px" style:top="{stage.y}px">
 					<TrueButton
 						button={view.button}
 						moment={chosen}
@@ -172,8 +178,8 @@
 					<p class="py-3 text-md">
 						<b>It fits and can be read.</b>
 						<span class="text-soft">
-							{px(room - shown.drawing.needs_width_px)} px to spare on the {view.device}. The worst product of the
-							catalogue was tried in every moment.
+							{px(shown.drawing.container_px - shown.drawing.needs_width_px)} px to spare on the {view.device}. The
+							worst product of the catalogue was tried in every moment.
 						</span>
 					</p>
 				{/if}

@@ -100,8 +100,10 @@
 										{:else if found?.look_again}<b class="text-look" title="{found.look_again} to look at again">◇</b
 											>{/if}
 										{#each cell.trials as number (number)}
-											<a href="/trials/{number}" class="font-semibold text-b no-underline" aria-label="Trial {number}"
-												>A | B</a
+											<a
+												href="/trials/{number}"
+												class="font-semibold whitespace-nowrap text-b no-underline"
+												aria-label="Trial {number}">A | B</a
 											>
 										{/each}
 									</p>

@@ -72,7 +72,7 @@
 	{/each}
 
 	<path class="dim" d="M{X(0)} {Y(0) - 22}H{right}M{X(0)} {Y(0) - 28}v12M{right} {Y(0) - 28}v12" />
-	<path class="dim" d="M{X(0) - 24} {Y(0)}V{bottom}M{X(0) - 30} {Y(0)}h12M{X(0) - 30} {bottom}h12" />
+	<path class="dim" d="M{stage.edge - 24} {Y(0)}V{bottom}M{stage.edge - 30} {Y(0)}h12M{stage.edge - 30} {bottom}h12" />
 	{#each pieces as piece, n (piece.name)}
 		<path
 			class="dim"
@@ -118,7 +118,7 @@
 				: `of ${px(d.container_px)}`}
 		{/if}
 	</p>
-	<p class="at" style:left="{X(0) - 58}px" style:top="{(Y(0) + bottom) / 2}px">
+	<p class="at" style:left="{stage.edge - 58}px" style:top="{(Y(0) + bottom) / 2}px">
 		{#if fixed}
 			<Figure
 				label="height"

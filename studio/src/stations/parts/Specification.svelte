@@ -43,6 +43,18 @@
 		].filter((c, n, all) => all.indexOf(c) === n),
 	);
 
+	const quantity = $derived(view.document.quantity as { kind: string });
+	const boxed = { kind: 'box', least: 1, most: 99, step: 1, start: 1, width_px: 64 };
+	const yes = (path: string, said: readonly [string, string]) => ({
+		value: String(at(path)),
+		options: [
+			{ value: 'true', label: said[0] },
+			{ value: 'false', label: said[1] },
+		],
+		onfocus: () => desk.mark(path),
+		onpick: (value: string) => void desk.set(path, value === 'true'),
+	});
+
 	function setSize(kind: string): void {
 		const { needs_width_px, outer } = view.drawing;
 		const whole = { kind, width_px: Math.ceil(needs_width_px), height_px: Math.ceil(outer.height) };
@@ -67,6 +79,18 @@
 		known={colours}
 		onfocus={() => desk.mark(path)}
 		onset={(value) => desk.set(path, value)}
+	/>
+{/snippet}
+{#snippet pieces(label: string, path: string, most: number)}
+	<Figure
+		{label}
+		unit="pieces"
+		value={Number(at(path))}
+		least={1}
+		{most}
+		marked={desk.marked === path}
+		onfocus={() => desk.mark(path)}
+		onset={(value) => desk.set(path, Math.round(value))}
 	/>
 {/snippet}
 {#snippet figure(label: string, path: string, least: number, most: number)}
@@ -138,7 +162,38 @@
 	{@render colour('Words when focused', 'look.focus.text_colour')} inside a ring of
 	{@render colour('Focus ring', 'look.focus.ring_colour')}; sold out
 	{@render colour('Fill when sold out', 'look.disabled.fill.colour')} with
-	{@render colour('Words when sold out', 'look.disabled.text_colour')}. Once pressed, the shopper stays and it says so.
+	{@render colour('Words when sold out', 'look.disabled.text_colour')}.
+	<Pick
+		label="Quantity box"
+		value={quantity.kind}
+		options={[
+			{ value: 'none', label: 'No quantity box' },
+			{ value: 'box', label: 'A quantity box' },
+		]}
+		onfocus={() => desk.mark('quantity')}
+		onpick={(kind) => desk.set('quantity', kind === 'box' ? boxed : { kind })}
+	/>
+	{#if quantity.kind === 'box'}
+		before it takes {@render pieces('least', 'quantity.least', 9999)} to {@render pieces('most', 'quantity.most', 9999)} in
+		steps of {@render pieces('step', 'quantity.step', 999)}, {@render pieces('at first', 'quantity.start', 9999)} at first.
+	{:else}
+		stands before it.
+	{/if}
+	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'},
+		with <Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
+		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. Once pressed, the
+	shopper
+	<Pick
+		label="Afterwards"
+		value={text('afterwards.kind')}
+		options={[
+			{ value: 'stay', label: 'stays and it says so' },
+			{ value: 'basket', label: 'goes to the basket' },
+			{ value: 'checkout', label: 'goes to the checkout' },
+		]}
+		onfocus={() => desk.mark('afterwards')}
+		onpick={(kind) => desk.set('afterwards', { kind })}
+	/>.
 </p>
 
 <style>
