@@ -1,4 +1,5 @@
 from itertools import permutations
+from itertools import product as crossing
 
 import pytest
 from hypothesis import given
@@ -6,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.samples import BASELINE, PRODUCTS, exception, settings
 from uptick.core.classes import class_for, classes_of, context_of
-from uptick.core.document import Moment, Placement, Situation
+from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.errors import BadDocument, BadReach
 from uptick.core.merge import Json
 from uptick.core.reach import Context, Reach, require_known
@@ -97,6 +98,11 @@ reaches = st.builds(
     categories=st.sampled_from([(), ("Tools",), ("Jars", "Hives")]),
     situations=st.sampled_from([(), (Situation.PLAIN,), (Situation.CHOICE, Situation.SOLD_OUT)]),
     placements=st.sampled_from([(), (PAGE,), (CARD,)]),
+    devices=st.sampled_from([(), (Device.PHONE,), (Device.TABLET, Device.DESKTOP)]),
+    languages=st.sampled_from([(), ("en-GB",), ("de-DE",)]),
+    shoppers=st.sampled_from([(), (ShopperKind.NEW,), (ShopperKind.RETURNING, ShopperKind.SIGNED_IN)]),
+    not_products=st.sampled_from([(), (), ("A1",), ("B1", "C1")]),
+    not_categories=st.sampled_from([(), (), ("Jars",)]),
 )
 contents = st.sampled_from([says("x"), says("y"), says(""), {"look": {"radius_px": 9}}, {"icon": {"kind": "none"}}])
 
@@ -107,14 +113,36 @@ def rule_of(n: int, reach: Reach, layer: Json) -> ExceptionRule:
 
 @given(st.lists(st.tuples(reaches, contents), max_size=5))
 def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tuple[Reach, Json]]) -> None:
-    made = settings(*(rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)))
+    made = settings(*(rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)), more=("de-DE",))
     classes = classes_of(made, PRODUCTS)
-    for placement in Placement:
-        for product in PRODUCTS:
-            context = context_of(placement, product)
-            assert class_for(classes, made, context).document == resolve(made, context)
-    served = [(one.placement, p.sku) for one in classes for p in one.products]
-    assert sorted(served) == sorted((place, p.sku) for place in Placement for p in PRODUCTS)
+    for placement, product, device, language, shopper in crossing(
+        Placement, PRODUCTS, Device, made.languages, ShopperKind
+    ):
+        context = context_of(placement, product, None, device, language, shopper)
+        found = class_for(classes, made, context)
+        assert found.document == resolve(made, context)
+        assert found in classes
+        assert product in found.products
+        assert (device, language) in found.where
+        rules = [rule.id for rule in made.exceptions if rule.reach.covers(context)]
+        assert sorted(found.rules) == sorted(rules)
+
+
+@given(reaches, contents)
+def test_an_exception_that_is_made_twice_changes_nothing_more(reach: Reach, layer: Json) -> None:
+    once, twice = settings(rule_of(1, reach, layer)), settings(rule_of(1, reach, layer), rule_of(2, reach, layer))
+    for placement, product in crossing(Placement, PRODUCTS):
+        context = context_of(placement, product, None, Device.PHONE, "en-GB", ShopperKind.NEW)
+        assert resolve(once, context) == resolve(twice, context)
+
+
+@given(st.lists(st.tuples(reaches, contents), max_size=4))
+def test_what_is_switched_off_is_as_if_it_were_not_there_in_every_class(drawn: list[tuple[Reach, Json]]) -> None:
+    rules = [rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)]
+    off = [rule.model_copy(update={"on": False}) if rule.id in {"e1", "e3"} else rule for rule in rules]
+    kept = [rule for rule in rules if rule.id not in {"e1", "e3"}]
+    one, other = classes_of(settings(*off), PRODUCTS), classes_of(settings(*kept), PRODUCTS)
+    assert [(c.placement, c.rules, c.document) for c in one] == [(c.placement, c.rules, c.document) for c in other]
 
 
 def test_a_reach_that_names_nothing_known_is_refused() -> None:

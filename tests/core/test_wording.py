@@ -12,7 +12,18 @@ from tests.samples import document, product
 from uptick.core.document import Moment
 from uptick.core.errors import BadWording, OutOfRange
 from uptick.core.fill import template_of, text_for
-from uptick.core.wording import Live, MoneyRule, fill_text, money_rule, money_text, parse_text
+from uptick.core.wording import (
+    CATEGORIES,
+    Live,
+    MoneyRule,
+    fill_text,
+    live_names,
+    money_rule,
+    money_text,
+    parse_text,
+    plural_category,
+    plural_table,
+)
 
 LANGUAGES = ["en-GB", "de-DE", "fr-FR", "en-IN", "pl-PL", "ja-JP"]
 GOLDEN = json.loads((Path(__file__).parents[2] / "golden" / "words.json").read_text())
@@ -85,3 +96,59 @@ def test_live_values_are_filled_for_the_product() -> None:
     made = document({"wording": {"ready": {"en-GB": "{name}: {price}"}}})
     assert text_for(made, Moment.READY, "en-GB", product("A1")) == "Thing A1: £12.50"
     assert text_for(made, Moment.IN_BASKET, "en-GB", product("A1"), 3) == "3 in basket"
+
+
+CLDR_SAMPLES = {
+    "en-GB": {1: "one", 0: "other", 2: "other", 21: "other"},
+    "fr-FR": {0: "one", 1: "one", 2: "other", 1_000_000: "many"},
+    "pl-PL": {1: "one", 2: "few", 5: "many", 12: "many", 22: "few", 112: "many"},
+    "ar": {0: "zero", 1: "one", 2: "two", 3: "few", 10: "few", 11: "many", 99: "many", 100: "other", 103: "few"},
+    "ru-RU": {1: "one", 21: "one", 2: "few", 11: "many", 25: "many"},
+    "ja-JP": {0: "other", 1: "other"},
+}
+
+
+@pytest.mark.parametrize("language", CLDR_SAMPLES)
+def test_plural_categories_are_those_of_the_samples(language: str) -> None:
+    """Reference: CLDR, plurals.xml, the @integer samples of its cardinal rules, from memory."""
+    for number, category in CLDR_SAMPLES[language].items():
+        assert plural_category(language, number) == category
+
+
+@pytest.mark.parametrize("language", ["en-GB", "fr-FR", "pl-PL", "ar", "ru-RU", "ja-JP", "lt-LT", "cy-GB", "ga-IE"])
+def test_the_scripts_table_holds_for_every_number_below_a_million(language: str) -> None:
+    """Reference: Babel 2.18, its own CLDR plural rules, number by number."""
+    table = plural_table(language)
+    for number in (*range(1_200), 9_999, 10_001, 10_011, 99_921, 999_999):
+        told = CATEGORIES[int(table[number if number < 200 else 100 + number % 100])]
+        assert told == plural_category(language, number), number
+
+
+def test_a_plural_is_read_with_its_exact_numbers_and_its_count() -> None:
+    pattern = parse_text("{count, plural, =0 {none} one {one of {name}} other {# in the skep}}!")
+    filled = [fill_text(pattern, {"count": str(n), "name": "it"}, "en-GB") for n in (0, 1, 12)]
+    assert filled == ["none!", "one of it!", "12 in the skep!"]
+    assert live_names(pattern) == {"count", "name"}
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("{count, plural, one {x}}", "lacks the form “other”"),
+        ("{count, plural, some {x} other {y}}", "no plural form 'some'"),
+        ("{name, plural, other {x}}", "nothing that is known"),
+        ("{count, select, other {x}}", "nothing that is known"),
+        ("{count, plural, other {x}", "no partner"),
+        ("{count, plural, other {x", "no partner"),
+        ("{count", "no partner"),
+    ],
+)
+def test_a_plural_that_is_none_is_refused(text: str, says: str) -> None:
+    with pytest.raises(BadWording, match=says):
+        parse_text(text)
+
+
+def test_a_live_value_stays_apart_where_directions_meet() -> None:
+    assert fill_text(("x ", Live("code")), {"code": "A1"}, "ar") == "x \u2068A1\u2069"
+    assert fill_text(("x ", Live("name")), {"name": "خلية"}, "en-GB") == "x \u2068خلية\u2069"
+    assert fill_text(("x ", Live("name")), {"name": "Hive"}, "en-GB") == "x Hive"

@@ -49,10 +49,13 @@
 	function href(placement: Placement, cell: Cell): string {
 		return `/draw/${placement}?product=${encodeURIComponent(cell.product?.sku ?? '')}&device=${workshop.device}`;
 	}
+	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
+		return { placement, moment: cell.button?.moment ?? 'ready' };
+	}
 	/** On a button of the plan, `w` asks why it says what it says, and `e` leads to its words. */
 	function onkeydown(event: KeyboardEvent, placement: Placement, cell: Cell): void {
 		if (!workshop.singleKeys || event.ctrlKey || event.metaKey || event.altKey || !cell.button) return;
-		if (event.key === 'e') void navigate('/words');
+		if (event.key === 'e') void navigate('/words', { search: wordsOf(placement, cell) });
 		if (event.key !== 'w') return;
 		workshop.asked = {
 			placement,
@@ -134,6 +137,9 @@
 											<span class="figure">{percent(cell.clicked / cell.shown)}</span>
 											<span class="text-soft">of {count(cell.shown)}</span>
 										{:else if cell.products}<span class="text-soft">{many(cell.products, 'product')}</span>{/if}
+										{#if cell.button && cell.stands}
+											<a href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}" class="text-soft">words</a>
+										{/if}
 										{#if cell.exceptions.length}
 											<Marks
 												exceptions={cell.exceptions}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
+	import { searchParams } from 'sv-router';
 	import { client, data } from '$lib/api/client';
 	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
@@ -32,9 +33,9 @@
 	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
 
 	let at = $state<{ moment: Moment; exception: string; placement: Placement }>({
-		moment: 'ready',
+		moment: String(searchParams.get('moment') ?? 'ready') as Moment,
 		exception: '',
-		placement: 'product_page',
+		placement: String(searchParams.get('placement') ?? 'product_page') as Placement,
 	});
 	let typed = $state<string | null>(null);
 	let inCell = $state(false);

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from uptick.core.catalogue import Product
 from uptick.core.checks.contrast import check_contrast
 from uptick.core.checks.finding import Finding, Mend, Spot, Weight
-from uptick.core.checks.reaches import check_reaches, dead_values
+from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
 from uptick.core.checks.texts import check_texts
 from uptick.core.classes import classes_of, kinds_of
@@ -14,7 +14,7 @@ from uptick.core.settings import Settings
 from uptick.core.store import Store
 from uptick.core.type.fontbook import FontBook
 
-__all__ = ["Finding", "Mend", "Spot", "Weight", "dead_values", "findings_of"]
+__all__ = ["Finding", "Mend", "Spot", "Weight", "dead_values", "fields_of", "findings_of"]
 
 _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
 

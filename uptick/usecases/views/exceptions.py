@@ -98,11 +98,11 @@ def _reached(shop: Shop) -> dict[str, int]:
 
 @dataclass(frozen=True, slots=True)
 class EffectView:
-    """One kind of button that an exception changes, both ways rendered."""
+    """One kind of button that an exception changes, both ways rendered. Names are told of at most 200 products."""
 
     placement: Placement
     products: int
-    examples: tuple[str, ...]
+    names: tuple[str, ...]
     moments: tuple[Moment, ...]
     before: Shown
     after: Shown
@@ -137,7 +137,7 @@ def _effect(shop: Shop, effect: Effect) -> EffectView:
     return EffectView(
         effect.placement,
         len(effect.products),
-        tuple(product.name for product in effect.products[:6]),
+        tuple(product.name for product in effect.products[:200]),
         effect.moments,
         show(shop, effect.without, moment, example, language),
         show(shop, effect.with_it, moment, example, language),

@@ -5,9 +5,9 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, Spot, findings_of
+from uptick.core.checks import Finding, Spot, fields_of, findings_of
 from uptick.core.classes import LEADING, ButtonClass, Documents, Group, groups_of
-from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
+from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation, field_name
 from uptick.core.resolve import index_of
 from uptick.core.settings import Settings
 from uptick.core.trial.record import Trial, TrialState
@@ -17,11 +17,12 @@ from uptick.usecases.state import DraftState, Shown, draft_state, in_force, lang
 
 @dataclass(frozen=True, slots=True)
 class ExceptionMark:
-    """An exception that narrows a cell, and for how many of its products."""
+    """An exception that narrows a cell: what it sets, and for how many of the cell's products."""
 
     id: str
     name: str
     products: int
+    sets: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -177,8 +178,14 @@ class _Plan:
             for rule in one.rules:
                 counts[rule] = counts.get(rule, 0) + len(members)
         return tuple(
-            ExceptionMark(rule.id, rule.name, counts[rule.id]) for rule in self.settings.exceptions if rule.id in counts
+            ExceptionMark(rule.id, rule.name, counts[rule.id], self._sets(rule.id))
+            for rule in self.settings.exceptions
+            if rule.id in counts
         )
+
+    def _sets(self, rule: str) -> tuple[str, ...]:
+        names = (field_name(path).partition(":")[0] for path in fields_of(self.settings)[rule])
+        return tuple(dict.fromkeys(names))
 
     @staticmethod
     def _touches(

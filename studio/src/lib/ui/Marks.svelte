@@ -2,7 +2,7 @@
 	import { many } from '$lib/pure/format';
 	import { Popover } from 'bits-ui';
 
-	type Mark = { id: string; name: string; products: number };
+	type Mark = { id: string; name: string; products: number; sets: readonly string[] };
 	type Props = {
 		exceptions: readonly Mark[];
 		/** How many products the place has. */
@@ -30,12 +30,15 @@
 			<ul class="divide-y divide-hair">
 				{#each exceptions as one (one.id)}
 					<li class="flex items-baseline justify-between gap-3 py-1">
-						<button
-							class="text-left underline underline-offset-2"
-							onclick={() => {
-								open = false;
-								onopen(one.id);
-							}}>{one.name}</button
+						<span
+							><button
+								class="text-left underline underline-offset-2"
+								onclick={() => {
+									open = false;
+									onopen(one.id);
+								}}>{one.name}</button
+							>
+							<span class="block text-soft">{one.sets.slice(0, 4).join(', ')}</span></span
 						>
 						<span class="figure whitespace-nowrap text-soft">{one.products} of {of}</span>
 					</li>

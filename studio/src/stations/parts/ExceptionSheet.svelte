@@ -150,8 +150,16 @@
 					<li class="py-2">
 						<p>
 							{capital(said(change.placement))}, {many(change.products, 'product')}
-							<span class="text-soft">{change.examples.slice(0, 3).join(', ')}</span>
+							{#if change.moments.length}<span class="text-soft">when {change.moments.map(said).join(', ')}</span>{/if}
 						</p>
+						<details class="text-soft">
+							<summary class="cursor-pointer"
+								>{change.names.slice(0, 2).join(', ')}{change.products > 2 ? '…' : ''}</summary
+							>
+							{change.names.join(', ')}{change.products > change.names.length
+								? ` and ${change.products - change.names.length} more`
+								: ''}
+						</details>
 						<p class="pair mt-1">
 							<TrueButton {...change.before} room={210} /> <span class="figure text-soft" aria-label="becomes">→</span>
 							<TrueButton {...change.after} room={210} />
