@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import chain
 from itertools import product as crossing
+from typing import Any
 
 from uptick.core.catalogue import Product
 from uptick.core.document import (
@@ -18,8 +19,8 @@ from uptick.core.document import (
     parse_document,
     wording_of,
 )
-from uptick.core.memo import remembered
-from uptick.core.merge import merge_layer, without_gaps
+from uptick.core.memo import Kept, remembered
+from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.reach import Context
 from uptick.core.resolve import (
     RuleIndex,
@@ -189,6 +190,7 @@ class _Gathered:
     where: int
 
 
+@remembered(32)
 def _gather(
     index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]
 ) -> dict[Placement, dict[int, _Gathered]]:
@@ -215,58 +217,87 @@ def _gather(
 Wording = dict[Moment, dict[str, str]]
 
 
+@remembered(32)
+def documents_of(settings: Settings) -> "Documents":
+    return Documents(settings, index_of(settings))
+
+
+_NO_LAYER: Json = {}
+_Look = tuple[str, ButtonDocument]
+# Across edits: what an edit leaves alone is not resolved again, and stays the same object.
+_looks: Kept[_Look] = Kept(8192)
+_wordings: Kept[Wording] = Kept(32_768)
+_documents: Kept[ButtonDocument] = Kept(32_768)
+_same: Kept[Any] = Kept(32_768)
+
+
+@remembered(4096)
+def _wording_of(layer: Json) -> Wording:
+    return wording_of(layer)
+
+
 class Documents:
     """Documents put together from a look and a wording, each of which is resolved once; equal ones are one object."""
 
     def __init__(self, settings: Settings, index: RuleIndex) -> None:
-        self._settings = settings
-        layers = clean_layers(settings)
-        self._words = {layer: wording_of(content) for layer, content in layers.items()}
-        self._sets = [sets_look(layers[f"exception:{rule.id}"]) for rule in index.rules]
-        self.look_bits = sum(1 << n for n, sets in enumerate(self._sets) if sets)
-        self.word_bits = sum(1 << n for n, rule in enumerate(index.rules) if self._words[f"exception:{rule.id}"])
+        self._layers = clean_layers(settings)
         self._index = index
-        self._looks: dict[tuple[Placement, int], tuple[int, ButtonDocument]] = {}
-        self._wordings: dict[tuple[Placement, int], tuple[int, Wording]] = {}
-        self._numbers: dict[object, int] = {}
-        self._whole: dict[tuple[int, int], ButtonDocument] = {}
+        contents = [self._layers[f"exception:{rule.id}"] for rule in index.rules]
+        self.look_bits = sum(1 << n for n, content in enumerate(contents) if sets_look(content))
+        self.word_bits = sum(1 << n for n, content in enumerate(contents) if content.get("wording"))
+        self._by_look: dict[tuple[Placement, int], ButtonDocument] = {}
+        self._by_words: dict[tuple[Placement, int], Wording] = {}
 
     def of(self, placement: Placement, bits: int) -> ButtonDocument:
-        look_number, look = self._look(placement, bits & self.look_bits)
-        words_number, wording = self._wording(placement, bits & self.word_bits)
-        whole = self._whole.get((look_number, words_number))
-        if whole is None:
-            whole = self._whole[look_number, words_number] = look.model_copy(update={"wording": wording})
-        return whole
+        look = self._look(placement, bits & self.look_bits)
+        wording = self._wording(placement, bits & self.word_bits)
+        return _documents.get(
+            (id(look), id(wording)), (look, wording), lambda: look.model_copy(update={"wording": wording})
+        )
 
     def button(self, placement: Placement, bits: int) -> ButtonClass:
         """Return a class without its products."""
         rules = tuple([rule.id for rule in self._index.named(bits)])
         return ButtonClass(placement, rules, self.of(placement, bits), (), frozenset(), (None, None))
 
-    def _number(self, key: object) -> int:
-        return self._numbers.setdefault(key, len(self._numbers))
+    def _stack(self, placement: Placement, bits: int) -> list[Json]:
+        layers = [self._layers["baseline"], self._layers.get(f"place:{placement}", _NO_LAYER)]
+        return layers + [self._layers[f"exception:{rule.id}"] for rule in self._index.named(bits)]
 
-    def _look(self, placement: Placement, bits: int) -> tuple[int, ButtonDocument]:
-        kept = self._looks.get((placement, bits))
+    def _look(self, placement: Placement, bits: int) -> ButtonDocument:
+        kept = self._by_look.get((placement, bits))
         if kept is None:
-            rules = [rule.id for rule in self._index.named(bits)]
-            look = resolve_layers(self._settings, placement, rules)
-            key = (placement, look.model_copy(update={"wording": {}}).model_dump_json())
-            kept = self._looks[placement, bits] = (self._number(key), look)
+            stack = self._stack(placement, bits)
+            key, look = _looks.get(tuple(map(id, stack)), tuple(stack), lambda: _resolved(stack))
+            # The placement is part of it: two buttons that look alike do not stand alike.
+            kept = self._by_look[placement, bits] = _same.get((placement, key), (), lambda: look)
         return kept
 
-    def _wording(self, placement: Placement, bits: int) -> tuple[int, Wording]:
-        kept = self._wordings.get((placement, bits))
+    def _wording(self, placement: Placement, bits: int) -> Wording:
+        kept = self._by_words.get((placement, bits))
         if kept is None:
-            layers = ("baseline", f"place:{placement}", *(f"exception:{rule.id}" for rule in self._index.named(bits)))
-            wording: Wording = {}
-            for layer in layers:
-                for moment, texts in self._words.get(layer, {}).items():
-                    wording[moment] = {**wording.get(moment, {}), **texts}
-            key = tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(wording.items()))
-            kept = self._wordings[placement, bits] = (self._number(key), wording)
+            stack = self._stack(placement, bits)
+            kept = _wordings.get(tuple(map(id, stack)), tuple(stack), lambda: _merged(stack))
+            key = tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(kept.items()))
+            merged = kept
+            kept = self._by_words[placement, bits] = _same.get(key, (), lambda: merged)
         return kept
+
+
+def _resolved(stack: Sequence[Json]) -> _Look:
+    merged: Json = {}
+    for layer in stack:
+        merged = merge_layer(merged, layer)
+    look = parse_document(merged)
+    return look.model_copy(update={"wording": {}}).model_dump_json(), look
+
+
+def _merged(stack: Sequence[Json]) -> Wording:
+    wording: Wording = {}
+    for layer in stack:
+        for moment, texts in _wording_of(layer).items():
+            wording[moment] = {**wording.get(moment, {}), **texts}
+    return wording
 
 
 @remembered(32)
@@ -277,7 +308,7 @@ def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonC
     of distinct classes, and with that of products only by a look-up each.
     """
     index = index_of(settings)
-    documents = Documents(settings, index)
+    documents = documents_of(settings)
     languages = settings.languages
     found = []
     for placement, gathered in _gather(index, languages, products).items():

@@ -1,14 +1,13 @@
 """Texts filled for real products, and the worst of them: the one that takes the most room."""
 
-from collections import OrderedDict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from heapq import nlargest
-from threading import Lock
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, ButtonClass
-from uptick.core.document import ButtonDocument, Moment
+from uptick.core.document import ButtonDocument, Moment, Type
+from uptick.core.memo import Kept
 from uptick.core.type.fontbook import FontBook
 from uptick.core.wording import Live, Pattern, Plural, fill_text, live_names, money_rule, money_text, parse_text
 
@@ -74,8 +73,19 @@ def worst_text(
     first: str = "",
 ) -> WorstText:
     """Return the widest text of a moment over the products that can come into it; each batch is of one situation."""
-    kind = document.look.type
-    pattern = parse_text(template_of(document, moment, language, first))
+    template = template_of(document, moment, language, first)
+    kind, those = document.look.type, tuple(batches)
+    key = (template, moment, language, kind.family, kind.size_px, kind.weight, id(fonts), tuple(map(id, those)))
+    return _worst.get(key, (fonts, those), lambda: _worst_text(template, kind, moment, language, those, fonts))
+
+
+_worst: Kept[WorstText] = Kept(32_768)
+
+
+def _worst_text(
+    template: str, kind: Type, moment: Moment, language: str, batches: Sequence[Sequence[Product]], fonts: FontBook
+) -> WorstText:
+    pattern = parse_text(template)
     face = (kind.family, kind.weight, language)
 
     def measured(product: Product | None) -> WorstText:
@@ -93,8 +103,7 @@ def worst_text(
     return max((measured(p) for p in widest), key=lambda w: w.width_px, default=measured(None))
 
 
-_kept: OrderedDict[tuple[object, ...], tuple[Sequence[Product], list[Product]]] = OrderedDict()
-_lock = Lock()
+_shortlists: Kept[list[Product]] = Kept(4096)
 # Kerning and joined letters can change the order of near equals, so several are set in full.
 _SHORTLIST = 8
 
@@ -106,15 +115,7 @@ def _likely(
     if len(batch) <= _SHORTLIST:
         return batch
     key = (id(batch), id(fonts), pattern, face)
-    with _lock:
-        kept = _kept.get(key)
-    if kept is None:
-        kept = (batch, _shortlist(pattern, batch, fonts, face))
-        with _lock:
-            _kept[key] = kept
-            while len(_kept) > 4096:
-                _kept.popitem(last=False)
-    return kept[1]
+    return _shortlists.get(key, (batch, fonts), lambda: _shortlist(pattern, batch, fonts, face))
 
 
 def _shortlist(

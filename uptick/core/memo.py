@@ -1,10 +1,10 @@
 """Remembering what was computed from values that never change."""
 
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from functools import wraps
 from threading import Lock
-from typing import Any, ParamSpec, TypeVar, cast
+from typing import Any, Generic, ParamSpec, TypeVar, cast
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -40,3 +40,26 @@ def remembered(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
         return cast(Callable[P, R], remember)
 
     return decorate
+
+
+class Kept(Generic[R]):
+    """The last results by keys in which large things stand by their identity; what `holds` names lives as long."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._kept: OrderedDict[Hashable, tuple[tuple[object, ...], R]] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: Hashable, holds: tuple[object, ...], compute: Callable[[], R]) -> R:
+        """Return the result for a key, computing it where it is not kept. The key must name all that it depends on."""
+        with self._lock:
+            found = self._kept.get(key)
+            if found:
+                self._kept.move_to_end(key)
+                return found[1]
+        result = compute()
+        with self._lock:
+            self._kept[key] = (holds, result)
+            while len(self._kept) > self._most:
+                self._kept.popitem(last=False)
+        return result

@@ -123,8 +123,13 @@ def _dimension(lists: Iterable[Sequence[str]]) -> _Dimension:
 
 
 @remembered(64)
+def _index(rules: tuple[ExceptionRule, ...]) -> RuleIndex:
+    return RuleIndex(rules)
+
+
 def index_of(settings: Settings) -> RuleIndex:
-    return RuleIndex(settings.exceptions)
+    """Return the index of the exceptions that are on; the same object while no exception changes."""
+    return _index(settings.exceptions)
 
 
 def covering(settings: Settings, context: Context) -> tuple[ExceptionRule, ...]:
@@ -142,12 +147,17 @@ class _Step:
     asleep: str = ""
 
 
+@remembered(4096)
+def _cleaned(layer: Json) -> Json:
+    return without_gaps(layer)
+
+
 @remembered(32)
 def clean_layers(settings: Settings) -> dict[str, Json]:
-    """Return every layer by its id, without gaps."""
-    layers = {"baseline": without_gaps(settings.baseline)}
-    layers |= {f"place:{place}": without_gaps(layer) for place, layer in settings.placements.items()}
-    return layers | {f"exception:{rule.id}": without_gaps(dict(rule.layer)) for rule in settings.exceptions}
+    """Return every layer by its id, without gaps; a layer that an edit leaves alone is the same object afterwards."""
+    layers = {"baseline": _cleaned(settings.baseline)}
+    layers |= {f"place:{place}": _cleaned(layer) for place, layer in settings.placements.items()}
+    return layers | {f"exception:{rule.id}": _cleaned(rule.layer) for rule in settings.exceptions}
 
 
 def sets_look(layer: Json) -> bool:

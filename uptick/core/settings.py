@@ -63,7 +63,7 @@ class Settings(Part):
     @property
     def languages(self) -> tuple[str, ...]:
         """Return the languages that the buttons speak, the store's first one first."""
-        return (self.language, *(one for one in self.more_languages if one != self.language))
+        return _same_languages((self.language, *(one for one in self.more_languages if one != self.language)))
 
     def exception(self, rule_id: str) -> ExceptionRule | None:
         return next((rule for rule in self.exceptions if rule.id == rule_id), None)
@@ -98,6 +98,12 @@ class Settings(Part):
         return _on_day(self, _same_day(day.toordinal()))
 
 
+@lru_cache(maxsize=256)
+def _same_languages(languages: tuple[str, ...]) -> tuple[str, ...]:
+    """Return one and the same object for equal languages, which results can be remembered by."""
+    return languages
+
+
 @lru_cache(maxsize=64)
 def _same_day(ordinal: int) -> date:
     """Return one and the same object for one day, which results can be remembered by."""
@@ -106,8 +112,12 @@ def _same_day(ordinal: int) -> date:
 
 @remembered(16)
 def _on_day(settings: Settings, day: date) -> Settings:
-    awake = tuple(
-        rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None})
-        for rule in settings.exceptions
+    return settings.model_copy(update={"exceptions": _awake(settings.exceptions, day)})
+
+
+@remembered(32)
+def _awake(rules: tuple[ExceptionRule, ...], day: date) -> tuple[ExceptionRule, ...]:
+    """Return the exceptions as they count on a day; the same object while no exception changes."""
+    return tuple(
+        rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None}) for rule in rules
     )
-    return settings.model_copy(update={"exceptions": awake})

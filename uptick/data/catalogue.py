@@ -38,17 +38,17 @@ class PgCatalogue:
         return self._now
 
     def _read(self) -> list[Product]:
-        rows = self._db.execute(
-            select(products).where(products.c.store_id == self._store).order_by(products.c.position, products.c.sku)
-        )
+        c = products.c
+        columns = (
+            c.sku, c.name, c.category, c.price_minor, c.currency, c.url, c.picture, c.stock, c.option_name,
+            c.option_values, c.tax_percent, c.was_minor, c.pre_order, c.available_from, c.set_of,
+        )  # fmt: skip
+        rows = self._db.execute(select(*columns).where(c.store_id == self._store).order_by(c.position, c.sku)).all()
+        # By position, since fifty thousand rows are asked for their columns by name no faster than they are read.
         return [
-            Product(
-                r.sku, r.name, r.category, r.price_minor, r.currency, r.url, r.picture, r.stock, r.option_name,
-                tuple(r.option_values), r.tax_percent, r.was_minor, self._is_pre_order(r.pre_order, r.available_from),
-                r.available_from, tuple(r.set_of),
-            )
+            Product(*r[:9], tuple(r[9]), r[10], r[11], self._is_pre_order(r[12], r[13]), r[13], tuple(r[14]))
             for r in rows
-        ]  # fmt: skip
+        ]
 
     def _is_pre_order(self, told: bool, available_from: date | None) -> bool:
         return told and (available_from is None or available_from > self._today)

@@ -84,7 +84,8 @@
 					<ul class="fields">
 						{#each change.fields as field (field.field)}
 							<li>
-								{capital(field.field)}: <span class="text-soft"><bdi>{field.before}</bdi> →</span> <b><bdi>{field.after}</bdi></b>
+								{capital(field.field)}: <span class="text-soft"><bdi>{field.before}</bdi> →</span>
+								<b><bdi>{field.after}</bdi></b>
 							</li>
 						{/each}
 					</ul>

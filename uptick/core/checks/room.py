@@ -8,6 +8,7 @@ from uptick.core.checks.finding import Finding, Mend, Spot, Weight, spots, where
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.document import ButtonDocument, Device, FixedSize, Moment, ShippedIcon, parse_document
 from uptick.core.fill import WorstText, worst_of_class
+from uptick.core.memo import Kept
 from uptick.core.merge import Json, merge_layer
 from uptick.core.store import Store, Surface
 from uptick.core.type.fontbook import FontBook
@@ -36,11 +37,25 @@ def check_room(
             continue
         surface = store.surfaces[one.placement]
         for seen in _seen(one, surface, languages):
-            for finding in _room(seen, surface, fonts, languages[0]):
+            for finding in _kept_room(seen, surface, fonts, languages[0]):
                 key = (finding.rule, finding.spot, one.placement, finding.title, finding.figure, finding.allowed)
                 _, buttons = found.setdefault(key, (finding, {}))
                 buttons.update(dict.fromkeys(finding.buttons))
     return [replace(finding, buttons=tuple(buttons)) for finding, buttons in found.values()]
+
+
+_kept: Kept[tuple[Finding, ...]] = Kept(16_384)
+
+
+def _kept_room(seen: _Seen, surface: Surface, fonts: FontBook, first: str) -> tuple[Finding, ...]:
+    """Return what is found of a class in one language; an edit that leaves its button alone asks for it again."""
+    one = seen.one
+    named = spots(one)
+    key = (
+        id(one.document), one.rules, named, tuple(map(id, one.batches)), seen.language, seen.device, seen.room_px,
+        surface.own_height_px, id(fonts), first,
+    )  # fmt: skip
+    return _kept.get(key, (one, fonts), lambda: tuple(_room(seen, surface, fonts, first)))
 
 
 def _seen(one: ButtonClass, surface: Surface, languages: Sequence[str]) -> Iterator[_Seen]:

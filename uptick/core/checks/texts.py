@@ -1,12 +1,15 @@
 """Texts that a language lacks, live values that a product lacks, and texts that differ from place to place."""
 
 from collections.abc import Iterator, Sequence
+from functools import partial
+from itertools import product as crossing
 
 from uptick.core.catalogue import Product
 from uptick.core.checks.finding import Finding, Mend, Weight, said, spots, where
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.document import Moment, Placement
 from uptick.core.fill import template_of
+from uptick.core.memo import Kept
 from uptick.core.merge import Json
 from uptick.core.reach_words import listed
 from uptick.core.resolve import clean_layers
@@ -65,15 +68,10 @@ def _valueless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[F
     for one in classes:
         if not one.document.placement.shown:
             continue
-        for language in one.languages:
-            for batch in one.batches:
-                for moment in MOMENTS_OF[batch[0].situation]:
-                    template = template_of(one.document, moment, language, settings.language)
-                    for name in live_names(parse_text(template)) - {"count", "name", "code", "left"}:
-                        lacking = [product for product in batch if _lacks(product, name)]
-                        if lacking:
-                            kept = told.setdefault((name, one.placement), ({}, one, template))[0]
-                            kept.update((product.sku, product) for product in lacking)
+        key = (id(one.document), tuple(map(id, one.batches)), one.languages, settings.language)
+        for name, template, lacking in _holes.get(key, (one,), partial(_find_holes, one, settings.language)):
+            kept = told.setdefault((name, one.placement), ({}, one, template))[0]
+            kept.update((product.sku, product) for product in lacking)
     for (name, _), (lacking_products, one, template) in told.items():
         n = len(lacking_products)
         example = next(iter(lacking_products.values()))
@@ -84,6 +82,23 @@ def _valueless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[F
             f"“{template}” {where(one)}: {example.name}{more} would leave a hole there.",
             n, 0,
         )  # fmt: skip
+
+
+_Hole = tuple[str, str, list[Product]]
+_holes: Kept[list[_Hole]] = Kept(8192)
+
+
+def _find_holes(one: ButtonClass, first: str) -> list[_Hole]:
+    """Return the live values of a class's texts that some of its products have not."""
+    found: list[_Hole] = []
+    for batch, language in crossing(one.batches, one.languages):
+        for moment in MOMENTS_OF[batch[0].situation]:
+            template = template_of(one.document, moment, language, first)
+            for name in live_names(parse_text(template)) - {"count", "name", "code", "left"}:
+                lacking = [product for product in batch if _lacks(product, name)]
+                if lacking:
+                    found.append((name, template, lacking))
+    return found
 
 
 def _lacks(product: Product, name: str) -> bool:

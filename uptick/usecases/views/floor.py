@@ -6,7 +6,7 @@ from datetime import date, datetime
 
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Spot, fields_of, findings_of
-from uptick.core.classes import LEADING, ButtonClass, Documents, Group, groups_of
+from uptick.core.classes import LEADING, ButtonClass, Group, documents_of, groups_of
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation, field_name
 from uptick.core.resolve import index_of
 from uptick.core.settings import Settings
@@ -117,7 +117,7 @@ class _Plan:
         self.device, self.language = device, language
         self.tallies = tallies
         self.index = index_of(settings)
-        self.documents = Documents(settings, self.index)
+        self.documents = documents_of(settings)
         self.groups = groups_of(self.index, products)
         self.products = len(products)
         self.lists = len({p.category for p in products}) + 1 if products else 0
