@@ -41,7 +41,7 @@ export function fillText(pattern: Pattern, product: Product, count: number, spok
 	const money = (amount: string) => (amount && spoken ? moneyText(amount, spoken.money) : amount);
 	const values: Record<string, string> = {
 		name: product.name,
-		count: String(count),
+		count: `${count}`,
 		left: product.left,
 		code: product.sku,
 		page: product.url,
