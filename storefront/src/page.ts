@@ -102,7 +102,7 @@ export function readOrder(schema: Node[]): OrderLine[] {
 			const offers = (order.acceptedOffer ? [order.acceptedOffer].flat() : []) as Node[];
 			return offers.map((offer, index) => ({
 				order: text(order.orderNumber),
-				line: `${index + 1}`,
+				line: String(index + 1),
 				product: text(first(offer.itemOffered)?.sku),
 				price: text(offer.price),
 				quantity: Number(first(offer.eligibleQuantity)?.value ?? 1),

@@ -41,7 +41,7 @@ export function fillText(pattern: Pattern, product: Product, count: number, spok
 	const money = (amount: string) => (amount && spoken ? moneyText(amount, spoken.money) : amount);
 	const values: Record<string, string> = {
 		name: product.name,
-		count: `${count}`,
+		count: String(count),
 		left: product.left,
 		code: product.sku,
 		page: product.url,
@@ -63,6 +63,6 @@ export function fillText(pattern: Pattern, product: Product, count: number, spok
 
 /** Returns the difference of two plain decimal texts, or nothing where the first is not more. */
 function less(was: string, price: string): string {
-	const gap = Math.round(Number(was) * 100) - Math.round(Number(price) * 100);
+	const gap = minorUnits(was, 2) - minorUnits(price, 2);
 	return was && price && gap > 0 ? (gap / 100).toFixed(2) : '';
 }
