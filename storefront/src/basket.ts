@@ -11,8 +11,8 @@ async function told(path: string, init?: RequestInit): Promise<InBasket> {
 		headers: { Accept: 'application/json' },
 		...init,
 	});
-	if (answer.status >= 400 && answer.status < 500) throw new Refused(String(answer.status));
-	if (!answer.ok) throw new Error(String(answer.status));
+	if (answer.status >= 400 && answer.status < 500) throw new Refused();
+	if (!answer.ok) throw new Error();
 	return (await answer.json()) as InBasket;
 }
 

@@ -60,7 +60,7 @@ async function asDraft(manifest: Manifest, token: string): Promise<Manifest> {
 function languageOf({ languages, language }: Manifest): string {
 	const told = document.documentElement.lang;
 	const alike = Object.keys(languages).find((one) => one.split('-')[0] === told.split('-')[0]);
-	return told in languages ? told : (alike ?? language);
+	return languages[told] ? told : alike || language;
 }
 
 function deviceNow(): string {
@@ -168,7 +168,7 @@ export default async function start(
 			const device = deviceNow();
 			if (device === looker.device) return;
 			looker.device = device;
-			redraw();
+			stands.forEach((stand) => stand.turn());
 		});
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {

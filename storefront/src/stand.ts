@@ -122,8 +122,6 @@ export class Stand {
 	}
 
 	draw(): HTMLButtonElement {
-		// Devices turn, exceptions fall asleep: what holds is looked up at every change.
-		this.standing = this.#resolve() ?? this.standing;
 		const moment = this.#moment();
 		const { manifest, looker, spoken, paintQuantity } = this.#shop;
 		const { made, words } = this.standing;
@@ -137,6 +135,12 @@ export class Stand {
 		button.onclick = () => void this.#press();
 		if (moment === 'added') this.#shop.announce(`${text}, ${this.#product.name}`);
 		return button;
+	}
+
+	/** Looks up again what holds, since the device has turned. */
+	turn(): void {
+		this.standing = this.#resolve() ?? this.standing;
+		this.draw();
 	}
 
 	/** Where the choice is on the page, the button waits for it; elsewhere it leads to the page that has it. */
