@@ -116,7 +116,7 @@ def test_an_emptied_text_says_again_what_the_wider_rule_says(own_demo: Stack, ta
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text("What it changes: 1 product")).to_be_visible()
-    field = dialog.get_by_label("words: ready, en-GB")
+    field = dialog.get_by_label("words: ready, en-GB", exact=True)
     field.fill("")
     field.press("Enter")
     expect(dialog.get_by_text("No button differs by it now.")).to_be_visible()

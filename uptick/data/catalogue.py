@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import date, datetime
+from typing import Any
 from uuid import UUID
 
 from sqlalchemy import URL, Connection, delete, func, insert, select, update
@@ -14,6 +15,12 @@ from uptick.data.tables import imports, products, stores
 
 # By database and store: the stamp under which the products were read, and the products. Nobody changes the list.
 _kept: dict[tuple[URL, int], tuple[UUID, date, list[Product]]] = {}
+
+_READ = """
+SELECT sku, name, category, price_minor, currency, url, picture, stock, option_name, option_values, tax_percent,
+    was_minor, pre_order, available_from, set_of
+FROM products WHERE store_id = %s ORDER BY position, sku
+"""
 
 
 class PgCatalogue:
@@ -38,17 +45,17 @@ class PgCatalogue:
         return self._now
 
     def _read(self) -> list[Product]:
-        c = products.c
-        columns = (
-            c.sku, c.name, c.category, c.price_minor, c.currency, c.url, c.picture, c.stock, c.option_name,
-            c.option_values, c.tax_percent, c.was_minor, c.pre_order, c.available_from, c.set_of,
-        )  # fmt: skip
-        rows = self._db.execute(select(*columns).where(c.store_id == self._store).order_by(c.position, c.sku)).all()
-        # By position, since fifty thousand rows are asked for their columns by name no faster than they are read.
+        # Straight from psycopg: for fifty thousand rows SQLAlchemy's own way takes twice as long.
+        driver = self._db.connection.driver_connection
+        assert driver is not None
+        rows: list[Any] = driver.execute(_READ, (self._store,)).fetchall()
         return [
-            Product(*r[:9], tuple(r[9]), r[10], r[11], self._is_pre_order(r[12], r[13]), r[13], tuple(r[14]))
+            Product(
+                r[0], r[1], r[2], r[3], r[4], r[5], r[6], r[7], r[8], tuple(r[9]), r[10], r[11],
+                self._is_pre_order(r[12], r[13]), r[13], tuple(r[14]),
+            )
             for r in rows
-        ]
+        ]  # fmt: skip
 
     def _is_pre_order(self, told: bool, available_from: date | None) -> bool:
         return told and (available_from is None or available_from > self._today)
