@@ -76,6 +76,8 @@ def import_steps(
         shop.catalogue.remove(reading.missing)
     yield Progress(len(taken), len(taken))
     shop.catalogue.note_import(asdict(shortened(report)), person.name, now)
+    # Read once here, so that whoever opens the floor next does not wait for it.
+    shop.catalogue.all()
     return report
 
 
