@@ -1,18 +1,19 @@
 import threading
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
-from sqlalchemy import Engine
+from sqlalchemy import Engine, text
 
-from tests.samples import NOW, PRODUCTS, settings
+from tests.samples import NOW, PRODUCTS, product, settings
 from uptick.core.errors import NotFound, Stale
 from uptick.core.reach import Reach
 from uptick.core.settings import Settings
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
 from uptick.core.trial.record import Trial, TrialState
-from uptick.data.database import migrate
+from uptick.data.database import migrate, migration_config
 from uptick.data.tables import metadata
 from uptick.usecases.edit import redo, undo
 from uptick.usecases.ports import Person
@@ -28,6 +29,30 @@ def test_migrating_gives_the_tables_that_the_code_knows(engine: Engine) -> None:
     migrate(engine)
     with engine.connect() as connection:
         context = MigrationContext.configure(connection, opts={"compare_type": True})
+        assert compare_metadata(context, metadata) == []
+
+
+def test_a_migration_can_be_stepped_back_and_made_again_with_its_counts_kept(wiring: Wiring) -> None:
+    """Reference: Alembic 1.20, downgrade, upgrade and compare_metadata."""
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put([product("A1"), product("A2", price_minor=None)])
+        shop.drafts.append(shop.drafts.read().version, round_corners(5), "radius 5", Person(1, "Ada", "", ()), NOW)
+    with wiring.engine.begin() as db:
+        tally = "INSERT INTO day_tallies (store_id, day, place, seen_as, kind, part, count) VALUES "
+        db.execute(
+            text(
+                tally
+                + "(1, '2026-03-02', 'strip', 'set', 'shown', 0, 3), (1, '2026-03-02', 'strip', '', 'shown', 0, 4)"
+            )
+        )
+        config = migration_config()
+        config.attributes["connection"] = db
+        command.downgrade(config, "0001")
+        assert db.execute(text("SELECT count FROM day_tallies")).scalars().all() == [7]
+        assert db.execute(text("SELECT newest FROM drafts WHERE store_id = 1")).scalar_one() == 1
+        assert sorted(db.execute(text("SELECT price_minor FROM products")).scalars()) == [0, 1250]
+        command.upgrade(config, "head")
+        context = MigrationContext.configure(db, opts={"compare_type": True})
         assert compare_metadata(context, metadata) == []
 
 

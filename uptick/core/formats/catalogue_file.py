@@ -8,6 +8,7 @@ from uptick.core.catalogue import Product, Reading, compare_catalogue
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.jsonld import products_from_jsonld
 from uptick.core.formats.product_fields import COLUMNS, REQUIRED, product_from, row_of
+from uptick.core.formats.text_file import text_of
 
 MAX_BYTES = 60_000_000
 
@@ -20,13 +21,7 @@ def read_catalogue(content: bytes, known: Mapping[str, Product], currency: str) 
     Raises:
         BadCatalogue: The file as a whole cannot be read: its size, encoding, form or columns.
     """
-    if len(content) > MAX_BYTES:
-        raise BadCatalogue(f"The file has {len(content):,} bytes; at most {MAX_BYTES:,} are taken.")
-    try:
-        text = content.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        line = content[: error.start].count(b"\n") + 1
-        raise BadCatalogue(f"The file is not UTF-8: line {line} holds a byte that is not. Save it as UTF-8.") from error
+    text = text_of(content, MAX_BYTES, BadCatalogue)
     is_json = text.lstrip()[:1] in {"{", "["}
     return compare_catalogue(products_from_jsonld(text, currency) if is_json else _from_csv(text, currency), known)
 

@@ -12,6 +12,7 @@ import polib
 
 from uptick.core.document import Moment
 from uptick.core.errors import BadTexts, BadWording
+from uptick.core.formats.text_file import text_of
 from uptick.core.merge import Json, at_path
 from uptick.core.resolve import clean_layers, place_title
 from uptick.core.settings import Settings
@@ -108,13 +109,7 @@ def read_po(content: bytes, settings: Settings, language: str) -> TextsReading:
     Raises:
         BadTexts: It cannot be read at all, or is in another language.
     """
-    if len(content) > MAX_BYTES:
-        raise BadTexts(f"The file has {len(content):,} bytes; at most {MAX_BYTES:,} are taken.")
-    try:
-        text = content.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        line = content[: error.start].count(b"\n") + 1
-        raise BadTexts(f"The file is not UTF-8: line {line} holds a byte that is not. Save it as UTF-8.") from error
+    text = text_of(content, MAX_BYTES, BadTexts)
     if "msgid" not in text:
         raise BadTexts("The file holds no msgid: it is not a PO file.")
     try:

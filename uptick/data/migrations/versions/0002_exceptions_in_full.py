@@ -34,4 +34,27 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    raise NotImplementedError("A step back would lose what has been written since.")
+    # What the older form cannot hold goes: who made a step, situations of signals, and what products have gained. A
+    # product without a price gets 0, since the older form asks for one.
+    op.execute("CREATE TEMP TABLE summed ON COMMIT DROP AS SELECT store_id, day, place, kind, part, sum(count) AS count "
+               "FROM day_tallies GROUP BY 1, 2, 3, 4, 5")
+    op.execute("DELETE FROM day_tallies")
+    op.execute("ALTER TABLE day_tallies DROP CONSTRAINT day_tallies_pkey")
+    op.execute("ALTER TABLE day_tallies DROP COLUMN seen_as")
+    op.execute("ALTER TABLE day_tallies ADD PRIMARY KEY (store_id, day, place, kind, part)")
+    op.execute("INSERT INTO day_tallies (store_id, day, place, kind, part, count) SELECT * FROM summed")
+    op.execute("ALTER TABLE events DROP COLUMN seen_as")
+    op.execute("ALTER TABLE draft_steps DROP COLUMN person_id, DROP COLUMN reverts")
+    op.execute("ALTER TABLE drafts ADD COLUMN newest INTEGER")
+    op.execute("UPDATE drafts SET newest = head")
+    op.execute("ALTER TABLE drafts ALTER COLUMN newest SET NOT NULL")
+    op.execute("UPDATE products SET price_minor = 0 WHERE price_minor IS NULL")
+    op.execute("""
+        ALTER TABLE products
+            ALTER COLUMN price_minor SET NOT NULL,
+            DROP COLUMN tax_percent,
+            DROP COLUMN was_minor,
+            DROP COLUMN pre_order,
+            DROP COLUMN available_from,
+            DROP COLUMN set_of
+    """)
