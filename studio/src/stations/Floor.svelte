@@ -98,7 +98,11 @@
 								{@const found = weight(row.placement, cell)}
 								<div class="cell">
 									<p class="mb-1 text-sm text-soft">
-										{columns[cell.column]}
+										{#if cell.button && cell.stands}<a
+												href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}"
+												class="text-soft no-underline hover:underline"
+												aria-label="Words: {said(row.placement)}, {columns[cell.column]}">{columns[cell.column]}</a
+											>{:else}{columns[cell.column]}{/if}
 										{#if found?.must_fix}<b class="text-must" title="{found.must_fix} to fix">▲</b>
 										{:else if found?.look_again}<b class="text-look" title="{found.look_again} to look at again">◇</b
 											>{/if}
@@ -137,9 +141,6 @@
 											<span class="figure">{percent(cell.clicked / cell.shown)}</span>
 											<span class="text-soft">of {count(cell.shown)}</span>
 										{:else if cell.products}<span class="text-soft">{many(cell.products, 'product')}</span>{/if}
-										{#if cell.button && cell.stands}
-											<a href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}" class="text-soft">words</a>
-										{/if}
 										{#if cell.exceptions.length}
 											<Marks
 												exceptions={cell.exceptions}
