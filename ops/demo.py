@@ -28,8 +28,8 @@ INK, WAX, MOSS, PALE = "#3a2a12", "#ffe9b8", "#2f5d3a", "#e4e0d2"
 BASELINE: Json = {
     "look": {
         "size": {"kind": "natural"},
-        "padding": {"top_px": 14, "right_px": 20, "bottom_px": 14, "left_px": 20},
-        "radius_px": 4,
+        "padding": {"top": 14, "right": 20, "bottom": 14, "left": 20},
+        "radius": 4,
         "fill": {"kind": "solid", "colour": INK},
         "text_colour": WAX,
         "type": {"family": "figtree", "size_px": 16, "weight": 650},
@@ -147,7 +147,7 @@ class _History:
 
     def _draw_buttons(self) -> None:
         self._change("place:product_page", {"look": {"size": {"kind": "full"}}}, 58)
-        small = {"top_px": 10, "right_px": 14, "bottom_px": 10, "left_px": 14}
+        small = {"top": 10, "right": 14, "bottom": 10, "left": 14}
         self._change(
             "place:listing_card",
             {
@@ -157,13 +157,13 @@ class _History:
             },
             58,
         )
-        bar = {"top_px": 12, "right_px": 16, "bottom_px": 12, "left_px": 16}
+        bar = {"top": 12, "right": 16, "bottom": 12, "left": 16}
         self._change(
             "place:sticky_bar",
             {"look": {"padding": bar}, "icon": {"kind": "none"}, "placement": {"price": False}, "wording": words.BAR},
             58,
         )
-        link = {"top_px": 7, "right_px": 10, "bottom_px": 7, "left_px": 10}
+        link = {"top": 7, "right": 10, "bottom": 7, "left": 10}
         self._change(
             "place:strip",
             {
@@ -181,7 +181,7 @@ class _History:
         self._exceptions()
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "First buttons", self._ada, self._ago(56))
-        self._change("baseline", {"look": {"radius_px": 6}}, 52)
+        self._change("baseline", {"look": {"radius": 6}}, 52)
         self._change("baseline", {"wording": {"sold_out": {"en-GB": "Back in spring"}}}, 51)
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "Softer corners, shorter words", self._ada, self._ago(50))
@@ -251,7 +251,7 @@ class _History:
             "Larger for thumbs",
             "On phones the page’s button is what is looked for.",
             Reach(placements=pages, devices=(Device.PHONE,)),
-            {"look": {"padding": {"top_px": 16, "bottom_px": 16}}},
+            {"look": {"padding": {"top": 16, "bottom": 16}}},
             57.2,
         )
         self._except(

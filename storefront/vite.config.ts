@@ -7,8 +7,10 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
 	bar: { entry: 'src/bar.ts', name: 'UpBar' },
-	deal: { entry: 'src/assign.ts', name: 'UpDeal' },
+	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
 	kind: { entry: 'src/kind.ts', name: 'UpKind' },
+	frame: { entry: 'src/frame.ts', name: 'UpFrame' },
+	second: { entry: 'src/second.ts', name: 'UpSecond' },
 	quantity: { entry: 'src/quantity.ts', name: 'UpQuantity' },
 };
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;

@@ -6,8 +6,8 @@ from functools import lru_cache
 from typing import Any
 
 from uptick.core.catalogue import Product
-from uptick.core.compile import Kit
 from uptick.core.document import ButtonDocument, Device, Placement, parse_document
+from uptick.core.kit import Kit
 from uptick.core.merge import Json, merge_layer
 from uptick.core.reach import Reach
 from uptick.core.settings import ExceptionRule, Settings
@@ -19,8 +19,8 @@ NOW = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)
 BASELINE: Json = {
     "look": {
         "size": {"kind": "natural"},
-        "padding": {"top_px": 12, "right_px": 20, "bottom_px": 12, "left_px": 20},
-        "radius_px": 4,
+        "padding": {"top": 12, "right": 20, "bottom": 12, "left": 20},
+        "radius": 4,
         "fill": {"kind": "solid", "colour": "#3a2a12"},
         "text_colour": "#ffffff",
         "type": {"family": "figtree", "size_px": 16, "weight": 600},

@@ -15,10 +15,10 @@ from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
 from pwdlib import PasswordHash
 from pwdlib.exceptions import PwdlibError
 from pydantic_settings import BaseSettings, SettingsConfigDict
-from sqlalchemy import Connection, Engine, select
+from sqlalchemy import URL, Connection, Engine, select
 
-from uptick.core.compile import IconShape, Kit
 from uptick.core.errors import NotFound
+from uptick.core.kit import IconShape, Kit
 from uptick.core.merge import Json
 from uptick.core.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
@@ -26,6 +26,7 @@ from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue
 from uptick.data.database import make_engine
 from uptick.data.drafts import PgDrafts
+from uptick.data.pictures import PgPictures, StorePictures
 from uptick.data.public import PublicShelf
 from uptick.data.readouts import PgSignals
 from uptick.data.releases import PgReleases
@@ -169,6 +170,7 @@ class Wiring:
             font_dir=ASSETS / "fonts",
             font_files=served_fonts(),
             origin=self.environment.edge_origin,
+            studio_origin=self.environment.studio_origin,
         )
 
     def _draft_of(self, key: str, token: str) -> Json | None:
@@ -182,6 +184,18 @@ class Wiring:
             return draft_manifest(shop)
 
 
+_kits: dict[tuple[URL, int], Kit] = {}
+
+
+def _kit_of(engine: Engine, store_id: int) -> Kit:
+    """Return what a store's buttons are made from; always the same object, which results are remembered by."""
+    kit = _kits.get((engine.url, store_id))
+    if kit is None:
+        shipped = load_kit()
+        kit = _kits[engine.url, store_id] = Kit(shipped.fonts, shipped.icons, StorePictures(engine, store_id))
+    return kit
+
+
 def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     """Return a store as a person sees it; 0 is the command line."""
     row = connection.execute(select(stores.c.id, stores.c.profile).where(stores.c.key == key)).one_or_none()
@@ -191,11 +205,12 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     today = clock().astimezone(ZoneInfo(store.timezone)).date()
     return Shop(
         store=store,
-        kit=load_kit(),
+        kit=_kit_of(connection.engine, row.id),
         drafts=PgDrafts(connection, row.id, person_id),
         catalogue=PgCatalogue(connection, row.id, today),
         releases=PgReleases(connection, row.id),
         trials=PgTrials(connection, row.id),
         signals=PgSignals(connection, row.id),
+        pictures=PgPictures(connection, row.id),
         today=today,
     )

@@ -32,7 +32,7 @@ def measure(studio: str) -> list[Row]:
     version = json.loads(ask("GET", f"{at}/draft"))["version"]
 
     def edit(n: int) -> None:
-        body = {"layer": "place:product_page", "patch": {"look": {"radius_px": n % 40}}}
+        body = {"layer": "place:product_page", "patch": {"look": {"radius": n % 40}}}
         # Each edit counts the draft's version up by one.
         ask("PATCH", f"{at}/draw/product_page", body, **{"If-Match": f'"{version + n}"'})
 

@@ -68,7 +68,7 @@ def _rule(rng: random.Random, n: int, count: int) -> ExceptionRule:
             reach[name] = (rng.choice(values),)
     look: Json = {
         "look": {
-            "radius_px": rng.randrange(20),
+            "radius": rng.randrange(20),
             "fill": {"kind": "solid", "colour": f"#{rng.randrange(1 << 24) & 0x3F3F3F:06x}"},
         }
     }

@@ -1,11 +1,14 @@
 import type { standBar } from './bar';
 import { readBasket } from './basket';
 import { indexProducts, readOrder, readProduct, readSchema } from './page';
+import type { frame } from './frame';
 import type { shopperKind } from './kind';
 import { shopperId, SignalBox } from './signals';
 import { Stand, type Shop } from './stand';
 import type { paintQuantity } from './quantity';
-import type { Deal, Looker } from './resolve';
+import type { paintSecond } from './second';
+import type { dealVersions, forcedVersions } from './deal';
+import type { Looker } from './resolve';
 import type { Manifest } from './types';
 import { fillText, minorUnits } from './words';
 
@@ -46,14 +49,11 @@ function announcer(): (text: string) => void {
 	return (text) => (region.textContent = text);
 }
 
-function forcedVersions(query: URLSearchParams): Record<string, string> {
-	const [trial, letter] = (query.get('up-show') ?? '').split('.');
-	return trial && letter ? { [trial]: letter } : {};
-}
-
-async function asDraft(manifest: Manifest, token: string): Promise<Manifest> {
-	const answer = await fetch(`${manifest.edge}/s/${manifest.key}/draft.json?token=${encodeURIComponent(token)}`);
-	return answer.ok ? { ...manifest, ...((await answer.json()) as Partial<Manifest>), trials: [] } : manifest;
+/** Leaves the page to the script of the draft, which the edge makes for whoever holds a token. */
+function standDraft({ edge, key }: Manifest, token: string): void {
+	const script = document.createElement('script');
+	script.src = `${edge}/s/${key}/draft.js?token=${encodeURIComponent(token)}`;
+	document.head.append(script);
 }
 
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
@@ -78,28 +78,40 @@ function signalOrder(shop: Shop): void {
 /** What only some stores need. */
 export type Pieces = {
 	standBar?: typeof standBar;
-	deal?: Deal;
+	dealVersions?: typeof dealVersions;
+	forcedVersions?: typeof forcedVersions;
 	paintQuantity?: typeof paintQuantity;
+	paintSecond?: typeof paintSecond;
 	shopperKind?: typeof shopperKind;
+	frame?: typeof frame;
 };
 
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
 export default async function start(
-	told: Manifest,
-	{ standBar, deal, paintQuantity, shopperKind }: Pieces = {},
+	manifest: Manifest,
+	{ standBar, dealVersions, forcedVersions, paintQuantity, paintSecond, shopperKind, frame }: Pieces = {},
 ): Promise<void> {
 	try {
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
+		if (token && !manifest.draft) {
+			standDraft(manifest, token);
+			return;
+		}
 		await isReady();
-		const manifest = token ? await asDraft(told, token) : told;
-		const forced = forcedVersions(query);
-		const onlyLooking = Boolean(token) || Object.keys(forced).length > 0;
+		const onlyLooking = token || query.get('up-show');
 		const shopper = shopperId();
 		const language = languageOf(manifest);
 		const spoken = manifest.languages[language];
 		if (!spoken) return;
-		const looker: Looker = { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new', deal };
+		const looker: Looker = {
+			language,
+			shopper,
+			device: deviceNow(),
+			kind: shopperKind?.(shopper) ?? 'new',
+			deal: dealVersions,
+			forced: forcedVersions?.(query),
+		};
 		const stands: Stand[] = [];
 		const redraw = () => stands.forEach((stand) => stand.draw());
 		const shop: Shop = {
@@ -107,7 +119,7 @@ export default async function start(
 			looker,
 			spoken,
 			paintQuantity,
-			forced,
+			paintSecond,
 			signals: onlyLooking ? null : new SignalBox(manifest.edge, manifest.key, shopper, manifest.release),
 			basket: { count: 0, items: [] },
 			announce: announcer(),
@@ -170,6 +182,7 @@ export default async function start(
 			looker.device = device;
 			stands.forEach((stand) => stand.turn());
 		});
+		frame?.(manifest, () => stands.forEach((stand) => stand.turn()));
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.

@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { paint } from './paint';
 import { paintQuantity } from './quantity';
+import { paintSecond } from './second';
 import type { Compiled } from './types';
 
 const made: Compiled = {
 	css: '.b{color:red}',
-	icon: { path: 'M0 0h9', box: 256, side: 'after' },
+	icon: { paths: [{ d: 'M0 0h9' }], box: '0 0 256 256', side: 'after' },
 	wide: false,
 	high: 40,
 	shown: true,
@@ -72,16 +73,76 @@ describe('a painted button', () => {
 		const host = document.createElement('div');
 		const boxed = { ...made, quantity: { least: 10, most: 200, step: 10, start: 20 } };
 		const of = { base: '', made: boxed, moment: 'ready', text: 'Take it', name: 'Frames', paintQuantity } as const;
-		const box = paint(host, of).previousElementSibling as HTMLInputElement;
-		expect([box.value, box.min, box.max, box.step, box.ariaLabel]).toEqual([
+		const box = paint(host, of).previousElementSibling?.querySelector('input') as HTMLInputElement;
+		expect([box.value, box.role, box.ariaValueNow, box.ariaValueMin, box.ariaValueMax, box.ariaLabel]).toEqual([
+			'20',
+			'spinbutton',
 			'20',
 			'10',
 			'200',
-			'10',
 			'Quantity, Frames',
 		]);
 		box.value = '40';
-		expect((paint(host, { ...of, text: 'Again' }).previousElementSibling as HTMLInputElement).value).toBe('40');
+		paint(host, { ...of, text: 'Again' });
+		expect(box.value).toBe('40');
 		expect(paint(host, { ...of, made }).previousElementSibling).toBeNull();
+	});
+
+	it('counts by the keys of the spinbutton pattern, within its bounds', () => {
+		const host = document.createElement('div');
+		const boxed = { ...made, quantity: { least: 10, most: 95, step: 10, start: 20 } };
+		const of = { base: '', made: boxed, moment: 'ready', text: 'Take it', paintQuantity } as const;
+		const box = paint(host, of).previousElementSibling?.querySelector('input') as HTMLInputElement;
+		const press = (key: string) => {
+			box.dispatchEvent(new KeyboardEvent('keydown', { key, cancelable: true }));
+			return box.value;
+		};
+		expect(press('ArrowUp')).toBe('30');
+		expect(press('ArrowDown')).toBe('20');
+		expect(press('PageUp')).toBe('90');
+		expect(press('Home')).toBe('10');
+		expect(press('ArrowDown')).toBe('10');
+		// The most that whole steps reach.
+		expect(press('End')).toBe('90');
+		expect(box.ariaValueNow).toBe('90');
+	});
+
+	it('has minus and plus where its layout says so, and they stop at the ends', () => {
+		const host = document.createElement('div');
+		const quantity = { least: 1, most: 3, step: 1, start: 2, layout: 'sides' };
+		const of = { base: '', made: { ...made, quantity }, moment: 'ready', text: 'Take it', paintQuantity } as const;
+		const box = paint(host, of).previousElementSibling as HTMLElement;
+		const field = box.querySelector('input') as HTMLInputElement;
+		const [less, more] = Array.from(box.querySelectorAll('button'));
+		more?.click();
+		more?.click();
+		expect([field.value, more?.ariaDisabled, less?.ariaDisabled]).toEqual(['3', 'true', null]);
+		less?.click();
+		expect(field.value).toBe('2');
+		field.value = '9 pieces';
+		field.dispatchEvent(new Event('change'));
+		expect(field.value).toBe('1');
+		const stacked = { ...made, quantity: { ...quantity, layout: 'stacked' } };
+		expect(paint(host, { ...of, made: stacked }).previousElementSibling).not.toBe(box);
+	});
+
+	it('has a second one after it where the look has one', () => {
+		const host = document.createElement('div');
+		const of = { base: '', made: { ...made, second: {} }, moment: 'ready', text: 'Take it', paintSecond } as const;
+		const button = paint(host, { ...of, second: 'Buy now' });
+		expect(button.nextElementSibling?.textContent).toBe('Buy now');
+		expect(button.nextElementSibling?.className).toBe('s');
+		expect(paint(host, { ...of, made, second: 'Buy now' }).nextElementSibling).toBeNull();
+	});
+
+	it('without words is called by its own name while it is ready', () => {
+		const button = paint(document.createElement('div'), {
+			base: '',
+			made,
+			moment: 'ready',
+			text: 'Take it',
+			spoken: 'Buy',
+		});
+		expect(button.querySelector('.w')?.textContent).toBe('Buy');
 	});
 });

@@ -1,4 +1,5 @@
 import type { paintQuantity } from './quantity';
+import type { paintSecond } from './second';
 import type { Compiled, Moment } from './types';
 
 const SVG = 'http://www.w3.org/2000/svg';
@@ -25,8 +26,14 @@ export type Painting = {
 	rtl?: boolean;
 	/** It cannot be pressed now. */
 	inactive?: boolean;
+	/** What a button without words is called instead of them. */
+	spoken?: string;
+	/** Words of the second button. */
+	second?: string;
 	/** Draws the quantity box; only where some button has one. */
 	paintQuantity?: typeof paintQuantity;
+	/** Draws the second button; only where some button has one. */
+	paintSecond?: typeof paintSecond;
 };
 
 /**
@@ -49,7 +56,8 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	button.dataset.moment = moment;
 	button.ariaDisabled = of.inactive ? 'true' : null;
 	const words = document.createElement('span');
-	words.textContent = of.text;
+	words.className = 'w';
+	words.textContent = of.spoken || of.text;
 	const parts: Node[] = [words];
 	if (made.icon) parts[made.icon.side === 'before' ? 'unshift' : 'push'](iconOf(made.icon));
 	if (of.name) {
@@ -60,23 +68,26 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	}
 	button.replaceChildren(...parts);
 	of.paintQuantity?.(root, button, made.quantity, of.name);
+	of.paintSecond?.(root, made.second && of.second, of.inactive);
 	return button;
 }
 
-const icons = new Map<string, SVGElement>();
+const icons = new WeakMap<object, SVGElement>();
 
 function iconOf(icon: NonNullable<Compiled['icon']>): Node {
-	let made = icons.get(icon.path);
-	if (!made) icons.set(icon.path, (made = drawIcon(icon)));
+	let made = icons.get(icon);
+	if (!made) icons.set(icon, (made = drawIcon(icon)));
 	return made.cloneNode(true);
 }
 
 function drawIcon(icon: NonNullable<Compiled['icon']>): SVGElement {
 	const svg = document.createElementNS(SVG, 'svg');
-	svg.setAttribute('viewBox', `0 0 ${icon.box} ${icon.box}`);
-	svg.setAttribute('aria-hidden', 'true');
-	const path = document.createElementNS(SVG, 'path');
-	path.setAttribute('d', icon.path);
-	svg.append(path);
+	svg.setAttribute('viewBox', icon.box);
+	svg.ariaHidden = 'true';
+	for (const attributes of icon.paths) {
+		const path = document.createElementNS(SVG, 'path');
+		for (const name in attributes) path.setAttribute(name, attributes[name] ?? '');
+		svg.append(path);
+	}
 	return svg;
 }

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { dealVersions } from './deal';
 import { contextOf, covering, covers, resolve, textOf, type Looker } from './resolve';
 import type { Compiled, Manifest, Product, Rule, Trial } from './types';
 import { fillText } from './words';
@@ -40,7 +41,7 @@ const looker: Looker = {
 	device: 'phone',
 	shopper: 'shopper-1',
 	kind: 'new',
-	deal: (_, __, shares) => Object.keys(shares).find((letter) => (shares[letter] ?? 0) > 0) ?? 'A',
+	deal: dealVersions,
 };
 const trial: Trial = {
 	id: '1',
@@ -77,14 +78,14 @@ const manifest = (of: Partial<Manifest> = {}): Manifest => ({
 	...of,
 });
 const standing = (of: Partial<Manifest>, by: Partial<Looker> = {}, forced = {}) =>
-	resolve(manifest(of), 'product_page', tool, { ...looker, ...by }, forced);
+	resolve(manifest(of), 'product_page', tool, { ...looker, ...by, forced });
 
 describe.each(golden.shops)('$why', ({ manifest: shop, cases }) => {
 	it('shows in every context what Python resolves, product by product', () => {
 		for (const { given, expect: wanted } of cases) {
 			const product = golden.products.find((one) => one.sku === given.sku) as Product;
 			const by = { language: given.language, device: given.device, shopper: '', kind: given.shopper };
-			const found = resolve(shop, given.placement, product, by, {});
+			const found = resolve(shop, given.placement, product, by);
 			expect(found?.made, JSON.stringify(given)).toEqual(shop.looks[wanted.look]);
 			const pattern = textOf(found?.words ?? [], given.moment, given.language, shop.language);
 			const text = fillText(pattern, product, given.count, shop.languages[given.language]);
@@ -121,7 +122,7 @@ describe('a look', () => {
 
 	it('that the release does not know is the plain one, and a place that it does not know has none', () => {
 		expect(standing({ rules: [{ id: 'e9', reach: {}, look: true }] })?.made.css).toBe('plain');
-		expect(resolve(manifest(), 'roof', tool, looker, {})).toBeNull();
+		expect(resolve(manifest(), 'roof', tool, looker)).toBeNull();
 	});
 });
 

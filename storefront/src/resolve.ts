@@ -1,4 +1,5 @@
-import type { Compiled, Manifest, Pattern, Product, Reach, Rule, Trial, Words } from './types';
+import type { dealVersions } from './deal';
+import type { Compiled, Manifest, Pattern, Product, Reach, Rule, Words } from './types';
 
 export type Standing = {
 	made: Compiled;
@@ -12,10 +13,15 @@ export type Standing = {
 /** Where a button stands and for whom, by the dimensions of a reach. */
 export type Context = Record<string, string>;
 
-/** Deals a shopper to a version; only where trials run. */
-export type Deal = (salt: string, shopper: string, shares: Record<string, number>) => string;
-
-export type Looker = { language: string; device: string; shopper: string; kind: string; deal?: Deal };
+/** Who looks, and what deals them to versions where there are trials; `forced` are versions that a link asks for. */
+export type Looker = {
+	language: string;
+	device: string;
+	shopper: string;
+	kind: string;
+	deal?: typeof dealVersions;
+	forced?: Record<string, string>;
+};
 
 export function contextOf(place: string, product: Product, by: Looker): Context {
 	return {
@@ -44,13 +50,7 @@ export function covering(rules: readonly Rule[], context: Context, now = Date.no
 }
 
 /** Returns the button for a place and a product, with the versions that the shopper gets; null where none is made. */
-export function resolve(
-	manifest: Manifest,
-	place: string,
-	product: Product,
-	by: Looker,
-	forced: Record<string, string>,
-): Standing | null {
+export function resolve(manifest: Manifest, place: string, product: Product, by: Looker): Standing | null {
 	const standing = manifest.places[place];
 	if (!standing) return null;
 	const context = contextOf(place, product, by);
@@ -61,29 +61,10 @@ export function resolve(
 		.join();
 	const found = manifest.looks[standing.looks[key] ?? standing.looks[''] ?? -1];
 	if (!found) return null;
-	let made: Compiled = found;
 	const words = [manifest.words, standing.words, ...rules.map((rule) => rule.words ?? {})].reverse();
-	let high = made.high;
-	const versions: Record<string, string> = {};
-	for (const trial of manifest.trials) {
-		const letter = letterFor(trial, by, forced);
-		if (!letter || !covers(trial.reach, context)) continue;
-		const looks = trial.B.looks[place];
-		const other: Compiled = looks?.[key] ?? looks?.[''] ?? made;
-		versions[trial.id] = letter;
-		high = Math.max(high, other.high);
-		if (letter === 'B') {
-			made = other;
-			words.unshift(trial.B.words);
-		}
-	}
-	return { made, high, versions, words };
-}
-
-function letterFor(trial: Trial, { shopper, deal }: Looker, forced: Record<string, string>): string {
-	if (forced[trial.id]) return forced[trial.id] ?? '';
-	// Whoever is not followed sees today's button: they would count in no trial.
-	return trial.running && shopper && deal ? deal(trial.salt, shopper, trial.shares) : '';
+	const stands = { made: found, high: found.high, versions: {}, words };
+	by.deal?.(stands, manifest.trials, place, key, context, by);
+	return stands;
 }
 
 /** Returns a moment's text: in the language, else in the store's first; where the moment has none, the ready text. */

@@ -1,9 +1,10 @@
 import { addToBasket, countOf, Refused, type InBasket } from './basket';
 import { paint } from './paint';
 import type { paintQuantity } from './quantity';
+import type { paintSecond } from './second';
 import { resolve, textOf, type Looker, type Standing } from './resolve';
 import type { SignalBox, SignalEvent } from './signals';
-import type { Language, Manifest, Moment, Product } from './types';
+import type { Compiled, Language, Manifest, Moment, Pattern, Product } from './types';
 import { fillText } from './words';
 
 const ADDED_MS = 1600;
@@ -13,9 +14,9 @@ export type Shop = {
 	manifest: Manifest;
 	looker: Looker;
 	paintQuantity?: typeof paintQuantity;
+	paintSecond?: typeof paintSecond;
 	/** How the page's language writes. */
 	spoken: Language;
-	forced: Record<string, string>;
 	/** Null while somebody only looks at a draft or a forced version. */
 	signals: SignalBox | null;
 	basket: InBasket;
@@ -88,8 +89,8 @@ export class Stand {
 	}
 
 	#resolve(): Standing | null {
-		const { manifest, looker, forced } = this.#shop;
-		return resolve(manifest, this.#name(), this.#product, looker, forced);
+		const { manifest, looker } = this.#shop;
+		return resolve(manifest, this.#name(), this.#product, looker);
 	}
 
 	#name(): string {
@@ -123,16 +124,32 @@ export class Stand {
 
 	draw(): HTMLButtonElement {
 		const moment = this.#moment();
-		const { manifest, looker, spoken, paintQuantity } = this.#shop;
+		const { manifest, looker, spoken, paintQuantity, paintSecond } = this.#shop;
 		const { made, words } = this.standing;
 		const pattern = textOf(words, moment, looker.language, manifest.language);
-		const text = fillText(pattern, this.#product, this.#count(), spoken);
+		const say = (said: Pattern | '' | undefined) => said && fillText(said, this.#product, this.#count(), spoken);
+		const text = say(pattern) as string;
+		const own = (texts: Compiled['second']) => say(texts?.[looker.language] ?? texts?.[manifest.language]);
 		const { name } = this.#product;
 		const inactive = this.#inactive(moment);
 		const { base } = manifest;
 		const { rtl } = spoken;
-		const button = paint(this.#host, { base, made, moment, text, name, rtl, inactive, paintQuantity });
-		button.onclick = () => void this.#press();
+		const button = paint(this.#host, {
+			base,
+			made,
+			moment,
+			text,
+			name,
+			rtl,
+			inactive,
+			paintQuantity,
+			paintSecond,
+			spoken: moment === 'ready' ? own(made.spoken) : '',
+			second: own(made.second),
+		});
+		button.onclick = () => void this.#press(made.after);
+		const second = this.#host.shadowRoot?.querySelector<HTMLElement>('.s');
+		if (second) second.onclick = () => void this.#press('checkout');
 		if (moment === 'added') this.#shop.announce(`${text}, ${this.#product.name}`);
 		return button;
 	}
@@ -160,7 +177,7 @@ export class Stand {
 		});
 	}
 
-	async #press(): Promise<void> {
+	async #press(after: string): Promise<void> {
 		const moment = this.#moment();
 		if (this.#inactive(moment)) {
 			this.#leadToChoice(moment);
@@ -173,7 +190,6 @@ export class Stand {
 		}
 		const { basket } = this.#shop.manifest;
 		const box = this.#host.shadowRoot?.querySelector('input');
-		if (box && !box.reportValidity()) return;
 		const told = box?.value ?? (this.#form && new FormData(this.#form).get(basket.quantity_field));
 		const quantity = Number(told) || 1;
 		this.#pass('working');
@@ -186,7 +202,6 @@ export class Stand {
 		this.#signal('added', { quantity });
 		this.#pass('added');
 		this.#shop.changed(this.#shop.basket);
-		const { after } = this.standing.made;
 		if (after !== 'stay') location.assign(after === 'basket' ? basket.read_path : basket.checkout_path);
 		setTimeout(() => this.#pass(''), ADDED_MS);
 	}

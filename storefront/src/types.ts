@@ -12,14 +12,18 @@ export type Words = Record<string, Record<string, Pattern>>;
 
 export type Compiled = {
 	css: string;
-	icon: { path: string; box: number; side: string } | null;
+	icon: { paths: readonly Record<string, string>[]; box: string; side: string } | null;
 	wide: boolean;
 	/** Height to reserve, in CSS pixels. */
 	high: number;
 	shown: boolean;
 	name: boolean;
 	price: boolean;
-	quantity: { least: number; most: number; step: number; start: number } | null;
+	quantity: { least: number; most: number; step: number; start: number; layout?: string } | null;
+	/** Words of a second button, by language. */
+	second?: Record<string, Pattern> | null;
+	/** What a button without words is called when it is ready, by language. */
+	spoken?: Record<string, Pattern> | null;
 	after: string;
 };
 
@@ -83,6 +87,9 @@ export type Manifest = {
 	/** Style sheet of the sticky bar, where the shop has one. */
 	bar?: string;
 	trials: readonly Trial[];
+	/** It is a draft that somebody looks at, in a frame of the studio at this address or by itself. */
+	draft?: boolean;
+	studio?: string;
 };
 
 export type Product = {

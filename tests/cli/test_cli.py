@@ -115,7 +115,7 @@ def told(database: Wiring) -> Wiring:
     """A store with products, an exception for one of them, and a pale button."""
     with database.open_shop("sample") as shop:
         shop.catalogue.put(PRODUCTS)
-        layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius_px": 9}}
+        layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius": 9}}
         wish = Wish("Only A1", "asked for", Reach(products=("A1",)))
         add_exception(shop, wish, layer, shop.drafts.read().version, ADA, NOW)
     return database
@@ -125,7 +125,7 @@ def test_a_button_is_resolved_and_a_value_traced_without_screens(run: Any, told:
     at = ("--product", "A1", "--place", "strip", "--device", "desktop", "--store", "sample")
     code, out, _ = run("resolve", *at, "--json")
     resolved = json.loads(out)
-    assert (code, resolved["document"]["look"]["radius_px"], resolved["exceptions"]) == (0, 9, ["e1"])
+    assert (code, resolved["document"]["look"]["radius"], resolved["exceptions"]) == (0, 9, ["e1"])
     assert "exceptions: Only A1 (e1)" in run("resolve", *at)[1]
     code, out, _ = run("trace", "wording.ready.en-GB", *at, "--json")
     assert [c["value"] for c in json.loads(out)["candidates"]] == ["Just this", "Buy"]

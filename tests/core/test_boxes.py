@@ -5,22 +5,22 @@ from hypothesis import strategies as st
 from tests.samples import document, kit
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.compile import reserved_height
+from uptick.core.lengths import Ground
 from uptick.core.merge import Json
 
 fonts = kit().fonts
+WINDOW = 375
 ICON = {"kind": "shipped", "name": "basket", "side": "before", "size_px": 18, "gap_px": 8}
 
 
 def drawn(patch: Json, text: str = "Take it home", room: float = 320) -> Drawing:
-    return lay_out(document(patch), text, fonts, room)
+    return lay_out(document(patch), text, kit(), Ground(room, WINDOW))
 
 
 sizes = st.one_of(
     st.just({"kind": "natural"}),
     st.just({"kind": "full"}),
-    st.builds(
-        lambda w, h: {"kind": "fixed", "width_px": w, "height_px": h}, st.integers(16, 500), st.integers(16, 120)
-    ),
+    st.builds(lambda w, h: {"kind": "fixed", "width": w, "height": h}, st.integers(16, 500), st.integers(16, 120)),
 )
 icons = st.one_of(
     st.just({"kind": "none"}),
@@ -32,7 +32,7 @@ icons = st.one_of(
     ),
 )
 pads = st.builds(
-    lambda t, r, b, left: {"top_px": t, "right_px": r, "bottom_px": b, "left_px": left},
+    lambda t, r, b, left: {"top": t, "right": r, "bottom": b, "left": left},
     *[st.integers(0, 40)] * 4,
 )
 
@@ -41,8 +41,8 @@ pads = st.builds(
 def test_boxes_add_up_for_any_look(size: Json, icon: Json, pad: Json, text: str, room: int) -> None:
     d = drawn({"look": {"size": size, "padding": pad}, "icon": icon}, text, room)
     run = d.words.width + (d.icon.width + d.gap_px if d.icon else 0)
-    assert d.needs_width_px == pytest.approx(run + pad["left_px"] + pad["right_px"])
-    assert d.content.width == pytest.approx(d.outer.width - pad["left_px"] - pad["right_px"])
+    assert d.needs_width_px == pytest.approx(run + pad["left"] + pad["right"])
+    assert d.content.width == pytest.approx(d.outer.width - pad["left"] - pad["right"])
     # Centred: as much over on the left of the content box as on the right.
     first = min(d.words.x, d.icon.x if d.icon else d.words.x)
     last = max(d.words.x + d.words.width, d.icon.x + d.icon.width if d.icon else 0)
@@ -55,7 +55,7 @@ def test_boxes_add_up_for_any_look(size: Json, icon: Json, pad: Json, text: str,
 
 def test_an_icon_added_to_a_small_fixed_button_does_not_fit_and_about_130_px_does() -> None:
     """Common practice: a 110 × 39 px button under a theme's 20 px padding has no room for an icon beside two words."""
-    patch: Json = {"look": {"size": {"kind": "fixed", "width_px": 110, "height_px": 39}, "type": {"size_px": 14}}}
+    patch: Json = {"look": {"size": {"kind": "fixed", "width": 110, "height": 39}, "type": {"size_px": 14}}}
     without = drawn(patch, "Buy now")
     assert without.too_wide_px == 0
     with_icon = drawn({**patch, "icon": ICON}, "Buy now")
@@ -71,11 +71,11 @@ def test_full_width_takes_the_container_and_natural_what_it_needs() -> None:
 
 
 def test_padding_larger_than_a_fixed_box_stretches_it_as_css_does() -> None:
-    d = drawn({"look": {"size": {"kind": "fixed", "width_px": 30, "height_px": 16}}})
+    d = drawn({"look": {"size": {"kind": "fixed", "width": 30, "height": 16}}})
     assert (d.outer.width, d.outer.height) == (40, 24)
     assert d.too_high_px > 0
 
 
 def test_every_moment_stands_in_the_height_that_is_reserved() -> None:
     for patch in ({}, {"icon": {**ICON, "size_px": 40}}, {"look": {"type": {"size_px": 30}}}):
-        assert drawn(patch).outer.height == pytest.approx(reserved_height(document(patch), fonts))
+        assert drawn(patch).outer.height == pytest.approx(reserved_height(document(patch), kit()))

@@ -10,11 +10,11 @@ from uptick.core.document import Placement
 from uptick.core.merge import Json, merge_layer
 from uptick.core.settings import Settings
 
-FIXED: Json = {"look": {"size": {"kind": "fixed", "width_px": 60, "height_px": 44}}}
+FIXED: Json = {"look": {"size": {"kind": "fixed", "width": 60, "height": 44}}}
 
 
 def found(of: Settings, products: Sequence[Product] = PRODUCTS) -> tuple[Finding, ...]:
-    return findings_of(of, products, store(), kit().fonts)
+    return findings_of(of, products, store(), kit())
 
 
 def only(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> Finding:
@@ -34,7 +34,7 @@ def test_a_sound_shop_has_no_findings() -> None:
 
 def test_unreadable_words_are_one_finding_however_many_buttons_share_them() -> None:
     pale: Json = {"look": {"hover": {"fill": {"kind": "solid", "colour": "#dddddd"}}}}
-    made = settings(exception(1, {"look": {"radius_px": 8}}, products=("A1",)))
+    made = settings(exception(1, {"look": {"radius": 8}}, products=("A1",)))
     made = made.with_layer("baseline", merge_layer(made.baseline, pale))
     one = only(made, "contrast")
     assert one.weight is Weight.MUST_FIX
@@ -80,7 +80,7 @@ def test_where_no_single_mend_is_enough_some_together_are_offered() -> None:
 
 
 def test_words_too_high_are_found_and_mended() -> None:
-    low: Json = {"look": {"size": {"kind": "fixed", "width_px": 200, "height_px": 30}}}
+    low: Json = {"look": {"size": {"kind": "fixed", "width": 200, "height": 30}}}
     made = settings(product_page=low)
     one = only(made, "fit")
     assert one.spot == "height"
@@ -90,7 +90,7 @@ def test_words_too_high_are_found_and_mended() -> None:
 
 
 def test_a_button_too_small_for_a_finger_is_found_and_mended() -> None:
-    small: Json = {"look": {"padding": {"top_px": 1, "bottom_px": 1}, "type": {"size_px": 12}}}
+    small: Json = {"look": {"padding": {"top": 1, "bottom": 1}, "type": {"size_px": 12}}}
     made = settings(product_page=small)
     one = only(made, "target_size")
     assert one.allowed == 24
@@ -106,7 +106,7 @@ def test_letters_that_the_typeface_lacks_are_worth_another_look() -> None:
 
 
 def test_a_button_higher_than_the_shops_own_is_worth_another_look() -> None:
-    one = only(settings(product_page={"look": {"padding": {"top_px": 30}}}), "own_size")
+    one = only(settings(product_page={"look": {"padding": {"top": 30}}}), "own_size")
     assert one.allowed == 52
     assert one.figure > 52
 
@@ -129,7 +129,7 @@ def test_an_exception_whose_product_is_gone_is_kept_and_said_to_sleep() -> None:
 
 
 def test_the_worst_findings_come_first() -> None:
-    made = settings(product_page={"look": {"padding": {"top_px": 30}, "fill": {"kind": "solid", "colour": "#8a8a8a"}}})
+    made = settings(product_page={"look": {"padding": {"top": 30}, "fill": {"kind": "solid", "colour": "#8a8a8a"}}})
     weights = [f.weight for f in found(made)]
     assert weights == [Weight.MUST_FIX, Weight.LOOK_AGAIN]
 

@@ -17,7 +17,7 @@ from uptick.core.resolve import VersionLayer
 
 
 def test_the_style_sheet_says_what_the_document_says() -> None:
-    made = compile_button(document({"look": {"size": {"kind": "full"}, "radius_px": 6}}), kit())
+    made = compile_button(document({"look": {"size": {"kind": "full"}, "radius": 6}}), kit())
     assert "width:100%" in made["css"]
     assert "padding-block:12px 12px;padding-inline:20px 20px" in made["css"]
     assert "border-radius:6px" in made["css"]
@@ -43,7 +43,7 @@ def test_an_icon_is_drawn_from_the_shipped_set_or_refused() -> None:
     made = compile_button(document({"icon": icon}), kit())
     assert made["icon"] is not None
     assert made["icon"]["side"] == "after"
-    assert re.fullmatch(r"[MmLlHhVvCcSsQqTtAaZz0-9eE.,\- ]+", made["icon"]["path"])
+    assert re.fullmatch(r"[MmLlHhVvCcSsQqTtAaZz0-9eE.,\- ]+", made["icon"]["paths"][0]["d"])
     with pytest.raises(OutOfRange, match=r"icon\.name"):
         compile_button(document({"icon": {**icon, "name": "trolley-of-doom"}}), kit())
 
@@ -56,7 +56,7 @@ def test_no_text_of_a_designer_reaches_the_style_sheet(text: str) -> None:
 
 
 def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
-    made = settings(exception(1, {"look": {"radius_px": 8}}, categories=("Jars",), placements=("listing_card",)))
+    made = settings(exception(1, {"look": {"radius": 8}}, categories=("Jars",), placements=("listing_card",)))
     compiled = compile_release(made, store(), PRODUCTS, kit(), NOW.date())
     assert compiled["places"]["listing_card"]["looks"] == {"": 0, "e1": 1}
     assert compiled["places"]["product_page"]["looks"] == {"": 0}
@@ -67,7 +67,7 @@ def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
 
 
 def test_an_exception_that_is_off_is_not_released() -> None:
-    off = exception(1, {"look": {"radius_px": 8}}, products=("A1",)).model_copy(update={"on": False})
+    off = exception(1, {"look": {"radius": 8}}, products=("A1",)).model_copy(update={"on": False})
     compiled = compile_release(settings(off), store(), PRODUCTS, kit(), NOW.date())
     assert compiled["rules"] == []
     assert set(compiled["places"]["product_page"]["looks"]) == {""}
@@ -88,8 +88,8 @@ def test_exceptions_are_released_in_the_order_in_which_they_apply_with_their_day
 
 def test_a_look_that_sleeps_today_is_compiled_for_the_day_on_which_it_wakes() -> None:
     round_, green = (
-        exception(1, {"look": {"radius_px": 9}}, products=("A1",)),
-        exception(2, {"icon": {"kind": "none"}, "look": {"radius_px": 3}}, categories=("Tools",)),
+        exception(1, {"look": {"radius": 9}}, products=("A1",)),
+        exception(2, {"icon": {"kind": "none"}, "look": {"radius": 3}}, categories=("Tools",)),
     )
     later = green.model_copy(update={"starts_on": date(2026, 5, 1)})
     looks = compile_release(settings(round_, later), store(), PRODUCTS, kit(), NOW.date())["places"]["strip"]["looks"]
@@ -102,28 +102,28 @@ def test_equal_content_has_an_equal_name() -> None:
 
 
 def test_changes_are_told_once_for_products_that_change_alike() -> None:
-    before, after = settings(), settings(exception(1, {"look": {"radius_px": 8}}, categories=("Jars",)))
+    before, after = settings(), settings(exception(1, {"look": {"radius": 8}}, categories=("Jars",)))
     changes = changes_between(before, after, PRODUCTS)
     assert [(c.placement, [p.sku for p in c.products]) for c in changes] == [
         (placement, ["B1", "B2"]) for placement in Placement
     ]
     (field,) = changes[0].fields
-    assert (field.path, field.field, field.before, field.after) == ("look.radius_px", "corner radius", "4", "8")
+    assert (field.path, field.field, field.before, field.after) == ("look.radius", "corner radius", "4", "8")
     assert changes_between(after, after, PRODUCTS) == ()
 
 
 def test_a_version_is_compiled_for_the_places_of_its_trial_only() -> None:
-    version = VersionLayer("1", "B", Reach(placements=(Placement.PRODUCT_PAGE,)), {"look": {"radius_px": 20}})
+    version = VersionLayer("1", "B", Reach(placements=(Placement.PRODUCT_PAGE,)), {"look": {"radius": 20}})
     compiled = compile_version(settings(), store(), PRODUCTS, kit(), version, NOW.date())
     assert set(compiled["looks"]) == {"product_page"}
     assert "border-radius:20px" in compiled["looks"]["product_page"][""]["css"]
     says = VersionLayer("3", "B", Reach(), {"wording": {"ready": {"en-GB": "Now"}}})
     worded = compile_version(settings(), store(), PRODUCTS, kit(), says, NOW.date())
     assert worded == {"words": {"ready": {"en-GB": ["Now"]}}, "looks": {}}
-    narrow = VersionLayer("2", "B", Reach(categories=("Jars",)), {"look": {"radius_px": 20}})
+    narrow = VersionLayer("2", "B", Reach(categories=("Jars",)), {"look": {"radius": 20}})
     everywhere = compile_version(settings(), store(), PRODUCTS, kit(), narrow, NOW.date())
     assert "border-radius:20px" in everywhere["looks"]["listing_card"][""]["css"]
-    changed = settings(listing_card={"look": {"radius_px": 1}})
+    changed = settings(listing_card={"look": {"radius": 1}})
     assert not touches(changes_between(settings(), changed, PRODUCTS), version)
-    changed = settings(product_page={"look": {"radius_px": 1}})
+    changed = settings(product_page={"look": {"radius": 1}})
     assert touches(changes_between(settings(), changed, PRODUCTS), version)

@@ -20,7 +20,7 @@ def says(text: str, moment: str = "ready", language: str = "en-GB") -> Json:
 
 
 def found(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> list[Finding]:
-    return [one for one in findings_of(of, list(products), store(), kit().fonts) if one.rule == rule]
+    return [one for one in findings_of(of, list(products), store(), kit()) if one.rule == rule]
 
 
 def mended(of: Settings, mend: Mend) -> Settings:
@@ -75,14 +75,14 @@ def test_an_exception_that_reaches_nothing_is_said_and_switched_off() -> None:
 
 def test_a_value_that_a_closer_exception_always_beats_is_dead_and_can_be_taken_out() -> None:
     made = settings(
-        exception(1, merge_layer(says("wide"), {"look": {"radius_px": 2}}), categories=("Hives",)),
+        exception(1, merge_layer(says("wide"), {"look": {"radius": 2}}), categories=("Hives",)),
         exception(2, says("near"), products=("C1", "D1", "D2")),
     )
     assert dead_values(made, PRODUCTS) == {"e1": ("wording.ready.en-GB",)}
     (one,) = found(made, "dead")
     assert one.weight is Weight.NOTE
     after = mended(made, one.mends[0])
-    assert after.layer("exception:e1") == {"wording": {"ready": {}}, "look": {"radius_px": 2}}
+    assert after.layer("exception:e1") == {"wording": {"ready": {}}, "look": {"radius": 2}}
     assert found(after, "dead") == []
 
 

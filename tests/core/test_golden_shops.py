@@ -49,7 +49,7 @@ def random_rule(rng: random.Random, n: int) -> ExceptionRule:
         text = rng.choice(["{name} now", "{price}", "{price without tax} net", "{left} left, {code}", MANY, ""])
         layer["wording"] = {moment: dict.fromkeys(some(rng, LANGUAGES, 0.9), text)}
     if rng.random() < 0.5:
-        layer["look"] = {"radius_px": rng.randrange(20)}
+        layer["look"] = {"radius": rng.randrange(20)}
     return exception(n, layer).model_copy(update={"reach": reach})
 
 

@@ -51,19 +51,17 @@ def page(**look: object) -> Settings:
 
 
 def test_a_step_is_taken_back_whatever_others_have_changed_since() -> None:
-    before, after = page(radius_px=4), page(radius_px=9)
-    now = settings(
-        exception(1, {}, products=("A1",)), product_page={"look": {"radius_px": 9, "text_colour": "#000000"}}
-    )
+    before, after = page(radius=4), page(radius=9)
+    now = settings(exception(1, {}, products=("A1",)), product_page={"look": {"radius": 9, "text_colour": "#000000"}})
     taken_back = revert(now, before, after)
-    assert taken_back.placements["product_page"] == {"look": {"radius_px": 4, "text_colour": "#000000"}}
+    assert taken_back.placements["product_page"] == {"look": {"radius": 4, "text_colour": "#000000"}}
     assert len(taken_back.exceptions) == 1
 
 
 def test_what_was_changed_again_is_not_taken_back_and_said() -> None:
-    with pytest.raises(Overtaken, match=r"placements\.product_page\.look\.radius_px") as refused:
-        revert(page(radius_px=11), page(radius_px=4), page(radius_px=9))
-    assert refused.value.facts["fields"] == ["placements.product_page.look.radius_px"]
+    with pytest.raises(Overtaken, match=r"placements\.product_page\.look\.radius") as refused:
+        revert(page(radius=11), page(radius=4), page(radius=9))
+    assert refused.value.facts["fields"] == ["placements.product_page.look.radius"]
 
 
 def test_an_exception_that_was_removed_comes_back_to_where_it_stood() -> None:
@@ -80,7 +78,7 @@ def test_an_exception_that_was_removed_comes_back_to_where_it_stood() -> None:
 layers = st.fixed_dictionaries(
     {},
     optional={
-        "look": st.fixed_dictionaries({}, optional={"radius_px": st.integers(0, 9), "text_colour": st.just("#123456")}),
+        "look": st.fixed_dictionaries({}, optional={"radius": st.integers(0, 9), "text_colour": st.just("#123456")}),
         "icon": st.sampled_from([{"kind": "none"}, {"kind": "shipped", "name": "basket"}]),
         "wording": st.just({"ready": {"en-GB": "x"}}),
     },

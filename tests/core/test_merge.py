@@ -62,7 +62,7 @@ def test_a_tagged_value_is_replaced_whole_and_never_mixed_across_kinds() -> None
 
 
 def test_empty_texts_and_nulls_say_nothing_so_that_the_wider_rule_shows() -> None:
-    layer = {"wording": {"ready": {"en-GB": "  "}, "added": {"en-GB": "Done"}}, "look": {"radius_px": None}}
+    layer = {"wording": {"ready": {"en-GB": "  "}, "added": {"en-GB": "Done"}}, "look": {"radius": None}}
     assert without_gaps(layer) == {"wording": {"added": {"en-GB": "Done"}}}
 
 
@@ -74,8 +74,8 @@ def test_what_is_left_without_gaps_has_no_gap(layer: dict[str, Any]) -> None:
 
 
 def test_a_patch_at_a_path_sets_just_that_field() -> None:
-    patch = patch_at("look.padding.top_px", 9)
-    assert patch == {"look": {"padding": {"top_px": 9}}}
-    assert at_path(patch, "look.padding.top_px") == 9
-    assert at_path(patch, "look.padding.left_px") is None
-    assert list(leaves(patch)) == [("look.padding.top_px", 9)]
+    patch = patch_at("look.padding.top", 9)
+    assert patch == {"look": {"padding": {"top": 9}}}
+    assert at_path(patch, "look.padding.top") == 9
+    assert at_path(patch, "look.padding.left") is None
+    assert list(leaves(patch)) == [("look.padding.top", 9)]

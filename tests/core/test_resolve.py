@@ -72,7 +72,7 @@ def test_a_version_under_trial_comes_after_every_exception() -> None:
 def test_a_trace_lists_every_layer_that_sets_the_field_the_winner_first() -> None:
     made = settings(
         exception(1, says("narrow"), products=("A1",)),
-        exception(2, {"look": {"radius_px": 9}}, products=("A1",)),
+        exception(2, {"look": {"radius": 9}}, products=("A1",)),
         product_page=says("page"),
     )
     told = trace(made, HERE, "wording.ready.en-GB")
@@ -104,7 +104,7 @@ reaches = st.builds(
     not_products=st.sampled_from([(), (), ("A1",), ("B1", "C1")]),
     not_categories=st.sampled_from([(), (), ("Jars",)]),
 )
-contents = st.sampled_from([says("x"), says("y"), says(""), {"look": {"radius_px": 9}}, {"icon": {"kind": "none"}}])
+contents = st.sampled_from([says("x"), says("y"), says(""), {"look": {"radius": 9}}, {"icon": {"kind": "none"}}])
 
 
 def rule_of(n: int, reach: Reach, layer: Json) -> ExceptionRule:

@@ -21,7 +21,7 @@ from uptick.wiring import Wiring
 
 
 def round_corners(radius: int) -> Settings:
-    return settings(product_page={"look": {"radius_px": radius}})
+    return settings(product_page={"look": {"radius": radius}})
 
 
 def test_migrating_gives_the_tables_that_the_code_knows(engine: Engine) -> None:

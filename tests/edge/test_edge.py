@@ -28,9 +28,9 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    for name in ("up", "bar", "deal", "quantity", "kind"):
+    for name in ("up", "bar", "deal", "quantity", "kind", "second", "frame"):
         (tmp_path / f"{name}.js").write_text(
-            "var UpTick=function(m){return m},UpBar={},UpDeal={},UpQuantity={},UpKind={}"
+            "var UpTick=function(m){return m},UpBar={},UpDeal={},UpQuantity={},UpKind={},UpSecond={},UpFrame={}"
         )
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put(PRODUCTS)
@@ -89,7 +89,7 @@ def test_a_release_and_taking_it_back_show_on_the_next_view(edge: TestClient, wi
     first = edge.get("/s/sample/up.js")
     with wiring.open_shop("sample") as shop:
         version = shop.drafts.read().version
-        change_layer(shop, "baseline", {"look": {"radius_px": 9}}, version, ADA, NOW)
+        change_layer(shop, "baseline", {"look": {"radius": 9}}, version, ADA, NOW)
         publish(shop, "rounder", ADA, NOW)
     second = edge.get("/s/sample/up.js", headers={"If-None-Match": first.headers["etag"]})
     assert second.status_code == 200
@@ -148,18 +148,18 @@ def test_a_draft_is_shown_to_whoever_holds_a_signed_link_that_has_not_run_out(
 ) -> None:
     token = wiring.studio_parts().preview_token("sample")
     with wiring.open_shop("sample") as shop:
-        change_layer(shop, "baseline", {"look": {"radius_px": 9}}, shop.drafts.read().version, ADA, NOW)
-    told = edge.get("/s/sample/draft.json", params={"token": token})
+        change_layer(shop, "baseline", {"look": {"radius": 9}}, shop.drafts.read().version, ADA, NOW)
+    told = edge.get("/s/sample/draft.js", params={"token": token})
     assert "border-radius:9px" in told.text
     assert told.headers["cache-control"] == "no-store"
     assert "border-radius:9px" not in edge.get("/s/sample/manifest.json").text
-    assert edge.get("/s/other/draft.json", params={"token": token}).status_code == 403
-    assert edge.get("/s/sample/draft.json", params={"token": token + "x"}).status_code == 403
+    assert edge.get("/s/other/draft.js", params={"token": token}).status_code == 403
+    assert edge.get("/s/sample/draft.js", params={"token": token + "x"}).status_code == 403
     forged = str(URLSafeTimedSerializer("another secret", salt="draft").dumps("sample"))
-    assert edge.get("/s/sample/draft.json", params={"token": forged}).status_code == 403
+    assert edge.get("/s/sample/draft.js", params={"token": forged}).status_code == 403
     later = (NOW + timedelta(days=36_500)).timestamp()
     monkeypatch.setattr("itsdangerous.timed.time.time", lambda: later)
-    assert edge.get("/s/sample/draft.json", params={"token": token}).status_code == 403
+    assert edge.get("/s/sample/draft.js", params={"token": token}).status_code == 403
 
 
 def test_fonts_are_served_by_hash_for_ever(edge: TestClient) -> None:

@@ -93,7 +93,7 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
     def served(text: str) -> Served:
         return Served(1, store(), 1, {"note": text, "looks": [], "rules": []}, {"trials": []}, text)
 
-    code = ScriptCode("code", "bar", "deal", "quantity", "kind")
+    code = ScriptCode("code", "bar", "deal", "quantity", "kind", "second", "frame")
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
     assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
@@ -102,13 +102,17 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 
 
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
-    code = ScriptCode("main", "bar", "deal", "quantity", "kind")
-    plain: dict[str, object] = {"looks": [{"quantity": None}], "rules": [], "trials": []}
+    code = ScriptCode("main", "bar", "deal", "quantity", "kind", "second", "frame")
+    plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], "rules": [], "trials": []}
     running = {"running": True, "reach": {}, "B": {"looks": {}}}
     assert code.for_store(plain) == "main;const pieces={}"
     assert "bar" in code.for_store({**plain, "bar": "css"})
     assert "deal" in code.for_store({**plain, "trials": [running]})
-    assert "deal" not in code.for_store({**plain, "trials": [{**running, "running": False}]})
+    # A link may force a version before the trial runs.
+    assert "deal" in code.for_store({**plain, "trials": [{**running, "running": False}]})
+    assert "deal" not in code.for_store({**plain, "trials": []})
+    assert "second" in code.for_store({**plain, "looks": [{"quantity": None, "second": {"en-GB": ["Now"]}}]})
+    assert all(piece in code.for_store({**plain, "draft": True}) for piece in ("frame", "quantity", "second"))
     assert "quantity" in code.for_store({**plain, "looks": [{"quantity": {"least": 1}}]})
     assert "kind" in code.for_store({**plain, "rules": [{"reach": {"shoppers": ["new"]}}]})
     boxed = {"running": False, "reach": {}, "B": {"looks": {"strip": {"": {"quantity": {"least": 1}}}}}}

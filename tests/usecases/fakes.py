@@ -7,14 +7,17 @@ from datetime import date, datetime
 from tests.samples import NOW, PRODUCTS, kit, settings, store
 from uptick.core.catalogue import Product
 from uptick.core.errors import NotFound, Stale
+from uptick.core.formats.picture_file import pixels_of
 from uptick.core.history import Mark, redoable, undoable
+from uptick.core.kit import Kit
 from uptick.core.merge import Json
+from uptick.core.pictures import Picture
 from uptick.core.release import content_hash
 from uptick.core.settings import Settings
 from uptick.core.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
-from uptick.usecases.ports import Draft, Pace, Person, Release, Shop, Step, TrialCount
+from uptick.usecases.ports import Draft, Pace, Person, Release, Shop, Step, StoredPicture, TrialCount
 
 ADA = Person(1, "Ada", "ada@example.test", ("sample",))
 
@@ -160,6 +163,38 @@ class FakeSignals:
 
 
 @dataclass
+class FakePictures:
+    kept: dict[str, tuple[StoredPicture, bytes]] = field(default_factory=dict)
+
+    def all(self) -> list[StoredPicture]:
+        return [picture for picture, _ in self.kept.values()]
+
+    def put(self, picture: StoredPicture, content: bytes) -> None:
+        self.kept[picture.hash] = picture, content
+
+    def content(self, digest: str) -> tuple[str, bytes] | None:
+        found = self.kept.get(digest)
+        return (found[0].media_type, found[1]) if found else None
+
+
+class PicturesAsPixels(dict[str, Picture]):
+    """What a kit has of the pictures that a fake shop keeps."""
+
+    def __init__(self, pictures: FakePictures) -> None:
+        super().__init__()
+        self._pictures = pictures
+
+    def __contains__(self, digest: object) -> bool:
+        return digest in self._pictures.kept
+
+    def get(self, digest: str, default: object = None) -> Picture | None:  # type: ignore[override]
+        found = self._pictures.content(digest)
+        if found and digest not in self.keys():
+            self[digest] = pixels_of(found[1])
+        return self[digest] if found else None
+
+
+@dataclass
 class FakeShop:
     """A shop with its fakes within reach of a test."""
 
@@ -168,13 +203,26 @@ class FakeShop:
     releases: FakeReleases
     trials: FakeTrials
     signals: FakeSignals
+    pictures: FakePictures = field(default_factory=FakePictures)
     today: date = field(default_factory=NOW.date)
+    kit: Kit = field(init=False)
     store: Store = field(default_factory=store)
+
+    def __post_init__(self) -> None:
+        self.kit = Kit(kit().fonts, kit().icons, PicturesAsPixels(self.pictures))
 
     @property
     def shop(self) -> Shop:
         return Shop(
-            self.store, kit(), self.drafts, self.catalogue, self.releases, self.trials, self.signals, self.today
+            self.store,
+            self.kit,
+            self.drafts,
+            self.catalogue,
+            self.releases,
+            self.trials,
+            self.signals,
+            self.pictures,
+            self.today,
         )
 
 

@@ -24,18 +24,18 @@ def change(made: FakeShop, layer: str, patch: Json) -> None:
 
 def test_a_change_is_one_step_with_a_label_that_says_what_was_and_is() -> None:
     made = fake_shop()
-    change(made, PAGE, {"look": {"radius_px": 9}})
-    change(made, PAGE, {"look": {"radius_px": 12}})
+    change(made, PAGE, {"look": {"radius": 9}})
+    change(made, PAGE, {"look": {"radius": 12}})
     assert made.drafts.history(1)[0].label == "Product page: corner radius, 9 → 12"
-    assert drawing(made).document["look"]["radius_px"] == 12
+    assert drawing(made).document["look"]["radius"] == 12
     undo(made.shop, ADA, NOW)
-    assert drawing(made).document["look"]["radius_px"] == 9
+    assert drawing(made).document["look"]["radius"] == 9
 
 
 def test_a_reset_value_falls_back_to_the_wider_rule() -> None:
     made = fake_shop()
-    change(made, PAGE, {"look": {"radius_px": 9}})
-    change(made, PAGE, {"look": {"radius_px": None}})
+    change(made, PAGE, {"look": {"radius": 9}})
+    change(made, PAGE, {"look": {"radius": None}})
     assert made.drafts.read().settings.layer(PAGE) == {}
     assert made.drafts.history(1)[0].label == "Product page: corner radius, 9 → as the wider rule"
 
@@ -49,8 +49,8 @@ def test_an_emptied_text_shows_what_the_wider_rule_says() -> None:
 
 
 REFUSED: list[tuple[str, Json, type[Exception], str]] = [
-    ("place:roof", {"look": {"radius_px": 1}}, NotFound, "no layer 'place:roof'"),
-    (PAGE, {"look": {"radius_px": 4000}}, BadDocument, "radius_px"),
+    ("place:roof", {"look": {"radius": 1}}, NotFound, "no layer 'place:roof'"),
+    (PAGE, {"look": {"radius": 4000}}, BadDocument, "radius"),
     (PAGE, {"look": {"fill": {"colour": "#ffffff"}}}, BadDocument, "replaced whole"),
     (PAGE, {"look": {"type": {"weight": 200}}}, BadDocument, "Figtree has 300 to 900"),
     (PAGE, {"icon": {"kind": "shipped", "name": "unicorn"}}, BadDocument, "no icon 'unicorn'"),
@@ -72,9 +72,9 @@ def test_what_makes_no_button_is_refused_and_nothing_is_lost(
 
 def test_a_change_on_an_older_draft_is_refused() -> None:
     made = fake_shop()
-    change(made, PAGE, {"look": {"radius_px": 9}})
+    change(made, PAGE, {"look": {"radius": 9}})
     with pytest.raises(Stale):
-        change_layer(made.shop, PAGE, {"look": {"radius_px": 1}}, 1, ADA, NOW)
+        change_layer(made.shop, PAGE, {"look": {"radius": 1}}, 1, ADA, NOW)
 
 
 def test_an_exception_is_made_traced_and_removed() -> None:
@@ -114,9 +114,9 @@ def test_an_exception_for_nothing_known_is_refused() -> None:
 
 
 def test_a_drawing_says_which_layer_an_edit_goes_to_and_what_it_sets_itself() -> None:
-    made = fake_shop(settings(exception(1, {"look": {"radius_px": 9}}, products=("A1",))))
+    made = fake_shop(settings(exception(1, {"look": {"radius": 9}}, products=("A1",))))
     narrow = drawing(made, "A1")
-    assert (narrow.layer, narrow.layer_title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius_px",))
+    assert (narrow.layer, narrow.layer_title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius",))
     plain = drawing(made, "A2")
     assert (plain.layer, plain.layer_title, plain.own) == ("place:product_page", "Product page", ())
     assert [hung.placement for hung in plain.hanging] == list(Placement)
@@ -127,7 +127,7 @@ def test_a_drawing_says_which_layer_an_edit_goes_to_and_what_it_sets_itself() ->
 
 
 def test_the_floor_shows_each_situation_where_a_product_needs_it() -> None:
-    made = fake_shop(settings(exception(1, {"look": {"radius_px": 9}}, products=("A1",))))
+    made = fake_shop(settings(exception(1, {"look": {"radius": 9}}, products=("A1",))))
     floor = view_floor(made.shop, NOW.date(), 14, NOW)
     page = floor.rows[0]
     assert [(c.column, c.products) for c in page.cells] == [

@@ -140,14 +140,14 @@ def test_a_vanished_products_exception_is_kept_and_its_name_may_stay() -> None:
 
 def test_each_designer_takes_back_what_is_theirs() -> None:
     made = fake_shop()
-    change_layer(made.shop, "baseline", {"look": {"radius_px": 9}}, 1, ADA, NOW)
+    change_layer(made.shop, "baseline", {"look": {"radius": 9}}, 1, ADA, NOW)
     change_layer(made.shop, "baseline", {"icon": {"kind": "shipped", "name": "basket"}}, 2, BOB, NOW)
     undo(made.shop, ADA, NOW)
     now = made.drafts.read().settings.baseline
-    assert (now["look"]["radius_px"], now["icon"]["kind"]) == (4, "shipped")
+    assert (now["look"]["radius"], now["icon"]["kind"]) == (4, "shipped")
     redo(made.shop, ADA, NOW)
-    change_layer(made.shop, "baseline", {"look": {"radius_px": 12}}, made.drafts.version, BOB, NOW)
-    with pytest.raises(Overtaken, match=r"baseline\.look\.radius_px"):
+    change_layer(made.shop, "baseline", {"look": {"radius": 12}}, made.drafts.version, BOB, NOW)
+    with pytest.raises(Overtaken, match=r"baseline\.look\.radius"):
         undo(made.shop, ADA, NOW)
     assert made.drafts.history(1)[0].label == "Store baseline: corner radius, 9 → 12"
 
@@ -162,7 +162,7 @@ def test_an_exception_may_hold_anything_of_a_button() -> None:
     }
     add_exception(made.shop, Wish("By ten", "a box holds ten", Reach(products=("A1",))), layer, 1, ADA, NOW)
     button = view_drawing(made.shop, DrawQuery(PAGE, "A1")).button
-    assert button["quantity"] == {"least": 10, "most": 200, "step": 10, "start": 20}
+    assert button["quantity"] == {"least": 10, "most": 200, "step": 10, "start": 20, "layout": "plain"}
     assert (button["after"], button["shown"]) == ("checkout", False)
     bad: Json = {"quantity": {"kind": "box", "least": 10, "step": 10, "start": 15}}
     with pytest.raises(BadDocument, match="whole steps of 10"):
@@ -172,7 +172,7 @@ def test_an_exception_may_hold_anything_of_a_button() -> None:
 def test_the_plan_is_of_one_device_and_language() -> None:
     made = fake_shop(
         settings(
-            exception(1, {"look": {"radius_px": 9}}, devices=(Device.PHONE,)),
+            exception(1, {"look": {"radius": 9}}, devices=(Device.PHONE,)),
             exception(2, {"placement": {"shown": False}}, placements=(Placement.STRIP,)),
             more=("de-DE",),
         )

@@ -33,7 +33,7 @@ def test_releases_are_numbered_and_nothing_new_is_refused() -> None:
     made = released()
     with pytest.raises(NothingToRelease, match="since release 1"):
         publish(made.shop, "again", ADA, NOW)
-    change(made, {"look": {"radius_px": 9}})
+    change(made, {"look": {"radius": 9}})
     assert publish(made.shop, "rounder", ADA, NOW).n == 2
     assert "border-radius:9px" in plain_css(made, 1)
     assert "border-radius:4px" in plain_css(made, 0)
@@ -53,7 +53,7 @@ def test_what_changes_is_told_in_the_moment_and_state_that_show_it() -> None:
     added: Json = {"wording": {"added": {"en-GB": "It is yours"}}}
     hover: Json = {"look": {"hover": {"text_colour": "#fefefe"}}}
     cases: list[tuple[Json, str, str]] = [
-        ({"look": {"radius_px": 9}}, "ready", "rest"),
+        ({"look": {"radius": 9}}, "ready", "rest"),
         (hover, "ready", "hover"),
         ({"look": {"focus": {"text_colour": "#fefefe"}}}, "ready", "focus"),
         ({"look": {"disabled": {"text_colour": "#888888"}}}, "sold_out", "rest"),
@@ -71,7 +71,7 @@ def test_what_changes_is_told_in_the_moment_and_state_that_show_it() -> None:
 
 def test_an_earlier_release_is_taken_back_to_under_a_new_number() -> None:
     made = released()
-    change(made, {"look": {"radius_px": 9}})
+    change(made, {"look": {"radius": 9}})
     publish(made.shop, "rounder", ADA, NOW)
     back = take_back(made.shop, 1, ADA, NOW)
     assert back.n == 3
@@ -87,17 +87,17 @@ def test_an_earlier_release_is_taken_back_to_under_a_new_number() -> None:
 def test_a_button_under_trial_is_changed_only_by_somebody_who_insists() -> None:
     made = released()
     drawn = draw_trial(
-        made.shop, "Rounder?", Reach(placements=("product_page",)), {"look": {"radius_px": 20}}, Measure.ADDED, 0.2, 3,
+        made.shop, "Rounder?", Reach(placements=("product_page",)), {"look": {"radius": 20}}, Measure.ADDED, 0.2, 3,
         "salt", NOW,
     )  # fmt: skip
     start_trial(made.shop, drawn.number, NOW)
-    change(made, {"look": {"radius_px": 9}})
+    change(made, {"look": {"radius": 9}})
     assert view_release(made.shop).changes[0].under_trial == (1,)
     with pytest.raises(TrialUnderway, match="Trial 1 compares a button"):
         publish(made.shop, "", ADA, NOW)
     assert publish(made.shop, "", ADA, NOW, ["trial"]).n == 2
     with pytest.raises(TrialUnderway):
         take_back(made.shop, 1, ADA, NOW)
-    change(made, {"look": {"radius_px": 2}}, "place:listing_card")
+    change(made, {"look": {"radius": 2}}, "place:listing_card")
     assert publish(made.shop, "elsewhere", ADA, NOW).n == 3
     assert made.releases.trials[-1]["trials"][0]["running"] is True

@@ -25,7 +25,7 @@ from uptick.usecases.trials import (
 )
 
 PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
-ROUND: Json = {"look": {"radius_px": 20}}
+ROUND: Json = {"look": {"radius": 20}}
 
 
 def drawn(reach: Reach = PAGE, layer: Json | None = None, **more: Any) -> FakeShop:
@@ -75,8 +75,8 @@ def test_a_trial_can_be_changed_until_it_starts_and_then_is_frozen() -> None:
     trial = made.trials.get(1)
     assert trial.layer == {**ROUND, "wording": {"ready": {"en-GB": "Get it"}}}
     assert (trial.question, trial.decides, trial.relative_difference) == ("Rounder and shorter?", Measure.ORDERED, 0.3)
-    with pytest.raises(BadDocument, match="radius_px"):
-        change_trial(made.shop, 1, NOW, patch={"look": {"radius_px": -4}})
+    with pytest.raises(BadDocument, match="radius"):
+        change_trial(made.shop, 1, NOW, patch={"look": {"radius": -4}})
     start_trial(made.shop, 1, NOW)
     plan = made.trials.get(1).plan
     with pytest.raises(TrialState, match="frozen"):
@@ -104,7 +104,7 @@ def test_a_trial_that_cannot_be_is_refused(wish: dict[str, Any], error: type[Exc
 
 def test_a_trial_that_would_tell_nothing_does_not_start() -> None:
     with pytest.raises(TrialState, match="B is the same as A"):
-        start_trial(drawn(layer={"look": {"radius_px": 4}}).shop, 1, NOW)
+        start_trial(drawn(layer={"look": {"radius": 4}}).shop, 1, NOW)
     made = drawn()
     made.signals.now_pace = Pace(0, 0, 0, 0)
     with pytest.raises((TooFewData, OutOfRange)):
@@ -118,10 +118,10 @@ def test_a_trial_that_would_tell_nothing_does_not_start() -> None:
 
 def test_two_trials_on_the_same_buttons_do_not_run_at_once() -> None:
     made = running()
-    draw(made, Reach(placements=(Placement.PRODUCT_PAGE,), products=("A1",)), {"look": {"radius_px": 1}})
+    draw(made, Reach(placements=(Placement.PRODUCT_PAGE,), products=("A1",)), {"look": {"radius": 1}})
     with pytest.raises(TrialState, match="Trial 1 compares the same buttons"):
         start_trial(made.shop, 2, NOW)
-    draw(made, Reach(placements=(Placement.LISTING_CARD,)), {"look": {"radius_px": 1}})
+    draw(made, Reach(placements=(Placement.LISTING_CARD,)), {"look": {"radius": 1}})
     assert start_trial(made.shop, 3, NOW).state == "running"
 
 

@@ -120,14 +120,14 @@ def test_nothing_is_told_to_strangers(stranger: TestClient) -> None:
 
 
 def test_an_edit_needs_the_version_it_was_made_on(ada: TestClient) -> None:
-    patch = {"look": {"radius_px": 9}}
+    patch = {"look": {"radius": 9}}
     body = {"layer": "baseline", "patch": patch}
     problem(ada.patch("/api/stores/sample/draft", json=body), 412, "stale")
     done = edit(ada, "baseline", patch)
     assert done.status_code == 200
     assert done.json()["undo_label"] == "Store baseline: corner radius, 4 → 9"
-    problem(edit(ada, "baseline", {"look": {"radius_px": 3}}, done.json()["version"] - 1), 412, "stale")
-    assert ada.get("/api/stores/sample/draw/product_page").json()["document"]["look"]["radius_px"] == 9
+    problem(edit(ada, "baseline", {"look": {"radius": 3}}, done.json()["version"] - 1), 412, "stale")
+    assert ada.get("/api/stores/sample/draw/product_page").json()["document"]["look"]["radius"] == 9
 
 
 def test_bad_input_is_refused_with_its_field_and_what_is_allowed(ada: TestClient) -> None:
@@ -180,7 +180,7 @@ def test_exceptions_come_and_go(ada: TestClient) -> None:
     assert listed["reach_words"] == "Jars & labels"
     gone = ada.delete(f"/api/stores/sample/exceptions/{listed['id']}", headers={"If-Match": str(version + 1)})
     assert gone.status_code == 200
-    trace = ada.get("/api/stores/sample/trace?placement=product_page&field=look.radius_px").json()
+    trace = ada.get("/api/stores/sample/trace?placement=product_page&field=look.radius").json()
     assert [line["of"]["layer"] for line in trace["lines"]] == ["baseline"]
 
 
@@ -200,10 +200,10 @@ def test_release_ledger_and_taking_back(ada: TestClient) -> None:
 
 def test_a_trial_from_question_to_record(ada: TestClient) -> None:
     ada.post("/api/stores/sample/release", json={})
-    wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius_px": 20}}}
+    wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}
     drawn = ada.post("/api/stores/sample/trials", json=wish)
     assert drawn.status_code == 201
-    changed = ada.patch("/api/stores/sample/trials/1", json={"patch": {"look": {"radius_px": 24}}}).json()
+    changed = ada.patch("/api/stores/sample/trials/1", json={"patch": {"look": {"radius": 24}}}).json()
     assert changed["fields"][0]["after"] == "24"
     assert changed["planned"]["plan"] is None
     assert "No shopper has seen" in changed["planned"]["why_not"]
@@ -254,7 +254,7 @@ def test_an_exception_is_changed_step_by_step(ada: TestClient) -> None:
     def change(**body: Any) -> Any:
         return ada.patch("/api/stores/sample/exceptions/e1", json=body, headers=version())
 
-    wish = {"name": "Jars", "note": "why", "reach_words": "Jars & labels", "layer": {"look": {"radius_px": 9}}}
+    wish = {"name": "Jars", "note": "why", "reach_words": "Jars & labels", "layer": {"look": {"radius": 9}}}
     assert ada.post("/api/stores/sample/exceptions", json=wish, headers=version()).status_code == 200
     assert change(reach_words="Jars & labels, on phones").json()["undo_label"] == (
         "Jars: Jars & labels → Jars & labels, on phones"
@@ -268,7 +268,7 @@ def test_an_exception_is_changed_step_by_step(ada: TestClient) -> None:
     effects = ada.get("/api/stores/sample/exceptions/e1/effects").json()
     assert (effects["products"], len(effects["changes"])) == (8, 4)
     assert effects["changes"][0]["fields"][0] == {
-        "path": "look.radius_px", "field": "corner radius", "before": "4", "after": "9",
+        "path": "look.radius", "field": "corner radius", "before": "4", "after": "9",
     }  # fmt: skip
     problem(ada.get("/api/stores/sample/exceptions/e7/effects"), 404, "not_found")
 

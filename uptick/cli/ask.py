@@ -58,7 +58,7 @@ def resolve(
 
 @app.command()
 def trace(
-    field: Annotated[str, typer.Argument(help="As look.radius_px or wording.ready.en-GB.")],
+    field: Annotated[str, typer.Argument(help="As look.radius or wording.ready.en-GB.")],
     product: Product_,
     place: Place_ = Placement.PRODUCT_PAGE,
     language: Language_ = "",
@@ -93,7 +93,7 @@ def check(
 ) -> None:
     """Everything the checks find. Exits 1 when something must be fixed: a gate for a shop's own CI."""
     with open_shop(store) as shop:
-        found = findings_of(in_force(shop), shop.catalogue.all(), shop.store, shop.kit.fonts)
+        found = findings_of(in_force(shop), shop.catalogue.all(), shop.store, shop.kit)
     if as_json:
         print(json.dumps([asdict(one) for one in found]))
     else:

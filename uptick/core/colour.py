@@ -1,5 +1,6 @@
 """Contrast between colours, and the nearest colour that passes."""
 
+from collections.abc import Sequence
 from functools import lru_cache
 
 from coloraide import Color
@@ -45,36 +46,87 @@ def needed_ratio(size_px: float, weight: int) -> float:
     return 3.0 if size_px >= 24 or (size_px >= 14 * 96 / 72 and weight >= 700) else 4.5
 
 
+@lru_cache(maxsize=8192)
+def luminance(colour: str) -> float:
+    """Return relative luminance, from 0 to 1 (WCAG 2.2)."""
+    return float(parse_colour(colour).luminance())
+
+
+def extremes(colours: Sequence[str]) -> tuple[str, ...]:
+    """Return the darkest and the lightest of some colours: no other has less contrast with anything."""
+    if len(colours) < 2:
+        return tuple(colours)
+    return min(colours, key=luminance), max(colours, key=luminance)
+
+
+def worst_contrast(colour: str, against: Sequence[str]) -> tuple[float, str]:
+    """Return the least contrast of a colour with several, and the one that it has it with."""
+    return min((contrast_ratio(colour, other), other) for other in extremes(against))
+
+
+@lru_cache(maxsize=4096)
+def over(colour: str, ground: str, opacity: float) -> str:
+    """Return what is seen of a colour that lets through what is behind it.
+
+    Source:
+        Compositing and Blending 1, section 5.1, in sRGB as browsers paint.
+    """
+    if opacity >= 1:
+        return colour
+    return str(parse_colour(ground).mix(colour, opacity, space="srgb").to_string(hex=True))
+
+
 @lru_cache(maxsize=2048)
-def nearest_passing(colour: str, against: str, ratio: float) -> str | None:
+def nearest_passing(colour: str, against: str | tuple[str, ...], ratio: float) -> str | None:
     """Return the colour of the same hue, least changed in OKLCH lightness, that reaches `ratio`; None if none does.
 
     Both ways, toward black and toward white, are tried by bisection; the result is rounded to hex and tested again.
+    Against several colours it reaches the ratio with each of them.
     """
     if not 1 <= ratio <= 21:
         raise OutOfRange.of("ratio", "from 1 to 21", ratio)
+    those = extremes((against,) if isinstance(against, str) else against)
     start = parse_colour(colour).convert("oklch")
-    if contrast_ratio(colour, against) >= ratio:
+    if worst_contrast(colour, those)[0] >= ratio:
         return hex_of(start)
     found = []
     for end in (0.0, 1.0):
-        candidate = _bisect(start, end, against, ratio)
+        candidate = _bisect(start, end, those, ratio)
         if candidate:
             found.append((abs(candidate[0] - start["lightness"]), candidate[1]))
     return min(found)[1] if found else None
 
 
-def _bisect(start: Color, end: float, against: str, ratio: float) -> tuple[float, str] | None:
+def _bisect(start: Color, end: float, against: tuple[str, ...], ratio: float) -> tuple[float, str] | None:
     def at(lightness: float) -> str:
         return hex_of(start.clone().set("lightness", lightness))
 
-    if contrast_ratio(at(end), against) < ratio:
+    def passes(lightness: float) -> bool:
+        return worst_contrast(at(lightness), against)[0] >= ratio
+
+    if not passes(end):
         return None
     near, far = float(start["lightness"]), end
     for _ in range(18):
         middle = (near + far) / 2
-        if contrast_ratio(at(middle), against) >= ratio:
+        if passes(middle):
             far = middle
         else:
             near = middle
     return far, at(far)
+
+
+# Machado, Oliveira and Fernandes (2009), as coloraide has it, at full severity.
+DEFICIENCIES = ("protan", "deutan", "tritan")
+
+
+@lru_cache(maxsize=4096)
+def seen_by(colour: str, deficiency: str) -> str:
+    """Return a colour as a shopper with a deficiency of colour vision sees it."""
+    return hex_of(parse_colour(colour).filter(deficiency))
+
+
+@lru_cache(maxsize=4096)
+def difference(one: str, other: str) -> float:
+    """Return how far apart two colours look: CIEDE2000, where about 1 can just be seen and 10 is plain at a glance."""
+    return float(parse_colour(one).delta_e(parse_colour(other), method="2000"))

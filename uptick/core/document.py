@@ -1,11 +1,25 @@
 """The button document: everything that can be said about one purchase button."""
 
+import re
 from enum import StrEnum
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter, ValidationError, model_validator
+from pydantic import Field, StringConstraints, TypeAdapter, ValidationError, model_validator
 
 from uptick.core.errors import BadDocument
+from uptick.core.look import (
+    STATES,
+    Border,
+    Colour,
+    LineBorder,
+    Look,
+    NoFill,
+    Padding,
+    Part,
+    PictureFill,
+    Radius,
+    SolidFill,
+)
 
 
 class Placement(StrEnum):
@@ -49,80 +63,56 @@ class ShopperKind(StrEnum):
     SIGNED_IN = "signed_in"
 
 
-Family = Literal["figtree", "lora", "archivo"]
-Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 Text = Annotated[str, StringConstraints(max_length=200)]
 Language = Annotated[str, StringConstraints(pattern=r"^[a-z]{2}(-[A-Z]{2})?$")]
-Px = Annotated[float, Field(ge=0, le=400)]
-
-
-class Part(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class NaturalSize(Part):
-    kind: Literal["natural"] = "natural"
-
-
-class FullSize(Part):
-    kind: Literal["full"] = "full"
-
-
-class FixedSize(Part):
-    kind: Literal["fixed"] = "fixed"
-    width_px: Annotated[float, Field(ge=16, le=1200)]
-    height_px: Annotated[float, Field(ge=16, le=400)]
-
-
-class SolidFill(Part):
-    kind: Literal["solid"] = "solid"
-    colour: Colour
-
-
-class Padding(Part):
-    top_px: Px
-    right_px: Px
-    bottom_px: Px
-    left_px: Px
-
-
-class Type(Part):
-    family: Family
-    size_px: Annotated[float, Field(ge=8, le=72)]
-    weight: Annotated[int, Field(ge=100, le=900)]
-
-
-class StateLook(Part):
-    fill: SolidFill
-    text_colour: Colour
-
-
-class FocusLook(StateLook):
-    ring_colour: Colour
-
-
-class Look(Part):
-    size: Annotated[NaturalSize | FullSize | FixedSize, Field(discriminator="kind")]
-    padding: Padding
-    radius_px: Px
-    fill: SolidFill
-    text_colour: Colour
-    type: Type
-    hover: StateLook
-    focus: FocusLook
-    disabled: StateLook
 
 
 class NoIcon(Part):
     kind: Literal["none"] = "none"
 
 
-class ShippedIcon(Part):
-    kind: Literal["shipped"] = "shipped"
-    name: Annotated[str, StringConstraints(max_length=40)]
-    side: Literal["before", "after"] = "before"
+class _Icon(Part):
+    """Where an icon stands: `alone` hides the words, which are still read out.
+
+    `centring` sets it by its square or by its mass; `mirror` turns it about where one reads from right to left.
+    """
+
+    side: Literal["before", "after", "above", "alone"] = "before"
     size_px: Annotated[float, Field(ge=8, le=96)] = 18
     gap_px: Annotated[float, Field(ge=0, le=64)] = 8
+    centring: Literal["box", "mass"] = "box"
+    mirror: bool = False
+
+
+class ShippedIcon(_Icon):
+    kind: Literal["shipped"] = "shipped"
+    name: Annotated[str, StringConstraints(max_length=40)]
+
+
+PathData = Annotated[str, StringConstraints(pattern=r"^[MmLlHhVvCcSsQqTtAaZz0-9eE,.+\- ]*$", max_length=20_000)]
+
+
+class Shape(Part):
+    """One path of an icon: filled, or drawn as a line of `stroke` units."""
+
+    d: PathData
+    rule: Literal["nonzero", "evenodd"] = "nonzero"
+    stroke: Annotated[float, Field(ge=0, le=400)] = 0
+    cap: Literal["butt", "round", "square"] = "butt"
+    join: Literal["miter", "round", "bevel"] = "miter"
+
+
+class OwnIcon(_Icon):
+    """An icon that somebody brought, cleaned: paths in a box of `width` by `height` units, in the words' colour."""
+
+    kind: Literal["own"] = "own"
+    name: Annotated[str, StringConstraints(min_length=1, max_length=40)] = "own icon"
+    width: Annotated[float, Field(gt=0, le=4096)]
+    height: Annotated[float, Field(gt=0, le=4096)]
+    shapes: Annotated[tuple[Shape, ...], Field(min_length=1, max_length=40)]
+
+
+Icon = Annotated[NoIcon | ShippedIcon | OwnIcon, Field(discriminator="kind")]
 
 
 class NoQuantity(Part):
@@ -130,9 +120,13 @@ class NoQuantity(Part):
 
 
 class QuantityBox(Part):
-    """A number of pieces to the left of the button, in the direction of reading, as high as the button."""
+    """A number of pieces before the button, in the direction of reading, as high as the button.
+
+    `plain` is the number alone, `sides` has minus and plus at its sides, `stacked` has both at its end.
+    """
 
     kind: Literal["box"] = "box"
+    layout: Literal["plain", "sides", "stacked"] = "plain"
     least: Annotated[int, Field(ge=1, le=9999)] = 1
     most: Annotated[int, Field(ge=1, le=9999)] = 99
     step: Annotated[int, Field(ge=1, le=999)] = 1
@@ -146,6 +140,43 @@ class QuantityBox(Part):
         if (self.start - self.least) % self.step:
             raise ValueError(f"start must be least plus whole steps of {self.step}; it is {self.start}")
         return self
+
+    @property
+    def whole_width_px(self) -> float:
+        """Return the width with its keys."""
+        return self.width_px + {"plain": 0, "sides": 2 * KEY_PX, "stacked": KEY_PX}[self.layout]
+
+
+# Minus and plus: a finger's width and no more, so that the number stays the larger part.
+KEY_PX = 36.0
+
+
+class NoSecond(Part):
+    kind: Literal["none"] = "none"
+
+
+class SecondButton(Part):
+    """A second button that goes straight to the checkout, beside the first or under it; its type family is the first's.
+
+    With `first` it stands before the main one. With `share` both are equally wide where the first is of full width.
+    """
+
+    kind: Literal["checkout"] = "checkout"
+    side: Literal["beside", "under"] = "beside"
+    first: bool = False
+    share: bool = False
+    gap_px: Annotated[float, Field(ge=0, le=64)] = 8
+    wording: dict[Language, Text]
+    fill: SolidFill | NoFill = Field(NoFill(), discriminator="kind")
+    text_colour: Colour | None = None
+    border: Border = LineBorder()
+    padding: Padding
+    radius: Radius
+    size_px: Annotated[float, Field(ge=8, le=72)] = 16
+    weight: Annotated[int, Field(ge=100, le=900)] = 600
+
+
+Second = Annotated[NoSecond | SecondButton, Field(discriminator="kind")]
 
 
 class Stay(Part):
@@ -171,25 +202,40 @@ class Standing(Part):
 
 
 class ButtonDocument(Part):
-    """A whole button. Its JSON Schema is published by the studio's API."""
+    """A whole button. Its JSON Schema is published by the studio's API.
+
+    `spoken` is what screen readers call it when it is ready and no words are drawn; the ready text where it is empty.
+    """
 
     look: Look
-    icon: Annotated[NoIcon | ShippedIcon, Field(discriminator="kind")]
+    icon: Icon
     wording: dict[Moment, dict[Language, Text]]
     placement: Standing = Standing()
+    spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
+    second: Second = NoSecond()
     afterwards: Annotated[Stay | ToBasket | ToCheckout, Field(discriminator="kind")] = Stay()
+
+    @property
+    def is_wordless(self) -> bool:
+        """Tell whether its words are only read out."""
+        fill = self.look.fill
+        alone = isinstance(self.icon, ShippedIcon | OwnIcon) and self.icon.side == "alone"
+        return alone or (isinstance(fill, PictureFill) and fill.instead)
 
 
 # Values that a layer replaces whole: to change a part of one is to write all of it.
 WHOLE_FIELDS = (
     "icon",
     "look.size",
+    "look.radius",
     "look.fill",
-    "look.hover.fill",
-    "look.focus.fill",
-    "look.disabled.fill",
+    "look.border",
+    "look.shadows",
+    "look.motion",
+    *(f"look.{state}.{part}" for state in STATES for part in ("fill", "border", "shadows", "motion")),
     "quantity",
+    "second",
     "afterwards",
 )
 
@@ -229,30 +275,54 @@ def wording_of(layer: dict[str, Any]) -> dict[Moment, dict[str, str]]:
         raise _bad(error, "wording.") from error
 
 
+_STATE_SAYS = {
+    "hover": "when hovered",
+    "pressed": "while pressed",
+    "focus": "when focused",
+    "disabled": "when sold out",
+    "working": "while working",
+    "added": "once added",
+}
+_PART_SAYS = {
+    "fill": "fill",
+    "text_colour": "words' colour",
+    "border": "border",
+    "shadows": "shadows",
+    "opacity": "opacity",
+    "motion": "transition",
+}
 _NAMES = {
     "look.size": "size",
-    "look.padding.top_px": "padding above",
-    "look.padding.right_px": "padding right",
-    "look.padding.bottom_px": "padding below",
-    "look.padding.left_px": "padding left",
-    "look.radius_px": "corner radius",
-    "look.fill": "fill",
-    "look.text_colour": "words' colour",
+    "look.padding.top": "padding above",
+    "look.padding.right": "padding right",
+    "look.padding.bottom": "padding below",
+    "look.padding.left": "padding left",
+    "look.radius": "corner radius",
     "look.type.family": "type family",
     "look.type.size_px": "type size",
     "look.type.weight": "type weight",
-    "look.hover.fill": "fill when hovered",
-    "look.hover.text_colour": "words' colour when hovered",
-    "look.focus.fill": "fill when focused",
-    "look.focus.text_colour": "words' colour when focused",
+    "look.type.line": "line height",
+    "look.type.letter_spacing_px": "letter spacing",
+    "look.type.case": "capitals",
+    "look.centring": "centring",
+    "look.wrap": "wrapping",
+    **{f"look.{part}": said for part, said in _PART_SAYS.items()},
+    **{
+        f"look.{state}.{part}": f"{said} {when}"
+        for state, when in _STATE_SAYS.items()
+        for part, said in _PART_SAYS.items()
+    },
     "look.focus.ring_colour": "focus ring",
-    "look.disabled.fill": "fill when sold out",
-    "look.disabled.text_colour": "words' colour when sold out",
+    "look.focus.ring_width_px": "focus ring's width",
+    "look.focus.ring_offset_px": "focus ring's distance",
+    "look.working.tell": "what moves while working",
+    "look.added.tell": "what moves once added",
     "icon": "icon",
     "placement.shown": "whether it stands",
     "placement.name": "name beside it",
     "placement.price": "price beside it",
     "quantity": "quantity box",
+    "second": "second button",
     "afterwards": "afterwards",
 }
 
@@ -262,39 +332,69 @@ def field_name(path: str) -> str:
     if path.startswith("wording."):
         _, moment, language = path.split(".")
         return f"words: {moment.replace('_', ' ')}, {language}"
+    if path.startswith("spoken."):
+        return f"name for screen readers, {path.removeprefix('spoken.')}"
     return _NAMES.get(path, path)
 
 
 def value_text(value: Any) -> str:
     """Return a field's value as a designer would say it."""
+    if value is None:
+        return "nothing"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, dict):
+        return _tagged_text(value)
+    if isinstance(value, str):
+        return value if value.startswith("#") or _BARE.match(value) else f"“{value}”"
+    return f"{value:g}" if isinstance(value, float | int) else str(value)
+
+
+_BARE = re.compile(r"^[\d.]+(%|em|vw)$")
+
+
+def _px_text(value: float | str) -> str:
+    return value if isinstance(value, str) else f"{value:g}"
+
+
+def _tagged_text(value: dict[str, Any]) -> str:
+    """Return a value that names its own kind in words."""
     match value:
-        case True:
-            return "yes"
-        case False:
-            return "no"
-        case None:
-            return "nothing"
-        case {"kind": "natural"}:
-            return "natural"
-        case {"kind": "full"}:
-            return "full width"
-        case {"kind": "fixed", "width_px": width, "height_px": height}:
-            return f"{width:g} × {height:g} px"
+        case {"kind": "natural" | "full" as kind, **more}:
+            said = "natural" if kind == "natural" else "full width"
+            least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
+            return said + least + (f", at most {_px_text(more['most'])}" if more.get("most") else "")
+        case {"kind": "fixed", "width": width, "height": height}:
+            return f"{_px_text(width)} × {height:g} px"
+        case {"kind": "corners", **each}:
+            names = ("top_left", "top_right", "bottom_right", "bottom_left")
+            return " ".join(_px_text(each[name]) for name in names)
         case {"kind": "solid", "colour": colour}:
             return str(colour)
+        case {"kind": "linear" | "radial" as kind, "stops": stops}:
+            return f"{kind} gradient " + " to ".join(stop["colour"] for stop in stops)
+        case {"kind": "picture"}:
+            return "picture"
+        case {"kind": "line", "width_px": width, **more}:
+            return f"{width:g} px {more.get('style', 'solid')} {more.get('colour') or 'from the fill'}"
+        case {"kind": "cast", "list": cast}:
+            return f"{len(cast)} shadow{'' if len(cast) == 1 else 's'}" if cast else "none"
+        case {"kind": "motion", "duration_ms": duration, "curve": curve, **more}:
+            late = f" after {more['delay_ms']} ms" if more.get("delay_ms") else ""
+            return f"{duration} ms {curve}{late}"
         case {"kind": "none"}:
             return "none"
         case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
             return f"{least} to {most} in steps of {step}, {start} at first"
         case {"kind": "stay"}:
             return "stay on the page"
+        case {"kind": "checkout", "wording": wording, "side": side}:
+            return f"“{next(iter(wording.values()), '')}” {side} it"
         case {"kind": "basket" | "checkout" as goal}:
             return f"go to the {goal}"
-        case {"kind": "shipped", "name": name, "side": side, "size_px": size, "gap_px": gap}:
+        case {"kind": "shipped" | "own", "name": name, "side": "alone", "size_px": size}:
+            return f"{name} without words, {size:g} px"
+        case {"kind": "shipped" | "own", "name": name, "side": side, "size_px": size, "gap_px": gap}:
             return f"{name} {side} the words, {size:g} px, gap {gap:g}"
-        case str():
-            return f"“{value}”" if not value.startswith("#") else value
-        case float() | int():
-            return f"{value:g}"
         case _:
             return str(value)

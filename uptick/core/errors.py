@@ -7,6 +7,10 @@ AppError
 ├── BadReach          a reach that names nothing that exists
 ├── BadWording        a text with an unknown live value
 ├── BadTexts          a file of texts that cannot be read at all
+├── BadPicture        a file that is no picture we can serve
+├── BadIcon           an SVG that cannot be made into an icon
+├── BadCss            CSS in which no button can be found
+├── BadTokens         a file of design tokens that cannot be read at all
 ├── BadCatalogue      a catalogue file that cannot be read at all
 ├── BadSignal         a batch of signals that cannot be read at all
 ├── NotFound          a thing that is not there
@@ -63,6 +67,22 @@ class BadWording(AppError):
 
 class BadTexts(AppError):
     code = "bad_texts"
+
+
+class BadPicture(AppError):
+    code = "bad_picture"
+
+
+class BadIcon(AppError):
+    code = "bad_icon"
+
+
+class BadCss(AppError):
+    code = "bad_css"
+
+
+class BadTokens(AppError):
+    code = "bad_tokens"
 
 
 class BadCatalogue(AppError):

@@ -6,9 +6,11 @@ from heapq import nlargest
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, ButtonClass
-from uptick.core.document import ButtonDocument, Moment, Type
+from uptick.core.document import ButtonDocument, Moment
+from uptick.core.look import Type
 from uptick.core.memo import Kept
 from uptick.core.type.fontbook import FontBook
+from uptick.core.type.setting import width_of
 from uptick.core.wording import Live, Pattern, Plural, fill_text, live_names, money_rule, money_text, parse_text
 
 # Two digits in the basket is the widest count that is common practice to plan for.
@@ -75,7 +77,7 @@ def worst_text(
     """Return the widest text of a moment over the products that can come into it; each batch is of one situation."""
     template = template_of(document, moment, language, first)
     kind, those = document.look.type, tuple(batches)
-    key = (template, moment, language, kind.family, kind.size_px, kind.weight, id(fonts), tuple(map(id, those)))
+    key = (template, moment, language, kind, id(fonts), tuple(map(id, those)))
     return _worst.get(key, (fonts, those), lambda: _worst_text(template, kind, moment, language, those, fonts))
 
 
@@ -92,7 +94,7 @@ def _worst_text(
         texts = {
             fill_text(pattern, live_values(product, language, count), language) for count in _counts(pattern, product)
         }
-        found = ((t, fonts.measure(t, kind.family, kind.size_px, kind.weight).width_px) for t in texts)
+        found = ((t, width_of(t, kind, fonts)) for t in texts)
         text, width = max(found, key=lambda one: (one[1], one[0]))
         return WorstText(text, width, product)
 

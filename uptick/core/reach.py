@@ -6,8 +6,9 @@ from typing import Annotated
 
 from pydantic import Field
 
-from uptick.core.document import Device, Language, Part, Placement, ShopperKind, Situation
+from uptick.core.document import Device, Language, Placement, ShopperKind, Situation
 from uptick.core.errors import BadReach
+from uptick.core.look import Part
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,8 @@ from zoneinfo import ZoneInfo
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass, class_for, classes_of, context_of, under_version
-from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, Kit, compile_button, compile_words, font_family
+from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
+from uptick.core.css import font_family
 from uptick.core.document import (
     ButtonDocument,
     Device,
@@ -22,6 +23,7 @@ from uptick.core.document import (
     field_name,
     value_text,
 )
+from uptick.core.kit import Kit
 from uptick.core.memo import remembered
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context

@@ -6,7 +6,8 @@ from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints, model_validator
 
-from uptick.core.document import Language, Part, Placement
+from uptick.core.document import Language, Placement
+from uptick.core.look import Part
 from uptick.core.memo import remembered
 from uptick.core.merge import Json
 from uptick.core.reach import Reach

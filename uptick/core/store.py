@@ -4,7 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from uptick.core.document import Device, Language, Part, Placement
+from uptick.core.document import Device, Language, Placement
+from uptick.core.lengths import Ground
+from uptick.core.look import Colour, Part
 
 Origin = Annotated[str, StringConstraints(pattern=r"^https?://[a-z0-9.\-]+(:\d+)?$")]
 FieldName = Annotated[str, StringConstraints(pattern=r"^[A-Za-z_][\w\-\[\]]{0,60}$")]
@@ -24,14 +26,19 @@ class FormPost(Part):
 
 
 class Surface(Part):
-    """Where a placement stands: container widths by device, and the height of the shop's own button."""
+    """Where a placement stands: container widths by device, the height of the shop's own button, the colour behind."""
 
     widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]]
     own_height_px: Annotated[float, Field(ge=0, le=400)]
+    page_colour: Colour = "#ffffff"
 
     def narrowest(self) -> tuple[Device, float]:
         device = min(self.widths_px, key=lambda d: self.widths_px[d])
         return device, self.widths_px[device]
+
+
+# Windows in which the containers were measured; common sizes of a phone, a tablet and a small desktop.
+WINDOWS_PX = {Device.PHONE: 375.0, Device.TABLET: 768.0, Device.DESKTOP: 1280.0}
 
 
 class Store(Part):
@@ -44,6 +51,13 @@ class Store(Part):
     is_practice: bool
     connection: FormPost
     surfaces: dict[Placement, Surface]
+    windows_px: dict[Device, float] = WINDOWS_PX
+
+    def ground(self, placement: Placement, device: Device) -> Ground:
+        """Return what relative lengths are relative to; where a device has no container, the narrowest stands in."""
+        surface = self.surfaces[placement]
+        width = surface.widths_px.get(device, surface.narrowest()[1])
+        return Ground(width, self.windows_px[device])
 
     @property
     def places(self) -> tuple[Placement, ...]:

@@ -30,6 +30,9 @@ WHERE store_id = :store AND started_at IS NOT NULL
 _PRODUCTS = text("SELECT sku, category FROM products WHERE store_id = :store")
 
 
+_PICTURE = text("SELECT media_type, content FROM pictures WHERE hash = :hash LIMIT 1")
+
+
 class PublicShelf:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
@@ -56,6 +59,12 @@ class PublicShelf:
         )
         self._kept[key] = served
         return served
+
+    def picture(self, digest: str) -> tuple[str, bytes] | None:
+        """Return a picture by its content's hash, whichever store brought it."""
+        with self._engine.connect() as db:
+            row = db.execute(_PICTURE, {"hash": digest}).one_or_none()
+        return (row.media_type, bytes(row.content)) if row else None
 
     def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]:
         """Return the trials for which signals can still come in; a practice store's past is never over."""

@@ -9,6 +9,7 @@ from sqlalchemy import (
     ForeignKey,
     Index,
     Integer,
+    LargeBinary,
     MetaData,
     Numeric,
     SmallInteger,
@@ -212,6 +213,20 @@ refusals = Table(
     Column("day", Date, primary_key=True),
     Column("reason", Text, primary_key=True),
     Column("count", BigInteger, nullable=False),
+)
+pictures = Table(
+    "pictures",
+    metadata,
+    _store_key(),
+    # The first 16 hex digits of the content's SHA-256: an equal picture is kept once.
+    Column("hash", Text, primary_key=True),
+    Column("name", Text, nullable=False),
+    Column("media_type", Text, nullable=False),
+    Column("width", Integer, nullable=False),
+    Column("height", Integer, nullable=False),
+    Column("content", LargeBinary, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
 )
 imports = Table(
     "imports",

@@ -23,7 +23,7 @@ from uptick.core.errors import BadSignal
 from uptick.core.merge import Json
 from uptick.core.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full
-from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of
+from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
 from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Writer
 
 log = structlog.get_logger()
@@ -43,6 +43,7 @@ class EdgeParts:
     font_dir: Path
     font_files: dict[str, str]
     origin: str
+    studio_origin: str
 
 
 @lru_cache(maxsize=4096)
@@ -119,12 +120,25 @@ class Edge:
         return Response(body, 200, {**_OPEN, "Cache-Control": "no-cache"}, "application/json")
 
     async def draft(self, request: Request) -> Response:
-        """Give a store's draft to whoever holds a signed token that has not run out."""
+        """Serve the script with a store's draft in it to whoever holds a signed token that has not run out."""
         key, token = request.path_params["key"], request.query_params.get("token", "")
         draft = await asyncio.to_thread(self._parts.draft_of, key, token)
         if draft is None:
-            return Response(b'{"error":"the link has run out"}', 403, _OPEN, "application/json")
-        return Response(orjson.dumps(draft), 200, {**_OPEN, "Cache-Control": "no-store"}, "application/json")
+            return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
+        manifest = {
+            "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True,
+            "studio": self._parts.studio_origin,
+        }  # fmt: skip
+        text = script_text(ScriptCode.read(self._parts.script_dir), manifest, self._parts.origin)
+        return Response(text, 200, {**_OPEN, "Cache-Control": "no-store"}, "text/javascript")
+
+    async def picture(self, request: Request) -> Response:
+        """Serve a picture for ever, by its content's hash."""
+        found = await asyncio.to_thread(self._parts.shelf.picture, request.path_params["digest"])
+        if found is None:
+            return Response("There is no such picture.\n", 404, _OPEN, "text/plain")
+        headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
+        return Response(found[1], 200, headers, found[0])
 
     async def font(self, request: Request) -> Response:
         file = self._parts.font_files.get(request.path_params["name"])
@@ -216,7 +230,8 @@ def create_edge(parts: EdgeParts) -> Starlette:
             Route("/fonts/{name}", edge.font),
             Route("/s/{key}/signals", _Plain(edge.signals), methods=["POST"]),
             Route("/s/{key}/manifest.json", edge.manifest),
-            Route("/s/{key}/draft.json", edge.draft),
+            Route("/s/{key}/draft.js", edge.draft),
+            Route("/pictures/{digest}", edge.picture),
             Route("/s/{key}/{name}", edge.script),
         ],
     )

@@ -3,12 +3,13 @@
 import gzip
 import hashlib
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from pathlib import Path
 
 import brotli
 import orjson
 
+from uptick.core.fills import PICTURES
 from uptick.core.merge import Json
 from uptick.usecases.serving import Served
 
@@ -33,8 +34,24 @@ def manifest_of(served: Served, edge_origin: str) -> Json:
         "key": served.store.key,
         "release": served.release_n,
         **served.release,
-        "trials": served.trials["trials"],
+        "looks": [_as_now(look) for look in served.release["looks"]],
+        "trials": [_trial_as_now(trial) for trial in served.trials["trials"]],
     }
+
+
+def _as_now(look: Json) -> Json:
+    """Return a look in the form that this script reads: an icon of an older release is one bare path."""
+    icon = look["icon"]
+    if not icon or "paths" in icon:
+        return look
+    box = f"0 0 {icon['box']} {icon['box']}"
+    return {**look, "icon": {"paths": [{"d": icon["path"]}], "box": box, "side": icon["side"]}}
+
+
+def _trial_as_now(trial: Json) -> Json:
+    version = trial["B"]
+    looks = {place: {key: _as_now(look) for key, look in made.items()} for place, made in version["looks"].items()}
+    return {**trial, "B": {**version, "looks": looks}}
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,10 +63,13 @@ class ScriptCode:
     deal: str
     quantity: str
     kind: str
+    second: str
+    frame: str
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
-        return cls(*((folder / f"{name}.js").read_text() for name in ("up", "bar", "deal", "quantity", "kind")))
+        names = [one.name if one.name != "main" else "up" for one in fields(cls)]
+        return cls(*((folder / f"{name}.js").read_text() for name in names))
 
     def for_store(self, manifest: Json) -> str:
         """Return the code that a manifest needs, and the pieces as they are handed to the start."""
@@ -57,12 +77,20 @@ class ScriptCode:
         if manifest.get("bar"):
             code.append(self.bar)
             pieces.append("standBar:UpBar.standBar")
-        if any(trial["running"] for trial in manifest["trials"]):
+        if manifest["trials"]:
             code.append(self.deal)
-            pieces.append("deal:UpDeal.assignVersion")
-        if any(look["quantity"] for look in _looks(manifest)):
+            pieces.append("dealVersions:UpDeal.dealVersions,forcedVersions:UpDeal.forcedVersions")
+        draft = bool(manifest.get("draft"))
+        if draft:
+            # What is being drawn may come to need any piece.
+            code.append(self.frame)
+            pieces.append("frame:UpFrame.frame")
+        if draft or any(look["quantity"] for look in _looks(manifest)):
             code.append(self.quantity)
             pieces.append("paintQuantity:UpQuantity.paintQuantity")
+        if draft or any(look.get("second") for look in _looks(manifest)):
+            code.append(self.second)
+            pieces.append("paintSecond:UpSecond.paintSecond")
         if any("shoppers" in rule["reach"] for rule in (*manifest["rules"], *manifest["trials"])):
             code.append(self.kind)
             pieces.append("shopperKind:UpKind.shopperKind")
@@ -77,15 +105,19 @@ def _looks(manifest: Json) -> Iterator[Json]:
 
 
 def build_script(code: ScriptCode, served: Served, edge_origin: str) -> ScriptFile:
-    """Return the file, compressed once. Nothing of it is a global name on the shop's page."""
-    manifest = manifest_of(served, edge_origin)
-    told = orjson.dumps(manifest).decode()
-    # Two characters are line ends to older JavaScript but not to JSON.
-    told = told.replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
-    plain = f"(function(){{{code.for_store(manifest)};UpTick({told},pieces)}})();\n".encode()
+    """Return the file, compressed once."""
+    plain = script_text(code, manifest_of(served, edge_origin), edge_origin).encode()
     return ScriptFile(
         etag=hashlib.sha256(plain).hexdigest()[:20],
         plain=plain,
         gzipped=gzip.compress(plain, 9, mtime=0),
         brotlied=brotli.compress(plain, quality=9),
     )
+
+
+def script_text(code: ScriptCode, manifest: Json, edge_origin: str) -> str:
+    """Return the script with what it is told. Nothing of it is a global name on the shop's page."""
+    told = orjson.dumps(manifest).decode().replace(PICTURES, f"{edge_origin}/pictures/")
+    # Two characters are line ends to older JavaScript but not to JSON.
+    told = told.replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
+    return f"(function(){{{code.for_store(manifest)};UpTick({told},pieces)}})();\n"

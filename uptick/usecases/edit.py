@@ -11,6 +11,7 @@ from uptick.core.classes import classes_of
 from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, value_text
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.history import Mark, redoable, require_mark, revert, undoable
+from uptick.core.look import PictureFill
 from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
 from uptick.core.reach import Reach, require_known
 from uptick.core.reach_words import listed, say_reach, vocabulary_of
@@ -45,7 +46,7 @@ def require_whole_tags(patch: Json, path: str = "") -> None:
     for key, value in patch.items():
         here = f"{path}{key}"
         if here in WHOLE_FIELDS:
-            if value is not None and not is_tagged(value):
+            if isinstance(value, dict) and not is_tagged(value):
                 raise BadDocument(f"{here} is replaced whole: give its kind and all that belongs to it.", field=here)
         elif isinstance(value, dict):
             require_whole_tags(value, here + ".")
@@ -69,6 +70,10 @@ def _require_sound(shop: Shop, document: ButtonDocument) -> None:
         raise BadDocument(
             f"look.type.weight: {kind.family.capitalize()} has {lightest} to {heaviest}; it is {kind.weight}.",
             field="look.type.weight",
+        )
+    if isinstance(fill := document.look.fill, PictureFill) and fill.picture not in shop.kit.pictures:
+        raise BadDocument(
+            f"look.fill.picture: there is no picture {fill.picture!r}. Bring it in first.", field="look.fill"
         )
     if icon.kind == "shipped" and icon.name not in shop.kit.icons:
         raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")

@@ -6,8 +6,8 @@ from datetime import date, datetime
 from typing import Protocol
 
 from uptick.core.catalogue import Product
-from uptick.core.compile import Kit
 from uptick.core.history import Mark
+from uptick.core.kit import Kit
 from uptick.core.merge import Json
 from uptick.core.settings import Settings
 from uptick.core.store import Store
@@ -116,6 +116,25 @@ class Signals(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
+class StoredPicture:
+    """A picture that somebody brought: its name, its size in pixels and its content's hash."""
+
+    hash: str
+    name: str
+    media_type: str
+    width: int
+    height: int
+    author: str
+    made_at: datetime
+
+
+class Pictures(Protocol):
+    def all(self) -> list[StoredPicture]: ...
+    def put(self, picture: StoredPicture, content: bytes) -> None: ...
+    def content(self, digest: str) -> tuple[str, bytes] | None: ...
+
+
+@dataclass(frozen=True, slots=True)
 class Shop:
     """One store with everything that belongs to it: no query made through it can reach another store.
 
@@ -129,6 +148,7 @@ class Shop:
     releases: Releases
     trials: Trials
     signals: Signals
+    pictures: Pictures
     today: date
 
 

@@ -62,7 +62,7 @@ def view_release(shop: Shop) -> ReleaseView:
         if newest
         else ()
     )
-    findings = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit.fonts)
+    findings = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit)
     return ReleaseView(
         draft=draft_state(shop, draft),
         changes=tuple(_change(shop, change) for change in changes),
@@ -123,7 +123,7 @@ def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Colle
             changes_between(newest.settings.on_day(shop.today), draft.settings.on_day(shop.today), products),
             despite,
         )
-    left = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit.fonts)
+    left = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit)
     must = [f for f in left if f.weight is Weight.MUST_FIX]
     if must and "findings" not in despite:
         raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))

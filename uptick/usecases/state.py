@@ -3,10 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from uptick.core.boxes import second_text
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass
 from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.document import Moment, Placement, Situation
+from uptick.core.document import Device, Moment, Placement, SecondButton, Situation
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fill import text_for
 from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
@@ -39,6 +40,7 @@ class Shown:
     text: str
     rtl: bool
     inactive: bool
+    second: str = ""
 
 
 def is_inactive(placement: Placement, moment: Moment) -> bool:
@@ -60,10 +62,23 @@ def draft_state(shop: Shop, draft: Draft) -> DraftState:
     return DraftState(draft.version, draft.undo_label, draft.redo_label, changes, newest.n)
 
 
-def show(shop: Shop, one: ButtonClass, moment: Moment, product: Product | None, language: str, count: int = 2) -> Shown:
+def show(
+    shop: Shop,
+    one: ButtonClass,
+    moment: Moment,
+    product: Product | None,
+    language: str,
+    count: int = 2,
+    device: Device | None = None,
+) -> Shown:
+    """Return a button as it stands on a device; on the one with the narrowest container where none is said."""
+    surface = shop.store.surfaces.get(one.placement)
+    ground = shop.store.ground(one.placement, device or surface.narrowest()[0]) if surface else None
     text = text_for(one.document, moment, language, product, count, shop.store.language)
     inactive = is_inactive(one.placement, moment)
-    return Shown(compile_button(one.document, shop.kit), moment, text, is_rtl(language), inactive)
+    second = one.document.second
+    second_says = second_text(second, language) if isinstance(second, SecondButton) else ""
+    return Shown(compile_button(one.document, shop.kit, ground), moment, text, is_rtl(language), inactive, second_says)
 
 
 def product_of(products: Sequence[Product], sku: str | None) -> Product:

@@ -4,15 +4,18 @@ from collections.abc import Sequence
 
 from uptick.core.catalogue import Product
 from uptick.core.checks.contrast import check_contrast
+from uptick.core.checks.edges import check_edges
 from uptick.core.checks.finding import Finding, Mend, Spot, Weight
+from uptick.core.checks.names import check_names
+from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
 from uptick.core.checks.texts import check_texts
 from uptick.core.classes import classes_of, kinds_of
+from uptick.core.kit import Kit
 from uptick.core.memo import remembered
 from uptick.core.settings import Settings
 from uptick.core.store import Store
-from uptick.core.type.fontbook import FontBook
 
 __all__ = ["Finding", "Mend", "Spot", "Weight", "dead_values", "fields_of", "findings_of"]
 
@@ -20,12 +23,15 @@ _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
 
 
 @remembered(16)
-def findings_of(settings: Settings, products: Sequence[Product], store: Store, fonts: FontBook) -> tuple[Finding, ...]:
+def findings_of(settings: Settings, products: Sequence[Product], store: Store, kit: Kit) -> tuple[Finding, ...]:
     """Return everything the checks find in a shop as its settings count today, the worst first."""
     seen = [one for one in kinds_of(classes_of(settings, products)) if one.placement in store.surfaces]
     found = [
-        *check_contrast(settings, seen),
-        *check_room(seen, store, settings.languages, fonts),
+        *check_contrast(settings, seen, store, kit),
+        *check_edges(settings, seen, store),
+        *check_names(settings, seen),
+        *check_pairs(seen, store, kit),
+        *check_room(seen, store, settings.languages, kit),
         *check_texts(settings, seen),
         *check_reaches(settings, products, store),
     ]

@@ -1,66 +1,51 @@
-"""Words must be readable on their fill, in every state."""
+"""Words must be readable on their fill, in every state: on the worst of a gradient and on a picture's pixels."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from uptick.core.boxes import lay_out
 from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.checks.origin import narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
-from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio
-from uptick.core.merge import Json, at_path
+from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
+from uptick.core.document import Moment
+from uptick.core.dress import REST, Dress, dresses, shifted
+from uptick.core.fill import template_of
+from uptick.core.fills import AnyFill, colours_in
+from uptick.core.kit import Kit
+from uptick.core.look import LinearFill, PictureFill, RadialFill, SolidFill
+from uptick.core.memo import Kept
+from uptick.core.merge import Json
+from uptick.core.pictures import under
+from uptick.core.pictures import worst_contrast as worst_on_pixels
 from uptick.core.resolve import clean_layers
 from uptick.core.settings import Settings
+from uptick.core.store import Store
+
+_STATES = {
+    REST: "at rest",
+    "hover": "when hovered",
+    "pressed": "while pressed",
+    "focus": "when focused",
+    "working": "while working",
+    "added": "once added",
+}
 
 
 @dataclass(frozen=True, slots=True)
 class _Pair:
-    """Words on a fill in one state, and the narrower of the layers that the two colours come from."""
+    """Words on a fill in one state, the worst colour that they meet, and the narrower of the layers they come from."""
 
     state: str
-    fill: str
+    fill: AnyFill
     words: str
+    met: str
+    ratio: float
     needed: float
     layer: str
 
 
-_STATES = {"": "at rest", "hover": "when hovered", "focus": "when focused"}
-
-
-def _pairs(settings: Settings, one: ButtonClass) -> Iterator[_Pair]:
-    look = one.document.look
-    needed = needed_ratio(look.type.size_px, look.type.weight)
-    for state, (fill, words) in _colours(one).items():
-        if contrast_ratio(words, fill) < needed:
-            path = f"look.{state}" if state else "look"
-            yield _Pair(state, fill, words, needed, _narrower(settings, one, f"{path}.fill", f"{path}.text_colour"))
-
-
-def _colours(one: ButtonClass) -> dict[str, tuple[str, str]]:
-    """Return fill and words by state; disabled is exempt from contrast."""
-    look = one.document.look
-    return {
-        "": (look.fill.colour, look.text_colour),
-        "hover": (look.hover.fill.colour, look.hover.text_colour),
-        "focus": (look.focus.fill.colour, look.focus.text_colour),
-    }
-
-
-def _order(one: ButtonClass) -> list[str]:
-    """Return the layers of a class, the widest first."""
-    return ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
-
-
-def _setting(settings: Settings, one: ButtonClass, field: str) -> int:
-    """Return the place, in the order of a class's layers, of the one that a field's value comes from."""
-    layers = clean_layers(settings)
-    order = _order(one)
-    return next((n for n in range(len(order) - 1, -1, -1) if at_path(layers.get(order[n], {}), field) is not None), 0)
-
-
-def _narrower(settings: Settings, one: ButtonClass, *fields: str) -> str:
-    return _order(one)[max(_setting(settings, one, field) for field in fields)]
-
-
-def check_contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+def check_contrast(settings: Settings, classes: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
     """Test words on fill in every state but disabled; buttons that take a pair from the same layers share a finding.
 
     Source:
@@ -74,53 +59,169 @@ def check_contrast(settings: Settings, classes: Sequence[ButtonClass]) -> Iterat
         # Texts do not change how they are read: classes with the same look layers are looked at once.
         key = (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
         if key not in looks:
-            looks[key] = list(_pairs(settings, one))
+            looks[key] = list(_pairs(settings, one, store, kit))
         for pair in looks[key]:
             by_pair.setdefault(pair, []).append(one)
     for pair, buttons in by_pair.items():
-        ratio = contrast_ratio(pair.words, pair.fill)
+        page = store.surfaces[buttons[0].placement].page_colour
         yield Finding(
             rule="contrast",
             weight=Weight.MUST_FIX,
             buttons=spots(*buttons),
-            spot=pair.state or "rest",
-            title=f"Words {_STATES[pair.state]} {_cut(ratio)} : 1, {pair.needed:g} is needed",
-            says=f"{pair.words} on {pair.fill} {where_all(buttons)}.",
-            figure=ratio,
+            spot=pair.state,
+            title=f"Words {_STATES[pair.state]} {cut(pair.ratio)} : 1, {pair.needed:g} is needed",
+            says=f"{pair.words} on {pair.met} {where_all(buttons)}.",
+            figure=pair.ratio,
             allowed=pair.needed,
-            mends=tuple(_contrast_mends(settings, classes, pair)),
+            mends=tuple(_mends(settings, classes, pair, page, buttons[0], store, kit)),
         )
 
 
-def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair, field: str, colour: str) -> bool:
-    """Tell whether a colour, set in the pair's layer, can be read in every button that would take it from there."""
-    path = f"look.{pair.state}.{field}" if pair.state else f"look.{field}"
-    for one in classes:
-        order = _order(one)
-        if pair.layer not in order:
+def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Pair]:
+    if one.document.is_wordless:
+        return
+    look = one.document.look
+    needed = needed_ratio(look.type.size_px, look.type.weight)
+    worn = dresses(look)
+    rest_fails = False
+    for state in _STATES:
+        dress = worn[state]
+        if state != REST and (dress.fill, dress.text_colour, dress.opacity) == _seen(worn[REST]):
             continue
-        if _setting(settings, one, path) > order.index(pair.layer):
+        ratio, met = _worst(one, dress, store, kit)
+        if state == REST:
+            rest_fails = ratio < needed
+        elif rest_fails and {"fill", "text_colour"} <= dress.derived:
+            # What is derived is mended with what it comes from.
             continue
-        fill, words = _colours(one)[pair.state]
-        look = one.document.look
-        other = fill if field == "text_colour" else words
-        if contrast_ratio(colour, other) < needed_ratio(look.type.size_px, look.type.weight):
-            return False
-    return True
+        if ratio < needed:
+            yield _Pair(state, dress.fill, dress.text_colour, met, ratio, needed, _layer(settings, one, state, dress))
 
 
-def _cut(ratio: float) -> str:
+def _seen(dress: Dress) -> tuple[AnyFill, str, float]:
+    return dress.fill, dress.text_colour, dress.opacity
+
+
+def _layer(settings: Settings, one: ButtonClass, state: str, dress: Dress) -> str:
+    """Return the layer that the worse half comes from; what is derived comes from where rest is set."""
+    fields = []
+    for part in ("fill", "text_colour"):
+        own = state != REST and part not in dress.derived
+        fields.append(f"look.{state}.{part}" if own else f"look.{part}")
+    return narrower(settings, one, *fields)
+
+
+def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[float, str]:
+    """Return the least contrast of a state's words, and with what."""
+    page = store.surfaces[one.placement].page_colour
+    words = over(dress.text_colour, page, dress.opacity)
+    if isinstance(dress.fill, PictureFill):
+        return _worst_on_picture(one, dress.fill, words, store, kit), "its picture"
+    met = tuple(over(colour, page, dress.opacity) for colour in colours_in(dress.fill)) or (page,)
+    return worst_contrast(words, met)
+
+
+_on_pictures: Kept[float] = Kept(2048)
+
+
+def _worst_on_picture(one: ButtonClass, fill: PictureFill, words: str, store: Store, kit: Kit) -> float:
+    picture = kit.pictures.get(fill.picture)
+    if picture is None:
+        return contrast_ratio(words, fill.scrim.colour)
+
+    def compute() -> float:
+        ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
+        drawn = lay_out(one.document, template_of(one.document, Moment.READY, ""), kit, ground)
+        part = (drawn.words.x, drawn.words.y, drawn.words.width, drawn.words.height)
+        return worst_on_pixels(words, under(picture, fill, (drawn.outer.width, drawn.outer.height), part))
+
+    key = (id(one.document), fill, words, one.placement, id(store), id(kit))
+    return _on_pictures.get(key, (one, store, kit, picture), compute)
+
+
+def cut(ratio: float) -> str:
     # Cut, never rounded up: 4.499 must not read as 4.50.
     return f"{int(ratio * 100) / 100:.2f}"
 
 
-def _contrast_mends(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair) -> Iterator[Mend]:
-    for field, now, against in (("fill", pair.fill, pair.words), ("text_colour", pair.words, pair.fill)):
-        better = nearest_passing(now, against, pair.needed)
-        if better and _brings_no_other(settings, classes, pair, field, better):
-            value: Json | str = {"kind": "solid", "colour": better} if field == "fill" else better
-            inner: Json = {field: value}
-            name = "fill" if field == "fill" else "words"
-            gives = _cut(contrast_ratio(better, against))
-            patch: Json = {"look": {pair.state: inner} if pair.state else inner}
-            yield Mend(f"{name} {better} gives {gives}", pair.layer, patch)
+def _path(state: str, part: str) -> str:
+    return f"look.{part}" if state == REST else f"look.{state}.{part}"
+
+
+def _patch(state: str, part: str, value: Json | str) -> Json:
+    inner: Json = {part: value}
+    return {"look": inner if state == REST else {state: inner}}
+
+
+def _mends(
+    settings: Settings,
+    classes: Sequence[ButtonClass],
+    pair: _Pair,
+    page: str,
+    one: ButtonClass,
+    store: Store,
+    kit: Kit,
+) -> Iterator[Mend]:
+    fill = pair.fill
+    if isinstance(fill, SolidFill):
+        better = nearest_passing(fill.colour, pair.words, pair.needed)
+        if better and _brings_no_other(settings, classes, pair, "fill", better):
+            gives = cut(contrast_ratio(better, pair.words))
+            value = {"kind": "solid", "colour": better}
+            yield Mend(f"fill {better} gives {gives}", pair.layer, _patch(pair.state, "fill", value))
+    elif isinstance(fill, LinearFill | RadialFill):
+        yield from _gradient_mend(pair, fill)
+    elif isinstance(fill, PictureFill):
+        yield from _scrim_mend(pair, fill, one, store, kit)
+        return
+    met = colours_in(fill) or (page,)
+    better = nearest_passing(pair.words, met, pair.needed)
+    if better and _brings_no_other(settings, classes, pair, "text_colour", better):
+        gives = cut(worst_contrast(better, met)[0])
+        yield Mend(f"words {better} gives {gives}", pair.layer, _patch(pair.state, "text_colour", better))
+
+
+def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]:
+    """Offer the gradient moved in lightness as a whole, by the least that passes."""
+    for percent in range(1, 61):
+        for way in (-1, 1):
+            moved = tuple(
+                stop.model_copy(update={"colour": shifted(stop.colour, way * percent / 100)}) for stop in fill.stops
+            )
+            tried = fill.model_copy(update={"stops": moved})
+            ratio = worst_contrast(pair.words, colours_in(tried))[0]
+            if ratio >= pair.needed:
+                label = f"gradient {percent} % {'darker' if way < 0 else 'lighter'} gives {cut(ratio)}"
+                yield Mend(label, pair.layer, _patch(pair.state, "fill", tried.model_dump(mode="json")))
+                return
+
+
+def _scrim_mend(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, kit: Kit) -> Iterator[Mend]:
+    """Offer the thinnest veil over a picture through which its words can be read."""
+    for percent in range(round(fill.scrim.opacity * 100) + 1, 101):
+        veil = fill.scrim.model_copy(update={"opacity": percent / 100})
+        tried = fill.model_copy(update={"scrim": veil})
+        ratio = _worst_on_picture(one, tried, pair.words, store, kit)
+        if ratio >= pair.needed:
+            patch = _patch(pair.state, "fill", tried.model_dump(mode="json"))
+            yield Mend(f"scrim {percent} % gives {cut(ratio)}", pair.layer, patch)
+            return
+
+
+def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair, part: str, colour: str) -> bool:
+    """Tell whether a colour, set in the pair's layer, can be read in every button that would take it from there."""
+    path = _path(pair.state, part)
+    for one in classes:
+        order = order_of(one)
+        if pair.layer not in order or set_in(settings, one, path) > order.index(pair.layer):
+            continue
+        look = one.document.look
+        dress = dresses(look)[pair.state]
+        others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
+        if part == "fill" and look.text_colour is None:
+            # Words that are derived follow the fill.
+            continue
+        needed = needed_ratio(look.type.size_px, look.type.weight)
+        if others and worst_contrast(colour, others)[0] < needed:
+            return False
+    return True

@@ -78,6 +78,10 @@ def parse_unicode_range(text: str) -> tuple[tuple[int, int], ...]:
 _UNSEEN = dict.fromkeys((1564, 8206, 8207, *range(8294, 8298)))
 
 
+# Letters that are set apart are not joined: optional ligatures are off then.
+_APART = {"liga": False, "clig": False}
+
+
 class FontBook:
     """The shipped families, ready to measure. Shaping is cached per text, family and weight."""
 
@@ -109,8 +113,10 @@ class FontBook:
     def weights(self, family: str) -> tuple[int, int]:
         return self._weights[family]
 
-    def measure(self, text: str, family: str, size_px: float, weight: int) -> Measured:
+    def measure(self, text: str, family: str, size_px: float, weight: int, letter_spacing_px: float = 0) -> Measured:
         """Return how large a text stands on one line, with `line-height: normal`.
+
+        Letter spacing follows every letter, the last one too, and keeps letters from being joined (CSS Text 3, 8.2).
 
         Raises:
             OutOfRange: The family is not shipped.
@@ -118,11 +124,11 @@ class FontBook:
         if family not in self._faces:
             raise OutOfRange.of("family", f"one of {', '.join(self.families)}", family)
         metrics = self._metrics[family]
-        em, missing = self._advance(text.translate(_UNSEEN), family, weight)
+        em, missing, letters = self._advance(text.translate(_UNSEEN), family, weight, letter_spacing_px != 0)
         # Chromium rounds ascent and descent to whole pixels before it adds them up, halves upward.
         ascent, descent = floor(metrics.ascent * size_px + 0.5), floor(metrics.descent * size_px + 0.5)
         return Measured(
-            width_px=em * size_px,
+            width_px=em * size_px + letters * letter_spacing_px,
             line_height_px=ascent + descent + metrics.line_gap * size_px,
             ascent_px=ascent,
             cap_height_px=metrics.cap_height * size_px,
@@ -133,21 +139,23 @@ class FontBook:
         """Return about how wide a text is, in em, letter by letter: quick, for finding the widest of thousands."""
         return sum(self._letter(letter, family, weight) for letter in text)
 
-    def _shape(self, text: str, family: str, weight: int) -> tuple[float, str]:
-        """Return the advance in em, and the missing characters."""
-        total, missing = 0.0, ""
+    def _shape(self, text: str, family: str, weight: int, apart: bool = False) -> tuple[float, str, int]:
+        """Return the advance in em, the missing characters, and how many letters there are to set apart."""
+        total, missing, letters = 0.0, "", 0
         for face, run in self._runs(text, family):
             if face is None:
                 missing += run
                 # The browser takes another font here; half an em is its usual width.
                 total += 0.5 * len(run)
+                letters += len(run)
                 continue
             buffer = hb.Buffer()
             buffer.add_str(run)
             buffer.guess_segment_properties()
-            hb.shape(_font(face, min(max(weight, face.lightest), face.heaviest)), buffer, {})
+            hb.shape(_font(face, min(max(weight, face.lightest), face.heaviest)), buffer, _APART if apart else {})
             total += sum(p.x_advance for p in buffer.glyph_positions) / face.units
-        return total, missing
+            letters += len({glyph.cluster for glyph in buffer.glyph_infos})
+        return total, missing, letters
 
     def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:
         runs: list[tuple[_Face | None, str]] = []

@@ -98,14 +98,15 @@ def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
     language = language_of(settings, query.language)
     classes = classes_of(settings, products)
     one = class_for(classes, settings, context_of(query.placement, product, None, device, language, ShopperKind.NEW))
-    findings = findings_of(settings, products, shop.store, shop.kit.fonts)
-    room = surface.widths_px[device]
+    findings = findings_of(settings, products, shop.store, shop.kit)
+    ground = shop.store.ground(query.placement, device)
     first = shop.store.language
     rtl = is_rtl(language)
 
     def drawn(moment: Moment) -> MomentShown:
         text = text_for(one.document, moment, language, product, 2, first)
-        return MomentShown(moment, text, lay_out(one.document, text, shop.kit.fonts, room, rtl=rtl))
+        drawing = lay_out(one.document, text, shop.kit, ground, rtl=rtl, language=language)
+        return MomentShown(moment, text, drawing)
 
     moments = tuple(drawn(moment) for moment in Moment)
     leading = next(m for m in moments if m.moment is LEADING[product.situation])
@@ -123,7 +124,7 @@ def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
         own=editing.own,
         layers=layers,
         document=one.document.model_dump(mode="json"),
-        button=compile_button(one.document, shop.kit),
+        button=compile_button(one.document, shop.kit, ground),
         drawing=leading.drawing,
         moment=leading.moment,
         text=leading.text,
@@ -167,5 +168,5 @@ def _hanging(
 ) -> Hanging:
     one = class_for(classes, settings, context_of(place, product, None, device, language, ShopperKind.NEW))
     here = [f.weight.value for f in findings if any(spot.placement is place for spot in f.buttons)]
-    shown = show(shop, one, LEADING[product.situation], product, language)
+    shown = show(shop, one, LEADING[product.situation], product, language, device=device)
     return Hanging(place, shown, here.count("must_fix"), here.count("look_again"))

@@ -229,7 +229,7 @@ def view_findings(shop: Shop, device: Device | None = None, language: str | None
     draft = shop.drafts.read()
     settings = in_force(shop, draft)
     products = shop.catalogue.all()
-    findings = findings_of(settings, products, shop.store, shop.kit.fonts)
+    findings = findings_of(settings, products, shop.store, shop.kit)
     plan = _Plan(shop, settings, products, device or Device.DESKTOP, language_of(settings, language), {})
     by_spot: dict[Spot, list[int]] = {}
     for n, finding in enumerate(findings):

@@ -33,7 +33,7 @@ def search(shop: Shop, text: str) -> tuple[Found, ...]:
         if all(word in f"{p.name} {p.sku} {p.category}".casefold() for word in words)
     ]
     rules = [Found("exception", r.id, r.name, r.note) for r in settings.exceptions]
-    findings = findings_of(settings, shop.catalogue.all(), shop.store, shop.kit.fonts)
+    findings = findings_of(settings, shop.catalogue.all(), shop.store, shop.kit)
     told = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
     others = [one for one in (*rules, *told) if all(word in f"{one.title} {one.says}".casefold() for word in words)]
     products.sort(key=lambda one: (not one.title.casefold().startswith(words[0]), one.title))

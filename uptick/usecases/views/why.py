@@ -101,13 +101,12 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
 
 def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
     """Return how the longest, the shortest and two between them fill a text; of a large class its first products."""
-    surface = shop.store.surfaces[one.placement]
-    room = surface.widths_px.get(device, surface.narrowest()[1])
+    ground = shop.store.ground(one.placement, device)
     able = [batch for batch in one.batches if moment in MOMENTS_OF[batch[0].situation]] or list(one.batches)
     found = []
     for product in (p for batch in able for p in batch[:40]):
         shown = show(shop, one, moment, product, language)
-        drawn = lay_out(one.document, shown.text, shop.kit.fonts, room, rtl=is_rtl(language))
+        drawn = lay_out(one.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
         found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
     distinct = list({f.shown.text: f for f in found}.values())
     distinct.sort(key=lambda f: -f.width_px)

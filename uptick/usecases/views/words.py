@@ -178,7 +178,8 @@ class _Sheet:
         devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
         device = min(devices, key=lambda d: surface.widths_px[d])
         worst = worst_of_class(one, moment, self.language, self.shop.kit.fonts, self.settings.language)
-        drawn = lay_out(one.document, worst.text, self.shop.kit.fonts, surface.widths_px[device])
+        ground = self.shop.store.ground(one.placement, device)
+        drawn = lay_out(one.document, worst.text, self.shop.kit, ground, language=self.language)
         fixed = one.document.look.size.kind == "fixed"
         room = min(drawn.container_px, drawn.outer.width) if fixed else drawn.container_px
         return one, drawn.needs_width_px, room, device, worst

@@ -5,11 +5,16 @@ import { patchAt, valueAt } from './patch';
 const WHOLE = [
 	'icon',
 	'look.size',
+	'look.radius',
 	'look.fill',
-	'look.hover.fill',
-	'look.focus.fill',
-	'look.disabled.fill',
+	'look.border',
+	'look.shadows',
+	'look.motion',
+	...['hover', 'pressed', 'focus', 'disabled', 'working', 'added'].flatMap((state) =>
+		['fill', 'border', 'shadows', 'motion'].map((part) => `look.${state}.${part}`),
+	),
 	'quantity',
+	'second',
 	'afterwards',
 ];
 

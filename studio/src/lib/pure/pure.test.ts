@@ -84,7 +84,7 @@ describe('edits', () => {
 			look: { size: { kind: 'fixed', width_px: 130, height_px: 40 } },
 		});
 		expect(fieldOf('look.hover.fill.colour')).toBe('look.hover.fill');
-		expect(fieldOf('look.padding.top_px')).toBe('look.padding.top_px');
+		expect(fieldOf('look.padding.top')).toBe('look.padding.top');
 	});
 });
 

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { paint } from '@storefront/paint';
 	import { paintQuantity } from '@storefront/quantity';
+	import { paintSecond } from '@storefront/second';
 	import type { CompiledButton, Moment } from '$lib/api/types';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 
@@ -13,7 +14,9 @@
 		/** It cannot be pressed in this moment. */
 		inactive?: boolean;
 		/** Shows the look of a state that the pointer or the keyboard would bring. */
-		look?: 'hover' | 'focus';
+		look?: 'hover' | 'focus' | 'pressed';
+		/** Words of the second button, where there is one. */
+		second?: string;
 		/** Room that the button stands in, in CSS pixels; what is wide fills it. */
 		room?: number;
 		/** Width that what is wide takes at least, where it is drawn short. */
@@ -21,12 +24,14 @@
 		/** How many times enlarged. */
 		zoom?: number;
 	};
-	let { button, moment, text, rtl = false, inactive = false, look, room, least, zoom = 1 }: Props = $props();
+	let { button, moment, text, rtl = false, inactive = false, look, second = '', room, least, zoom = 1 }: Props = $props();
 	const workshop = useWorkshop();
 	let host: HTMLElement;
 
 	$effect(() => {
-		const made = button as Parameters<typeof paint>[1]['made'];
+		const plain = button as Parameters<typeof paint>[1]['made'];
+		// Where pictures lie is known by whoever serves them.
+		const made = { ...plain, css: plain.css.replaceAll('up:pictures/', '/shop-pictures/') };
 		const stood = paint(host, {
 			base: workshop.info?.base_css ?? '',
 			made,
@@ -35,6 +40,8 @@
 			rtl,
 			inactive,
 			paintQuantity,
+			paintSecond,
+			second,
 		});
 		stood.tabIndex = -1;
 		if (look) stood.dataset.look = look;

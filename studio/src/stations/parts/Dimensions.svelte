@@ -16,7 +16,7 @@
 
 	const d = $derived(view.drawing);
 	const look = $derived(
-		view.document.look as { size: { kind: string }; padding: Record<string, number>; radius_px: number },
+		view.document.look as { size: { kind: string }; padding: Record<string, number>; radius: number },
 	);
 	const icon = $derived(view.document.icon as { kind: string; size_px: number; gap_px: number; side: string });
 	const fixed = $derived(look.size.kind === 'fixed');
@@ -25,13 +25,13 @@
 	const right = $derived(X(d.outer.width));
 	const bottom = $derived(Y(d.outer.height));
 	const chain = $derived(bottom + 26);
-	const pad = $derived(look.padding as { left_px: number; right_px: number; top_px: number; bottom_px: number });
+	const pad = $derived(d.padding);
 
 	/** The pieces of the lower chain, from left to right: where each begins and ends. */
 	const pieces = $derived.by(() => {
 		const words = { name: 'words', from: d.words.x, to: d.words.x + d.words.width };
-		const found = [{ name: 'padding left', from: 0, to: pad.left_px }, words];
-		found.push({ name: 'padding right', from: d.outer.width - pad.right_px, to: d.outer.width });
+		const found = [{ name: 'padding left', from: 0, to: pad.left }, words];
+		found.push({ name: 'padding right', from: d.outer.width - pad.right, to: d.outer.width });
 		if (d.icon) {
 			const before = icon.side === 'before';
 			const edge = d.icon.x + d.icon.width;
@@ -55,11 +55,11 @@
 			<path d="M0 0v6" class="casing" /><path d="M3 0v6" class="hatch" />
 		</pattern>
 	</defs>
-	<rect x={X(0)} y={Y(0)} width={pad.left_px * stage.zoom} height={d.outer.height * stage.zoom} fill="url(#hatch)" />
+	<rect x={X(0)} y={Y(0)} width={pad.left * stage.zoom} height={d.outer.height * stage.zoom} fill="url(#hatch)" />
 	<rect
-		x={X(d.outer.width - pad.right_px)}
+		x={X(d.outer.width - pad.right)}
 		y={Y(0)}
-		width={pad.right_px * stage.zoom}
+		width={pad.right * stage.zoom}
 		height={d.outer.height * stage.zoom}
 		fill="url(#hatch)"
 	/>
@@ -88,7 +88,7 @@
 	/>
 	<path
 		class="leader"
-		d="M{X(d.outer.width) - look.radius_px * stage.zoom * 0.3} {Y(0) + look.radius_px * stage.zoom * 0.3}L{right +
+		d="M{X(d.outer.width) - look.radius * stage.zoom * 0.3} {Y(0) + look.radius * stage.zoom * 0.3}L{right +
 			26} {Y(0) - 22}h30"
 	/>
 	{#if d.too_wide_px}
@@ -107,9 +107,9 @@
 				value={d.outer.width}
 				least={16}
 				most={1200}
-				marked={desk.marked === 'look.size.width_px'}
-				onfocus={() => desk.mark('look.size.width_px')}
-				onset={(value) => desk.set('look.size.width_px', value)}
+				marked={desk.marked === 'look.size.width'}
+				onfocus={() => desk.mark('look.size.width')}
+				onset={(value) => desk.set('look.size.width', value)}
 			/>
 			px wide
 		{:else}
@@ -124,16 +124,16 @@
 				label="height"
 				value={d.outer.height}
 				least={16}
-				marked={desk.marked === 'look.size.height_px'}
-				onfocus={() => desk.mark('look.size.height_px')}
-				onset={(value) => desk.set('look.size.height_px', value)}
+				marked={desk.marked === 'look.size.height'}
+				onfocus={() => desk.mark('look.size.height')}
+				onset={(value) => desk.set('look.size.height', value)}
 			/>
 		{:else}
 			<b class="figure">{px(d.outer.height)}</b>
 		{/if}
 	</p>
 	{#each ['top', 'bottom'] as side (side)}
-		{@const high = pad[`${side}_px` as 'top_px']}
+		{@const high = pad[side as 'top']}
 		<p
 			class="at"
 			style:left="{X(d.outer.width / 2)}px"
@@ -145,9 +145,9 @@
 				<Figure
 					label="padding {side === 'top' ? 'above' : 'below'}"
 					value={high}
-					marked={desk.marked === `look.padding.${side}_px`}
-					onfocus={() => desk.mark(`look.padding.${side}_px`)}
-					onset={(value) => desk.set(`look.padding.${side}_px`, value)}
+					marked={desk.marked === `look.padding.${side}`}
+					onfocus={() => desk.mark(`look.padding.${side}`)}
+					onset={(value) => desk.set(`look.padding.${side}`, value)}
 				/>
 			</span>
 		</p>
@@ -159,14 +159,14 @@
 			{:else}
 				{@const path =
 					{
-						'padding left': 'look.padding.left_px',
-						'padding right': 'look.padding.right_px',
+						'padding left': 'look.padding.left',
+						'padding right': 'look.padding.right',
 						icon: 'icon.size_px',
 						gap: 'icon.gap_px',
 					}[piece.name] ?? ''}
 				<Figure
 					label={piece.name}
-					value={{ 'padding left': pad.left_px, 'padding right': pad.right_px, icon: icon.size_px, gap: icon.gap_px }[
+					value={{ 'padding left': pad.left, 'padding right': pad.right, icon: icon.size_px, gap: icon.gap_px }[
 						piece.name
 					] ?? 0}
 					least={piece.name === 'icon' ? 8 : 0}
@@ -186,10 +186,10 @@
 		r
 		<Figure
 			label="corner radius"
-			value={look.radius_px}
-			marked={desk.marked === 'look.radius_px'}
-			onfocus={() => desk.mark('look.radius_px')}
-			onset={(value) => desk.set('look.radius_px', value)}
+			value={look.radius}
+			marked={desk.marked === 'look.radius'}
+			onfocus={() => desk.mark('look.radius')}
+			onset={(value) => desk.set('look.radius', value)}
 		/>
 	</p>
 </div>

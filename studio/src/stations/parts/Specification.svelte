@@ -57,7 +57,7 @@
 
 	function setSize(kind: string): void {
 		const { needs_width_px, outer } = view.drawing;
-		const whole = { kind, width_px: Math.ceil(needs_width_px), height_px: Math.ceil(outer.height) };
+		const whole = { kind, width: Math.ceil(needs_width_px), height: Math.ceil(outer.height) };
 		void desk.set('look.size', kind === 'fixed' ? whole : { kind });
 	}
 	function setFamily(to: string): void {
@@ -117,12 +117,12 @@
 		]}
 		onfocus={() => desk.mark('look.size')}
 		onpick={setSize}
-	/>{#if size === 'fixed'}, {@render figure('width', 'look.size.width_px', 16, 1200)} by {@render figure(
+	/>{#if size === 'fixed'}, {@render figure('width', 'look.size.width', 16, 1200)} by {@render figure(
 			'height',
-			'look.size.height_px',
+			'look.size.height',
 			16,
 			400,
-		)} px{/if}, corners {@render figure('corner radius', 'look.radius_px', 0, 400)}, filled {@render colour(
+		)} px{/if}, corners {@render figure('corner radius', 'look.radius', 0, 400)}, filled {@render colour(
 		'Fill',
 		'look.fill.colour',
 	)}. Words in

@@ -1,0 +1,198 @@
+"""Our box model and our text measuring against Chromium's own layout."""
+
+import random
+import re
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page
+
+from ops import demo_words as words
+from tests.browser.conftest import open_tab
+from tests.samples import document, kit
+from uptick.core.boxes import lay_out
+from uptick.core.compile import BASE_CSS, compile_button
+from uptick.core.lengths import Ground
+from uptick.core.merge import Json
+
+pytestmark = pytest.mark.browser
+PIECES = Path(__file__).parents[2] / "storefront/dist"
+WINDOW = 1280
+GIVEN = {"price": "£1,299.00", "count": "12"}
+TEXTS = [
+    re.sub(r"\{(\w+)\}", lambda found: GIVEN[found[1]], text)
+    for moments in (words.BASELINE, words.LISTING, words.BAR, words.STRIP, words.JARS, words.BEES, words.FRAMES)
+    for texts in moments.values()
+    for text in texts.values()
+    if "plural" not in text
+]
+HARDER = [
+    "Take it home", "Pick your frame standard", "12 in your skep, add another", "In your skep", "48 jars, £31.20",
+    "Take it home, £1,299.00", "Back in spring", "AVATAR Tofu – “quote”", "Größe wählen", "Ajouté à la ruche", "Żółć",
+    "1\u202f249,00\xa0£GB", "12 في سلتك، أضف آخر", "خذه، \u2068‏1,249.00\xa0UK£\u2069", "السلام hello 12",
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def blank(browser: Browser) -> Iterator[Page]:
+    """An empty page with the shops' faces and the script's own pieces for what stands beside a button."""
+    tab = open_tab(browser)
+    tab.page.set_content("<!doctype html><body style='margin:0'>")
+    faces = [
+        {"family": f"up-{f.family}", "weight": f"{f.lightest} {f.heaviest}", "data": list(f.content),
+         "range": ",".join(f"U+{a:X}-{b:X}" for a, b in f.ranges)}
+        for f in kit().fonts.files
+    ]  # fmt: skip
+    tab.page.evaluate(
+        """async faces => { for (const f of faces) {
+            const face = new FontFace(f.family, new Uint8Array(f.data), { weight: f.weight, unicodeRange: f.range });
+            document.fonts.add(await face.load()); } }""",
+        faces,
+    )
+    for piece in ("quantity", "second"):
+        tab.page.add_script_tag(content=(PIECES / f"{piece}.js").read_text())
+    yield tab.page
+    tab.context.close()
+
+
+# What `paint` does, without its words' moments: the pieces beside the button are the script's own.
+STAND = """all => all.map(({ base, made, text, room, rtl, second }) => {
+  const frame = document.createElement('div');
+  frame.style.cssText = `width:${room}px;position:absolute;left:0;top:0`;
+  const host = document.createElement('div');
+  frame.append(host); document.body.append(frame);
+  const root = host.attachShadow({ mode: 'open' });
+  const sheet = new CSSStyleSheet(); sheet.replaceSync(base + made.css); root.adoptedStyleSheets = [sheet];
+  const button = document.createElement('button'); button.className = 'b';
+  const words = document.createElement('span'); words.className = 'w'; words.textContent = text;
+  button.append(words); root.append(button);
+  if (made.icon) {
+    const svg = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+    svg.setAttribute('viewBox', made.icon.box);
+    made.icon.side === 'before' ? button.prepend(svg) : button.append(svg);
+  }
+  host.dir = rtl ? 'rtl' : 'ltr';
+  if (made.quantity) UpQuantity.paintQuantity(root, button, made.quantity);
+  if (made.second) UpSecond.paintSecond(root, second);
+  const from = button.getBoundingClientRect();
+  const box = e => { const r = e.getBoundingClientRect(); return [r.x - from.x, r.y - from.y, r.width, r.height]; };
+  const range = document.createRange(); range.selectNodeContents(words);
+  const tops = new Set(Array.from(range.getClientRects(), r => Math.round(r.y)));
+  const found = { outer: box(button), words: box(words), lines: tops.size };
+  for (const [name, part] of [['icon', 'svg'], ['quantity', '.q'], ['second', '.s']]) {
+    const there = root.querySelector(part);
+    if (there) found[name] = box(there);
+  }
+  frame.remove();
+  return found;
+})"""
+
+
+def test_texts_are_as_wide_as_in_the_browser(blank: Page) -> None:
+    """Reference: Chromium's own layout; within 0.5 px on every text of the demo and some harder ones."""
+    types: list[Json] = [
+        {"family": family, "size_px": size, "weight": weight, **more}
+        for family in kit().fonts.families
+        for size, weight in ((13, 500), (16, 650), (27.5, 700))
+        for more in ({}, {"letter_spacing_px": 0.8}, {"case": "upper", "line": 1.4})
+    ]
+    for kind in types:
+        made = document({"look": {"type": kind}})
+        compiled = compile_button(made, kit())
+        # Spaced letters of joined scripts are drawn in their own way by every browser.
+        texts = [t for t in (*TEXTS, *HARDER) if not ("letter_spacing_px" in kind and re.search("[\u0600-\u06ff]", t))]
+        given = [{"base": BASE_CSS, "made": compiled, "text": t, "room": 2000, "rtl": False} for t in texts]
+        for text, found in zip(texts, blank.evaluate(STAND, given), strict=True):
+            ours = lay_out(made, text, kit(), Ground(2000, WINDOW))
+            assert found["words"][2] == pytest.approx(ours.words.width, abs=0.5), (kind, text)
+            assert found["outer"][3] == pytest.approx(ours.outer.height, abs=0.5), (kind, text)
+
+
+def _length(rng: random.Random, most: int) -> float | str:
+    return rng.choice([rng.randint(0, most), rng.randint(0, most) + 0.5, f"{rng.randint(0, 6)}%", "0.7em", "1.2vw"])
+
+
+def _corners(rng: random.Random) -> Any:
+    names = ("top_left", "top_right", "bottom_right", "bottom_left")
+    return rng.choice([8, "50%", {"kind": "corners", **{name: rng.randint(0, 30) for name in names}}])
+
+
+def _random_look(rng: random.Random) -> Json:
+    size: Json = rng.choice([
+        {"kind": "natural"},
+        {"kind": "natural", "least": rng.randint(0, 200), "most": rng.choice([None, rng.randint(60, 300), "60%"])},
+        {"kind": "full", "most": rng.choice([None, rng.randint(120, 300)])},
+        {"kind": "fixed", "width": rng.choice([rng.randint(16, 400), "80%", "12em"]), "height": rng.randint(16, 90)},
+    ])  # fmt: skip
+    border: Json = {"kind": "line", "width_px": rng.randint(1, 6), "colour": "#123456"}
+    return {
+        "size": size,
+        "padding": {side: _length(rng, 30) for side in ("top", "right", "bottom", "left")},
+        "radius": _corners(rng),
+        "border": rng.choice([{"kind": "none"}, border]),
+        "type": {
+            "family": rng.choice(kit().fonts.families),
+            "size_px": rng.randint(16, 80) / 2,
+            "weight": rng.choice([400, 600, 700]),
+            "line": rng.choice([0, 0, 1, 1.35]),
+            "letter_spacing_px": rng.choice([0, 0, 0.5, -0.3]),
+            "case": rng.choice(["as_written", "as_written", "upper"]),
+        },
+        "centring": rng.choice(["line", "caps"]),
+        "wrap": rng.choice(["none", "lines", "ellipsis"]),
+    }
+
+
+def _random_button(rng: random.Random) -> Json:
+    icon: Json = rng.choice([
+        {"kind": "none"},
+        {"kind": "shipped", "name": "basket", "side": rng.choice(["before", "after", "above", "alone"]),
+         "size_px": rng.randint(8, 44), "gap_px": rng.randint(0, 20)},
+    ])  # fmt: skip
+    quantity: Json = {"kind": "none"}
+    if rng.random() < 0.35:
+        quantity = {
+            "kind": "box", "width_px": rng.randint(40, 90), "layout": rng.choice(["plain", "sides", "stacked"]),
+        }  # fmt: skip
+    second: Json = {"kind": "none"}
+    if rng.random() < 0.35:
+        second = {
+            "kind": "checkout", "side": rng.choice(["beside", "under"]), "first": rng.random() < 0.4,
+            "share": rng.random() < 0.4, "gap_px": rng.randint(0, 20), "wording": {"en-GB": "Straight to the till"},
+            "padding": {side: rng.randint(0, 24) for side in ("top", "right", "bottom", "left")},
+            "radius": 4, "size_px": rng.randint(20, 40) / 2, "border": {"kind": "line", "width_px": 2},
+        }  # fmt: skip
+    return {"look": _random_look(rng), "icon": icon, "quantity": quantity, "second": second}
+
+
+def test_our_box_model_is_the_browsers_for_random_looks(blank: Page) -> None:
+    """Reference: Chromium's getBoundingClientRect; 200 random buttons in both directions, each edge within 0.5 px."""
+    rng = random.Random(7)
+    cases = []
+    for _ in range(200):
+        patch, text = _random_button(rng), rng.choice(TEXTS)
+        if patch["look"]["type"]["letter_spacing_px"] and re.search("[\u0600-\u06ff]", text):
+            patch["look"]["type"]["letter_spacing_px"] = 0
+        cases.append((patch, text, rng.randint(160, 500), rng.random() < 0.5))
+    given = [
+        {"base": BASE_CSS, "made": compile_button(document(patch), kit()), "text": text, "room": room, "rtl": rtl,
+         "second": "Straight to the till"}
+        for patch, text, room, rtl in cases
+    ]  # fmt: skip
+    wrong = []
+    for (patch, text, room, rtl), found in zip(cases, blank.evaluate(STAND, given), strict=True):
+        made = document(patch)
+        ours = lay_out(made, text, kit(), Ground(room, WINDOW), rtl=rtl)
+        second = ours.second.outer if ours.second else None
+        words_box = None if made.is_wordless else ours.words
+        for name, box in (
+            ("outer", ours.outer), ("words", words_box), ("icon", ours.icon), ("quantity", ours.quantity),
+            ("second", second),
+        ):  # fmt: skip
+            if box is not None and found[name] != pytest.approx([box.x, box.y, box.width, box.height], abs=0.5):
+                wrong.append((name, [round(v, 2) for v in found[name]], box, patch, text, room, rtl))
+        if not made.is_wordless and not ours.left_out and ours.lines and found["lines"] != len(ours.lines):
+            wrong.append(("lines", found["lines"], ours.lines, patch, text, room, rtl))
+    assert not wrong, f"{len(wrong)} wrong, the first: {wrong[0]}"

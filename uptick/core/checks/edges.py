@@ -1,0 +1,103 @@
+"""A button against its page: where it ends, and where the keyboard's focus is."""
+
+from collections.abc import Iterator, Sequence
+
+from uptick.core.checks.contrast import cut
+from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.checks.origin import narrower
+from uptick.core.classes import ButtonClass
+from uptick.core.colour import contrast_ratio, nearest_passing, over, worst_contrast
+from uptick.core.dress import REST, dresses, ring_colour
+from uptick.core.fills import colours_in
+from uptick.core.look import LineBorder, PictureFill
+from uptick.core.resolve import clean_layers
+from uptick.core.settings import Settings
+from uptick.core.store import Store
+
+# WCAG 2.2, 1.4.11 Non-text Contrast.
+_NEEDED = 3.0
+# WCAG 2.2, 2.4.13 Focus Appearance: at least as large as a perimeter 2 CSS pixels thick.
+_RING_PX = 2.0
+
+
+def check_edges(settings: Settings, classes: Sequence[ButtonClass], store: Store) -> Iterator[Finding]:
+    drawn = {layer for layer, content in clean_layers(settings).items() if "look" in content}
+    alike: dict[tuple[object, ...], list[ButtonClass]] = {}
+    for one in classes:
+        if one.document.placement.shown:
+            key = (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
+            alike.setdefault(key, []).append(one)
+    found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
+    for those in alike.values():
+        page = store.surfaces[those[0].placement].page_colour
+        for finding in (*_words_alone(those[0], page), *_ring(settings, those[0], page)):
+            about = (finding.rule, finding.title, tuple(mend.layer for mend in finding.mends))
+            found.setdefault(about, (finding, []))[1].extend(those)
+    for finding, buttons in found.values():
+        yield _about(finding, buttons)
+
+
+def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
+    return Finding(
+        finding.rule, finding.weight, spots(*buttons), finding.spot, finding.title,
+        f"{finding.says} {where_all(buttons)}.", finding.figure, finding.allowed, finding.mends,
+    )  # fmt: skip
+
+
+def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
+    """Note where a button's edge is not seen: its words alone say where it is, which WCAG 1.4.11 allows."""
+    rest = dresses(one.document.look)[REST]
+    if isinstance(rest.fill, PictureFill):
+        return
+    fills = [over(colour, page, rest.opacity) for colour in colours_in(rest.fill)]
+    edge = max((worst_contrast(page, fills)[0] if fills else 1.0, _line_contrast(rest.border, page)))
+    if edge < _NEEDED:
+        yield Finding(
+            "words_alone", Weight.NOTE, (), "fill",
+            f"Words alone carry it: its edge has {cut(edge)} : 1",
+            f"A fill or border of {_NEEDED:g} : 1 against the page {page} would show where it can be pressed,",
+            edge, _NEEDED,
+        )  # fmt: skip
+
+
+def _line_contrast(border: object, page: str) -> float:
+    if isinstance(border, LineBorder) and border.colour:
+        return contrast_ratio(border.colour, page)
+    return 1.0
+
+
+def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
+    """Test that the focus ring is seen.
+
+    Source:
+        WCAG 2.2, 1.4.11 (3 : 1 against what is beside it) and 2.4.13 (2 px thick).
+    """
+    look = one.document.look
+    ring, fill = ring_colour(look), dresses(look)["focus"].fill
+    layer = narrower(settings, one, "look.focus.ring_colour")
+    against = contrast_ratio(ring, page)
+    if against < _NEEDED:
+        better = nearest_passing(ring, page, _NEEDED)
+        mends = (Mend(f"ring {better}", layer, {"look": {"focus": {"ring_colour": better}}}),) if better else ()
+        yield Finding(
+            "focus_ring", Weight.MUST_FIX, (), "focus",
+            f"Focus ring {cut(against)} : 1 on the page, {_NEEDED:g} is needed",
+            f"{ring} on {page}: whoever uses the keyboard does not see where they are,",
+            against, _NEEDED, mends,
+        )  # fmt: skip
+    met = colours_in(fill)
+    if met and look.focus.ring_offset_px <= 0 and worst_contrast(ring, met)[0] < _NEEDED:
+        away: Mend = Mend("2 px away", layer, {"look": {"focus": {"ring_offset_px": 2}}})
+        yield Finding(
+            "focus_ring", Weight.LOOK_AGAIN, (), "focus",
+            f"Focus ring {cut(worst_contrast(ring, met)[0])} : 1 on the fill that it touches",
+            "Two pixels of page between them keep them apart,", worst_contrast(ring, met)[0], _NEEDED, (away,),
+        )  # fmt: skip
+    if look.focus.ring_width_px < _RING_PX:
+        patch = {"look": {"focus": {"ring_width_px": _RING_PX}}}
+        yield Finding(
+            "focus_ring", Weight.LOOK_AGAIN, (), "focus",
+            f"Focus ring {look.focus.ring_width_px:g} px thin",
+            f"From {_RING_PX:g} px on it is hard to miss,", look.focus.ring_width_px, _RING_PX,
+            (Mend("2 px thick", layer, patch),),
+        )  # fmt: skip

@@ -1,0 +1,33 @@
+"""Buttons without words need a name that screen readers can say."""
+
+from collections.abc import Iterator, Sequence
+
+from uptick.core.checks.finding import Finding, Weight, spots, where_all
+from uptick.core.classes import ButtonClass
+from uptick.core.document import Moment
+from uptick.core.fill import template_of
+from uptick.core.reach_words import listed
+from uptick.core.settings import Settings
+from uptick.core.wording import language_name
+
+
+def check_names(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Find what shows an icon or a picture only and has no name of its own: its ready words are read out meanwhile.
+
+    Source:
+        WCAG 2.2, 4.1.2 Name, Role, Value and 1.1.1 Non-text Content.
+    """
+    alike: dict[tuple[str, ...], list[ButtonClass]] = {}
+    for one in classes:
+        if one.document.is_wordless and one.document.placement.shown:
+            lacks = tuple(language for language in settings.languages if not one.document.spoken.get(language))
+            if lacks:
+                alike.setdefault((one.placement, *lacks), []).append(one)
+    for (_, *missing), buttons in alike.items():
+        read = template_of(buttons[0].document, Moment.READY, missing[0], settings.language)
+        yield Finding(
+            "name", Weight.LOOK_AGAIN, spots(*buttons), "words",
+            f"No name for screen readers in {listed(language_name(one) for one in missing)}",
+            f"No words are drawn {where_all(buttons)}; “{read}” is read out until it has a name.",
+            len(missing), 0,
+        )  # fmt: skip

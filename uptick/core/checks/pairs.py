@@ -1,0 +1,90 @@
+"""Two buttons side by side: of one height, and told apart by everyone."""
+
+from collections.abc import Iterator, Sequence
+
+from uptick.core.boxes import lay_out, second_look
+from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.classes import LEADING, ButtonClass
+from uptick.core.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
+from uptick.core.document import SecondButton, Situation
+from uptick.core.dress import REST, base_colour, dresses
+from uptick.core.fill import template_of
+from uptick.core.kit import Kit
+from uptick.core.match import matched
+from uptick.core.store import Store
+
+# CIEDE2000: ten is plain at a glance (common practice); two buttons that differ in luminance by half differ in weight.
+_APART, _WEIGHTS_APART = 10.0, 1.5
+
+
+def check_pairs(classes: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
+    alike: dict[int, list[ButtonClass]] = {}
+    for one in classes:
+        if isinstance(one.document.second, SecondButton) and one.document.placement.shown:
+            alike.setdefault(id(one.document), []).append(one)
+    for buttons in alike.values():
+        yield from _unmatched(buttons, store, kit)
+        yield from _look_alikes(buttons, store)
+
+
+def _unmatched(buttons: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
+    one = buttons[0]
+    second = one.document.second
+    assert isinstance(second, SecondButton)
+    ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
+    drawn = lay_out(one.document, template_of(one.document, LEADING[Situation.PLAIN], ""), kit, ground)
+    assert drawn.second
+    off = drawn.second.outer.height - drawn.outer.height
+    sizes_differ = second.size_px != one.document.look.type.size_px
+    if abs(off) < 0.5 and not sizes_differ:
+        return
+    patch = {"second": matched(one.document, kit).model_dump(mode="json")}
+    what = (
+        f"The checkout button is {abs(off):.4g} px {'taller' if off > 0 else 'lower'}"
+        if abs(off) >= 0.5
+        else f"{second.size_px:g} px type beside {one.document.look.type.size_px:g} px"
+    )
+    yield Finding(
+        "neighbour", Weight.LOOK_AGAIN, spots(*buttons), "second",
+        what,
+        f"{drawn.second.outer.height:g} px high with type of {second.size_px:g}, the first {drawn.outer.height:g} with "
+        f"{one.document.look.type.size_px:g}, {where_all(buttons)}.",
+        drawn.second.outer.height, drawn.outer.height, (Mend("match the neighbour", one.top_layer, patch),),
+    )  # fmt: skip
+
+
+def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Finding]:
+    """Find two buttons whose fills cannot be told apart, also by shoppers with a deficiency of colour vision."""
+    one = buttons[0]
+    page = store.surfaces[one.placement].page_colour
+    first = base_colour(dresses(one.document.look)[REST].fill) or page
+    other = base_colour(dresses(second_look(one.document))[REST].fill) or page
+    eyes = {"everyone": difference(first, other)}
+    eyes |= {eye: difference(seen_by(first, eye), seen_by(other, eye)) for eye in DEFICIENCIES}
+    eye = min(eyes, key=lambda name: eyes[name])
+    if eyes[eye] < _APART:
+        who = "by nobody" if eyes["everyone"] < _APART else f"hardly by {_EYES[eye]} shoppers"
+        yield Finding(
+            "look_alike", Weight.LOOK_AGAIN, spots(*buttons), "second",
+            f"Two fills told apart {who}",
+            f"{first} and {other} are {eyes[eye]:.1f} apart for them, {_APART:g} is plain at a glance, "
+            f"{where_all(buttons)}.",
+            eyes[eye], _APART,
+            (Mend("second without fill", one.top_layer, _without_fill(one)),),
+        )  # fmt: skip
+    elif contrast_ratio(first, other) < _WEIGHTS_APART:
+        yield Finding(
+            "look_alike", Weight.NOTE, spots(*buttons), "second",
+            "Two buttons of one weight",
+            f"{first} and {other} are equally heavy: by brightness alone neither leads, {where_all(buttons)}.",
+            contrast_ratio(first, other), _WEIGHTS_APART,
+        )  # fmt: skip
+
+
+_EYES = {"protan": "red-blind", "deutan": "green-blind", "tritan": "blue-blind"}
+
+
+def _without_fill(one: ButtonClass) -> dict[str, object]:
+    second = one.document.second
+    assert isinstance(second, SecondButton)
+    return {"second": {**second.model_dump(mode="json"), "fill": {"kind": "none"}, "text_colour": None}}

@@ -1,0 +1,187 @@
+"""A look in each state, whole: what a state does not say is derived from rest by rule."""
+
+from dataclasses import dataclass, replace
+
+from uptick.core.colour import contrast_ratio, hex_of, nearest_passing, parse_colour
+from uptick.core.fills import AnyFill, colours_in
+from uptick.core.look import (
+    Border,
+    LinearFill,
+    LineBorder,
+    Look,
+    Motion,
+    NoBorder,
+    PictureFill,
+    RadialFill,
+    Shadows,
+    SolidFill,
+    StateLook,
+)
+from uptick.core.memo import remembered
+
+REST = "rest"
+# Steps of OKLCH lightness that are seen at once but read as the same colour; tried by eye on the demo's brand.
+_HOVER_STEP, _PRESSED_STEP, _BORDER_STEP = 0.06, 0.11, 0.12
+_DARKEST, _LIGHTEST = 0.1, 0.97
+
+
+@dataclass(frozen=True, slots=True)
+class Dress:
+    """How a button is dressed in one state. `derived` names what nobody has set by hand."""
+
+    fill: AnyFill
+    text_colour: str
+    border: LineBorder | NoBorder
+    shadows: Shadows
+    opacity: float
+    motion: Motion
+    derived: frozenset[str] = frozenset()
+
+
+@remembered(4096)
+def dresses(look: Look) -> dict[str, Dress]:
+    """Return how a look is dressed at rest and in each state.
+
+    By rule, where nothing is set by hand: words are the lighter or the darker tint of the fill that reads better; hover
+    and pressed move the fill away from the words in OKLCH lightness; disabled is a paler, greyer fill; a border is a
+    shade of the fill; working, added and focus are as at rest.
+    """
+    rest = _at_rest(look)
+    return {
+        REST: rest,
+        "hover": _in_state(rest, look, look.hover, _moved(rest, _HOVER_STEP)),
+        "pressed": _in_state(rest, look, look.pressed, _moved(rest, _PRESSED_STEP)),
+        "focus": _in_state(rest, look, look.focus, rest.fill),
+        "disabled": _disabled(rest, look),
+        "working": _in_state(rest, look, look.working, rest.fill),
+        "added": _in_state(rest, look, look.added, rest.fill),
+    }
+
+
+def ring_colour(look: Look) -> str:
+    """Return the focus ring's colour: by rule the fill, or the words where there is none, made to read on white."""
+    if look.focus.ring_colour:
+        return look.focus.ring_colour
+    rest = dresses(look)[REST]
+    return nearest_passing(base_colour(rest.fill) or rest.text_colour, "#ffffff", 4.5) or "#000000"
+
+
+def base_colour(fill: AnyFill) -> str | None:
+    """Return the colour that stands for a fill, or None where the page shows through."""
+    if isinstance(fill, PictureFill):
+        return fill.scrim.colour
+    found = colours_in(fill)
+    return found[len(found) // 2] if found else None
+
+
+def _at_rest(look: Look) -> Dress:
+    derived = set()
+    words = look.text_colour
+    if words is None:
+        derived.add("text_colour")
+        words = words_on(look.fill)
+    border = _coloured(look.border, look.fill, words)
+    if border != look.border:
+        derived.add("border")
+    return Dress(look.fill, words, border, look.shadows, look.opacity, look.motion, frozenset(derived))
+
+
+def words_on(fill: AnyFill) -> str:
+    """Return the tint for words on a fill: of its hue, light or dark, whichever has the better worst contrast."""
+    base = base_colour(fill)
+    if base is None:
+        return "#1b1b1b"
+    hue = parse_colour(base).convert("oklch")
+    chroma = float(hue["chroma"])
+    tints = [
+        hex_of(hue.clone().set({"lightness": lightness, "chroma": min(chroma, most)}))
+        for lightness, most in ((0.985, 0.02), (0.2, 0.05))
+    ]
+    met = colours_in(fill) or (base,)
+    return max(tints, key=lambda tint: min(contrast_ratio(tint, colour) for colour in met))
+
+
+def _coloured(border: Border, fill: AnyFill, words: str) -> LineBorder | NoBorder:
+    if isinstance(border, NoBorder) or border.colour:
+        return border
+    base = base_colour(fill)
+    return border.model_copy(update={"colour": shifted(base, -_BORDER_STEP) if base else words})
+
+
+def shifted(colour: str, step: float) -> str:
+    """Return a colour moved in OKLCH lightness, turned about where it would leave what can be told apart."""
+    moved = parse_colour(colour).convert("oklch")
+    lightness = float(moved["lightness"])
+    goal = lightness + step
+    if not _DARKEST <= goal <= _LIGHTEST:
+        goal = lightness - step
+    return hex_of(moved.set("lightness", min(1.0, max(0.0, goal))))
+
+
+def _lightness(colour: str) -> float:
+    return float(parse_colour(colour).convert("oklch")["lightness"])
+
+
+def _moved(rest: Dress, step: float) -> AnyFill:
+    fill, base = rest.fill, base_colour(rest.fill)
+    if base is None:
+        return fill
+    way = -step if _lightness(rest.text_colour) >= _lightness(base) else step
+    if isinstance(fill, SolidFill):
+        return SolidFill(colour=shifted(fill.colour, way))
+    if isinstance(fill, LinearFill | RadialFill):
+        stops = tuple(one.model_copy(update={"colour": shifted(one.colour, way)}) for one in fill.stops)
+        return fill.model_copy(update={"stops": stops})
+    assert isinstance(fill, PictureFill)
+    veil = fill.scrim.model_copy(update={"opacity": min(1.0, fill.scrim.opacity + 2 * step)})
+    return fill.model_copy(update={"scrim": veil})
+
+
+def _in_state(rest: Dress, look: Look, state: StateLook, by_rule: AnyFill) -> Dress:
+    derived = set()
+    fill: AnyFill = state.fill or by_rule
+    if state.fill is None:
+        derived.add("fill")
+    words = state.text_colour
+    if words is None:
+        derived.add("text_colour")
+        words = _words_in(rest, look, state, fill)
+    border = _coloured(state.border or look.border, fill, words)
+    if state.border is None:
+        derived.add("border")
+    return Dress(
+        fill,
+        words,
+        border,
+        state.shadows or rest.shadows,
+        rest.opacity if state.opacity is None else state.opacity,
+        state.motion or rest.motion,
+        frozenset(derived),
+    )
+
+
+def _words_in(rest: Dress, look: Look, state: StateLook, fill: AnyFill) -> str:
+    if look.text_colour and base_colour(fill) is None and (state is look.hover or state is look.pressed):
+        # Where there is no fill to move, the words themselves answer.
+        return shifted(rest.text_colour, _PRESSED_STEP)
+    if look.text_colour or state.fill is None:
+        return rest.text_colour
+    return words_on(fill)
+
+
+def _disabled(rest: Dress, look: Look) -> Dress:
+    state, base = look.disabled, base_colour(rest.fill)
+    fill: AnyFill = rest.fill
+    if base is not None:
+        fill = SolidFill(colour=_paled(base, 0.92, 0.02))
+    dressed = _in_state(rest, look, state, fill)
+    if state.text_colour is not None:
+        return dressed
+    ground = base_colour(dressed.fill) or "#ffffff"
+    words = nearest_passing(_paled(base or rest.text_colour, 0.6, 0.03), ground, 3.0) or "#767676"
+    return replace(dressed, text_colour=words, border=_coloured(state.border or look.border, dressed.fill, words))
+
+
+def _paled(colour: str, lightness: float, most_chroma: float) -> str:
+    pale = parse_colour(colour).convert("oklch")
+    return hex_of(pale.set({"lightness": lightness, "chroma": min(float(pale["chroma"]), most_chroma)}))

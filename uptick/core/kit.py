@@ -1,0 +1,96 @@
+"""What buttons are made from: fonts and icons as they ship, and the pictures of a store."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from fontTools.pens.boundsPen import BoundsPen
+from fontTools.pens.statisticsPen import StatisticsPen
+from fontTools.svgLib.path import parse_path
+
+from uptick.core.document import NoIcon, OwnIcon, Shape, ShippedIcon
+from uptick.core.errors import OutOfRange
+from uptick.core.memo import remembered
+from uptick.core.pictures import Picture
+from uptick.core.type.fontbook import FontBook
+
+
+@dataclass(frozen=True, slots=True)
+class IconShape:
+    """A shipped icon: one filled path in a square of `box` units, and what shoppers would call it."""
+
+    path: str
+    box: int
+    words: tuple[str, ...] = ()
+    points: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Glyph:
+    """An icon ready to draw. `off_x` and `off_y` lead from its box's middle to its mass's, as shares of its sides."""
+
+    width: float
+    height: float
+    shapes: tuple[Shape, ...]
+    off_x: float
+    off_y: float
+
+
+# Told apart by identity: results are remembered by it.
+@dataclass(frozen=True, eq=False)
+class Kit:
+    fonts: FontBook
+    icons: Mapping[str, IconShape]
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
+
+    def glyph(self, icon: ShippedIcon | OwnIcon) -> Glyph:
+        """Return an icon's shapes.
+
+        Raises:
+            OutOfRange: The icon is not shipped.
+        """
+        if isinstance(icon, OwnIcon):
+            return _own(icon)
+        shape = self.icons.get(icon.name)
+        if shape is None:
+            raise OutOfRange.of("icon.name", f"one of {', '.join(sorted(self.icons))}", icon.name)
+        return _shipped(shape)
+
+
+def icon_of(icon: NoIcon | ShippedIcon | OwnIcon) -> ShippedIcon | OwnIcon | None:
+    return None if isinstance(icon, NoIcon) else icon
+
+
+@remembered(1024)
+def _shipped(shape: IconShape) -> Glyph:
+    return _glyph(shape.box, shape.box, (Shape(d=shape.path),))
+
+
+@remembered(1024)
+def _own(icon: OwnIcon) -> Glyph:
+    return _glyph(icon.width, icon.height, icon.shapes)
+
+
+def _glyph(width: float, height: float, shapes: tuple[Shape, ...]) -> Glyph:
+    x, y = centre_of_mass(shapes) or (width / 2, height / 2)
+    return Glyph(width, height, shapes, (x - width / 2) / width, (y - height / 2) / height)
+
+
+def centre_of_mass(shapes: tuple[Shape, ...]) -> tuple[float, float] | None:
+    """Return the middle of the drawn area of some shapes, each by its area; of lines, that of what they span."""
+    weighed = []
+    for shape in shapes:
+        pen = StatisticsPen()
+        parse_path(shape.d, pen)
+        if not shape.stroke and abs(pen.area) > 1e-6:
+            weighed.append((abs(pen.area), pen.meanX, pen.meanY))
+            continue
+        bounds = BoundsPen(None)
+        parse_path(shape.d, bounds)
+        if bounds.bounds:
+            left, top, right, bottom = bounds.bounds
+            span = max((right - left) * (bottom - top), 1e-6)
+            weighed.append((span, (left + right) / 2, (top + bottom) / 2))
+    whole = sum(weight for weight, _, _ in weighed)
+    if not whole:
+        return None
+    return sum(w * x for w, x, _ in weighed) / whole, sum(w * y for w, _, y in weighed) / whole

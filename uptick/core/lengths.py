@@ -1,0 +1,73 @@
+"""Lengths as a designer types them: pixels, or a share of the container, the type size or the window."""
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, Any
+
+from pydantic import BeforeValidator, WithJsonSchema
+
+_WRITTEN = re.compile(r"^(\d{1,4}(?:\.\d{1,4})?)\s*(px|%|em|vw)?$")
+# Most that makes sense in a button: twice its container, ten times its type, the whole window.
+_MOST = {"%": 200.0, "em": 40.0, "vw": 100.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What relative lengths are relative to: the container's width and the window's, in pixels."""
+
+    container_px: float
+    window_px: float
+
+
+def _reader(least: float, most: float) -> Callable[[Any], float | str]:
+    def read(value: Any) -> float | str:
+        if isinstance(value, str):
+            found = _WRITTEN.match(value.strip())
+            if found and found[2] not in (None, "px"):
+                if float(found[1]) <= _MOST[found[2]]:
+                    return f"{float(found[1]):g}{found[2]}"
+            elif found:
+                value = float(found[1])
+        if isinstance(value, bool) or not isinstance(value, int | float) or not least <= value <= most:
+            raise ValueError(
+                f"must be from {least:g} to {most:g} px, or to 200%, 40em or 100vw, such as 5% or 1.2em or 3vw"
+            )
+        return value
+
+    return read
+
+
+def _length(least: float, most: float) -> Any:
+    schema = {
+        "anyOf": [
+            {"type": "number", "minimum": least, "maximum": most},
+            {"type": "string", "pattern": r"^\d{1,4}(\.\d{1,4})?(%|em|vw)$"},
+        ]
+    }
+    return Annotated[float | str, BeforeValidator(_reader(least, most)), WithJsonSchema(schema)]
+
+
+Length = _length(0, 400)
+Side = _length(16, 1200)
+read_length = _reader(0, 400)
+
+
+def to_px(length: float | str, ground: Ground, type_px: float) -> float:
+    """Return a length in pixels.
+
+    Source:
+        CSS Values 4, section 6.1 (em, vw); percentages are of the container's width, as CSS Box 3 has them for padding.
+    """
+    if not isinstance(length, str):
+        return length
+    found = _WRITTEN.match(length)
+    assert found, length
+    number = float(found[1])
+    return number * {"%": ground.container_px / 100, "em": type_px, "vw": ground.window_px / 100}[found[2]]
+
+
+def css_length(length: float | str) -> str:
+    if isinstance(length, str):
+        return length
+    return f"{length:g}px" if length else "0"
