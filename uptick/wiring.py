@@ -64,7 +64,10 @@ def clock() -> datetime:
 def load_kit() -> Kit:
     """Return the shipped fonts and icons, read once."""
     icons = json.loads((ASSETS / "icons.json").read_text())
-    return Kit(FontBook(_font_files()), {name: IconShape(i["path"], i["box"]) for name, i in icons.items()})
+    return Kit(
+        FontBook(_font_files()),
+        {name: IconShape(i["path"], i["box"], tuple(i["words"]), "points" in i) for name, i in icons.items()},
+    )
 
 
 def _font_files() -> list[FontFile]:

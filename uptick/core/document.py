@@ -318,6 +318,7 @@ _NAMES = {
     "look.working.tell": "what moves while working",
     "look.added.tell": "what moves once added",
     "icon": "icon",
+    "uses": "named look",
     "placement.shown": "whether it stands",
     "placement.name": "name beside it",
     "placement.price": "price beside it",
@@ -384,6 +385,8 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return f"{duration} ms {curve}{late}"
         case {"kind": "none"}:
             return "none"
+        case {"kind": "rule"}:
+            return "by rule"
         case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
             return f"{least} to {most} in steps of {step}, {start} at first"
         case {"kind": "stay"}:

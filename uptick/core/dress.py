@@ -6,6 +6,7 @@ from uptick.core.colour import contrast_ratio, hex_of, nearest_passing, parse_co
 from uptick.core.fills import AnyFill, colours_in
 from uptick.core.look import (
     Border,
+    ByRule,
     LinearFill,
     LineBorder,
     Look,
@@ -76,7 +77,7 @@ def base_colour(fill: AnyFill) -> str | None:
 
 def _at_rest(look: Look) -> Dress:
     derived = set()
-    words = look.text_colour
+    words = by_hand(look.text_colour)
     if words is None:
         derived.add("text_colour")
         words = words_on(look.fill)
@@ -139,32 +140,41 @@ def _moved(rest: Dress, step: float) -> AnyFill:
 
 def _in_state(rest: Dress, look: Look, state: StateLook, by_rule: AnyFill) -> Dress:
     derived = set()
-    fill: AnyFill = state.fill or by_rule
-    if state.fill is None:
+    own = None if isinstance(state.fill, ByRule) else state.fill
+    fill: AnyFill = own or by_rule
+    if own is None:
         derived.add("fill")
-    words = state.text_colour
+    words = by_hand(state.text_colour)
     if words is None:
         derived.add("text_colour")
-        words = _words_in(rest, look, state, fill)
-    border = _coloured(state.border or look.border, fill, words)
-    if state.border is None:
+        words = _words_in(rest, look, state, fill, by_rule=own is None)
+    line = None if isinstance(state.border, ByRule) else state.border
+    border = _coloured(line or look.border, fill, words)
+    if line is None:
         derived.add("border")
+    cast = None if isinstance(state.shadows, ByRule) else state.shadows
     return Dress(
         fill,
         words,
         border,
-        state.shadows or rest.shadows,
+        cast or rest.shadows,
         rest.opacity if state.opacity is None else state.opacity,
         state.motion or rest.motion,
         frozenset(derived),
     )
 
 
-def _words_in(rest: Dress, look: Look, state: StateLook, fill: AnyFill) -> str:
-    if look.text_colour and base_colour(fill) is None and (state is look.hover or state is look.pressed):
+def by_hand(colour: str | None) -> str | None:
+    """Return a colour that is set by hand, or None where it is left to the rule."""
+    return None if colour == "rule" else colour
+
+
+def _words_in(rest: Dress, look: Look, state: StateLook, fill: AnyFill, *, by_rule: bool) -> str:
+    own = by_hand(look.text_colour)
+    if own and base_colour(fill) is None and (state is look.hover or state is look.pressed):
         # Where there is no fill to move, the words themselves answer.
         return shifted(rest.text_colour, _PRESSED_STEP)
-    if look.text_colour or state.fill is None:
+    if own or by_rule:
         return rest.text_colour
     return words_on(fill)
 
@@ -175,11 +185,15 @@ def _disabled(rest: Dress, look: Look) -> Dress:
     if base is not None:
         fill = SolidFill(colour=_paled(base, 0.92, 0.02))
     dressed = _in_state(rest, look, state, fill)
-    if state.text_colour is not None:
+    if by_hand(state.text_colour) is not None:
         return dressed
     ground = base_colour(dressed.fill) or "#ffffff"
     words = nearest_passing(_paled(base or rest.text_colour, 0.6, 0.03), ground, 3.0) or "#767676"
-    return replace(dressed, text_colour=words, border=_coloured(state.border or look.border, dressed.fill, words))
+    return replace(dressed, text_colour=words, border=_coloured(_line_of(state, look), dressed.fill, words))
+
+
+def _line_of(state: StateLook, look: Look) -> Border:
+    return look.border if state.border is None or isinstance(state.border, ByRule) else state.border
 
 
 def _paled(colour: str, lightness: float, most_chroma: float) -> str:

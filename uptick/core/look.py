@@ -194,13 +194,25 @@ class Motion(Part):
     curve: Literal["linear", "ease", "ease-in", "ease-out", "ease-in-out"] = "ease-out"
 
 
+class ByRule(Part):
+    """Derived from rest again, whatever a wider layer has set by hand."""
+
+    kind: Literal["rule"] = "rule"
+
+
+AnyColour = Colour | Literal["rule"]
+
+
 class StateLook(Part):
     """What differs from rest in a state. What is not said is derived from rest by rule, or is as at rest."""
 
-    fill: Fill | None = None
-    text_colour: Colour | None = None
-    border: Border | None = None
-    shadows: Shadows | None = None
+    fill: (
+        Annotated[SolidFill | LinearFill | RadialFill | PictureFill | NoFill | ByRule, Field(discriminator="kind")]
+        | None
+    ) = None
+    text_colour: AnyColour | None = None
+    border: Annotated[NoBorder | LineBorder | ByRule, Field(discriminator="kind")] | None = None
+    shadows: Annotated[Shadows | ByRule, Field(discriminator="kind")] | None = None
     opacity: Share | None = None
     motion: Motion | None = None
 
@@ -228,7 +240,7 @@ class Look(Part):
     padding: Padding
     radius: Radius
     fill: Fill
-    text_colour: Colour | None = None
+    text_colour: AnyColour | None = None
     border: Border = NoBorder()
     shadows: Shadows = Shadows()
     opacity: Share = 1

@@ -7,7 +7,6 @@ from dataclasses import asdict, dataclass, replace
 from datetime import date, datetime, time, timedelta
 from itertools import chain
 from itertools import product as crossing
-from typing import Any
 from zoneinfo import ZoneInfo
 
 from uptick.core.catalogue import Product
@@ -285,8 +284,11 @@ def _both_groups(before: Settings, after: Settings, products: Sequence[Product])
 
 
 def field_changes(was: ButtonClass, now: ButtonClass) -> tuple[FieldChange, ...]:
-    old: dict[str, Any] = was.document.model_dump(mode="json")
-    new: dict[str, Any] = now.document.model_dump(mode="json")
+    return field_changes_of(was.document.model_dump(mode="json"), now.document.model_dump(mode="json"))
+
+
+def field_changes_of(old: Json, new: Json) -> tuple[FieldChange, ...]:
+    """Return the fields in which two documents differ."""
     paths = dict.fromkeys([path for path, _ in leaves(old)] + [path for path, _ in leaves(new)])
     return tuple(
         FieldChange(path, field_name(path), value_text(at_path(old, path)), value_text(at_path(new, path)))

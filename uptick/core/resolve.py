@@ -152,17 +152,45 @@ def _cleaned(layer: Json) -> Json:
     return without_gaps(layer)
 
 
+@remembered(4096)
+def _used(layer: Json, look: Json) -> Json:
+    """Return a layer on the named look that it uses; its own values win."""
+    own = {key: value for key, value in layer.items() if key != USES}
+    merged: Json = merge_layer(look, own)
+    return merged
+
+
+USES = "uses"
+
+
 @remembered(32)
 def clean_layers(settings: Settings) -> dict[str, Json]:
-    """Return every layer by its id, without gaps; a layer that an edit leaves alone is the same object afterwards."""
-    layers = {"baseline": _cleaned(settings.baseline)}
-    layers |= {f"place:{place}": _cleaned(layer) for place, layer in settings.placements.items()}
-    return layers | {f"exception:{rule.id}": _cleaned(rule.layer) for rule in settings.exceptions}
+    """Return every layer by its id, without gaps, on the named look that it uses.
+
+    A layer that an edit leaves alone is the same object afterwards.
+    """
+    looks = {look_id: _cleaned(look.layer) for look_id, look in settings.looks.items()}
+
+    def whole(layer: Json) -> Json:
+        cleaned = _cleaned(layer)
+        return _used(cleaned, looks.get(cleaned[USES], _NOTHING)) if USES in cleaned else cleaned
+
+    layers = {"baseline": whole(settings.baseline)}
+    layers |= {f"place:{place}": whole(layer) for place, layer in settings.placements.items()}
+    return layers | {f"exception:{rule.id}": whole(rule.layer) for rule in settings.exceptions}
+
+
+_NOTHING: Json = {}
 
 
 def sets_look(layer: Json) -> bool:
     """Tell whether a layer sets anything but texts."""
     return any(key != "wording" for key in layer)
+
+
+def _with_look(settings: Settings, layer: Json, title: str) -> str:
+    look = settings.looks.get(layer.get(USES, ""))
+    return f"{title}, with the look {look.name}" if look else title
 
 
 def place_title(placement: str) -> str:
@@ -173,11 +201,16 @@ def _steps(settings: Settings, context: Context, versions: Sequence[VersionLayer
     place = context.placement
     layers = clean_layers(settings)
     steps = [
-        _Step("baseline", "Store baseline", layers["baseline"]),
-        _Step(f"place:{place}", place_title(place), layers.get(f"place:{place}", {})),
+        _Step("baseline", _with_look(settings, settings.baseline, "Store baseline"), layers["baseline"]),
+        _Step(
+            f"place:{place}",
+            _with_look(settings, settings.placements.get(place, {}), place_title(place)),
+            layers.get(f"place:{place}", {}),
+        ),
     ]
     for rule in covering(settings, context):
-        steps.append(_Step(f"exception:{rule.id}", rule.name, layers[f"exception:{rule.id}"], rule))
+        title = _with_look(settings, rule.layer, rule.name)
+        steps.append(_Step(f"exception:{rule.id}", title, layers[f"exception:{rule.id}"], rule))
     steps += [
         _Step(f"trial:{v.trial}:{v.letter}", f"Trial {v.trial}, version {v.letter}", without_gaps(v.layer))
         for v in versions

@@ -10,6 +10,7 @@ from uptick.core.document import Language, Placement
 from uptick.core.look import Part
 from uptick.core.memo import remembered
 from uptick.core.merge import Json
+from uptick.core.ramp import Brand
 from uptick.core.reach import Reach
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)]
@@ -51,6 +52,13 @@ class ExceptionRule(Part):
         return ""
 
 
+class NamedLook(Part):
+    """A look that several layers may use: changed in one place, it changes in all of them."""
+
+    name: Name
+    layer: dict[str, Any] = Field(default_factory=dict)
+
+
 class Settings(Part):
     """All that a designer can change. Snapshots of it are the steps of undo, and releases."""
 
@@ -60,6 +68,8 @@ class Settings(Part):
     placements: dict[Placement, dict[str, Any]]
     exceptions: tuple[ExceptionRule, ...] = ()
     more_languages: tuple[Language, ...] = ()
+    looks: dict[str, NamedLook] = Field(default_factory=dict)
+    brand: Brand = Brand()
 
     @property
     def languages(self) -> tuple[str, ...]:
@@ -70,12 +80,14 @@ class Settings(Part):
         return next((rule for rule in self.exceptions if rule.id == rule_id), None)
 
     def layer(self, layer_id: str) -> Json | None:
-        """Return a layer by its id: `baseline`, `place:<placement>` or `exception:<id>`."""
+        """Return a layer by its id: `baseline`, `place:<placement>`, `look:<id>` or `exception:<id>`."""
         if layer_id == "baseline":
             return self.baseline
         kind, _, name = layer_id.partition(":")
         if kind == "place" and name in list(Placement):
             return self.placements.get(Placement(name), {})
+        if kind == "look":
+            return dict(self.looks[name].layer) if name in self.looks else None
         rule = self.exception(name) if kind == "exception" else None
         return dict(rule.layer) if rule else None
 
@@ -85,6 +97,9 @@ class Settings(Part):
         kind, _, name = layer_id.partition(":")
         if kind == "place":
             return self.model_copy(update={"placements": {**self.placements, Placement(name): layer}})
+        if kind == "look":
+            changed = self.looks[name].model_copy(update={"layer": layer})
+            return self.model_copy(update={"looks": {**self.looks, name: changed}})
         return self.with_exception(name, layer=layer)
 
     def with_exception(self, rule_id: str, **changes: Any) -> "Settings":

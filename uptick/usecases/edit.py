@@ -16,13 +16,15 @@ from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, wit
 from uptick.core.reach import Reach, require_known
 from uptick.core.reach_words import listed, say_reach, vocabulary_of
 from uptick.core.release import turning_days
-from uptick.core.resolve import clean_layers, place_title
+from uptick.core.resolve import USES, clean_layers, place_title
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.wording import is_rtl, language_name, parse_text
 from uptick.usecases.ports import Draft, Person, Shop
 
 
-def change_layer(shop: Shop, layer_id: str, patch: Json, base_version: int, person: Person, now: datetime) -> Draft:
+def change_layer(
+    shop: Shop, layer_id: str, patch: Json, base_version: int, person: Person, now: datetime, *, label: str = ""
+) -> Draft:
     """Apply a patch to one layer of the draft; null resets a field to the wider rule.
 
     Raises:
@@ -31,14 +33,29 @@ def change_layer(shop: Shop, layer_id: str, patch: Json, base_version: int, pers
         Stale: Somebody changed the draft meanwhile.
     """
     settings = shop.drafts.read().settings
+    after = changed_settings(shop, settings, layer_id, patch)
+    said = (
+        f"{layer_title(after, layer_id)}: {label}"
+        if label
+        else _label(after, layer_id, settings.layer(layer_id), patch)
+    )
+    return shop.drafts.append(base_version, after, said, person, now)
+
+
+def changed_settings(shop: Shop, settings: Settings, layer_id: str, patch: Json) -> Settings:
+    """Return settings with a patch applied to one layer; nothing is kept.
+
+    Raises:
+        NotFound: There is no such layer.
+        BadDocument, BadWording, OutOfRange: The result would not make a button.
+    """
     layer = settings.layer(layer_id)
     if layer is None:
         raise NotFound(f"There is no layer {layer_id!r}.", layer=layer_id)
     require_whole_tags(patch)
-    changed = without_gaps(merge_layer(layer, patch))
-    after = settings.with_layer(layer_id, changed)
+    after = settings.with_layer(layer_id, without_gaps(merge_layer(layer, patch)))
     require_sound(shop, after)
-    return shop.drafts.append(base_version, after, _label(after, layer_id, layer, patch), person, now)
+    return after
 
 
 def require_whole_tags(patch: Json, path: str = "") -> None:
@@ -57,6 +74,9 @@ def require_sound(shop: Shop, settings: Settings) -> None:
     for day in turning_days(settings, shop.today):
         for one in classes_of(settings.on_day(day), shop.catalogue.all()):
             _require_sound(shop, one.document)
+    for raw in (settings.baseline, *settings.placements.values(), *(rule.layer for rule in settings.exceptions)):
+        if (used := raw.get(USES)) and used not in settings.looks:
+            raise BadDocument(f"uses: there is no look {used!r}.", field=USES)
     for layer in clean_layers(settings).values():
         for texts in (layer.get("wording") or {}).values():
             for text in texts.values():
@@ -79,7 +99,8 @@ def _require_sound(shop: Shop, document: ButtonDocument) -> None:
         raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")
 
 
-def _label(settings: Settings, layer_id: str, before: Json, patch: Json) -> str:
+def _label(settings: Settings, layer_id: str, before: Json | None, patch: Json) -> str:
+    before = before or {}
     where = layer_title(settings, layer_id)
     paths = [path for path, _ in leaves(patch)]
     if len(paths) != 1:
@@ -94,6 +115,8 @@ def _label(settings: Settings, layer_id: str, before: Json, patch: Json) -> str:
 def layer_title(settings: Settings, layer_id: str) -> str:
     """Return what a designer calls a layer."""
     kind, _, name = layer_id.partition(":")
+    if kind == "look":
+        return f"Look {settings.looks[name].name}" if name in settings.looks else name
     if kind == "exception":
         return next((e.name for e in settings.exceptions if e.id == name), name)
     return place_title(name) if name else "Store baseline"

@@ -12,6 +12,7 @@ from uptick.core.document import Moment, Placement
 from uptick.core.errors import FindingsLeft, NothingToRelease, TrialUnderway
 from uptick.core.merge import Json
 from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
+from uptick.core.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, show, telling_language
@@ -196,6 +197,6 @@ def serve_trials(shop: Shop, now: datetime) -> None:
     shop.releases.set_trials(newest.n, {"trials": compiled}, now)
 
 
-def draft_manifest(shop: Shop) -> Json:
-    """Return the draft in its compiled form, for looking at it on the shop's own pages."""
-    return compile_release(shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit, shop.today)
+def draft_manifest(shop: Shop, tried: Settings | None = None) -> Json:
+    """Return the draft, or settings that are tried, in compiled form, for looking at them on the shop's own pages."""
+    return compile_release(tried or shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit, shop.today)

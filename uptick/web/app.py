@@ -6,7 +6,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from uptick.web import account, exceptions, exchange, outcome, workshop
+from uptick.web import account, exceptions, exchange, looks, outcome, workshop
 from uptick.web.parts import Parts
 from uptick.web.problems import install, problem
 
@@ -24,8 +24,11 @@ _HEADERS = {
 class _Guard:
     """Refuses a change that another site's page sends, and says what a page of ours may load."""
 
-    def __init__(self, app: ASGIApp) -> None:
+    def __init__(self, app: ASGIApp, shops: str = "") -> None:
         self._app = app
+        # Shops' pages stand in frames; in use they are served by https, the practice store is not.
+        policy = f"{_HEADERS['content-security-policy']}; frame-src 'self' https: {shops}"
+        self._headers = {**_HEADERS, "content-security-policy": policy}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -40,7 +43,7 @@ class _Guard:
 
         async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
-                MutableHeaders(scope=message).update(_HEADERS)
+                MutableHeaders(scope=message).update(self._headers)
             await send(message)
 
         await self._app(scope, receive, with_headers)
@@ -51,10 +54,11 @@ def create_app(parts: Parts) -> FastAPI:
     app.state.parts = parts
     install(app)
 
-    app.add_middleware(_Guard)
+    app.add_middleware(_Guard, shops=parts.practice_origin)
 
     app.include_router(account.router)
     app.include_router(workshop.router)
+    app.include_router(looks.router)
     app.include_router(exceptions.router)
     app.include_router(exchange.router)
     app.include_router(outcome.router)

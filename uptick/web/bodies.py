@@ -25,6 +25,42 @@ class Edit(Body):
     patch: dict[str, Any]
 
 
+class Bring(Body):
+    """A look to bring: from another button (`placement/product`), a starting point, a kept look, CSS or design tokens."""
+
+    kind: Literal["button", "start", "look", "css", "tokens"]
+    value: Annotated[str, StringConstraints(max_length=400_000)]
+    selector: Annotated[str, StringConstraints(max_length=200)] = ""
+    parts: Annotated[list[str], Field(max_length=20)] = Field(default_factory=list)
+    layer: Annotated[str, StringConstraints(max_length=80)]
+
+
+class KeepLook(Body):
+    name: Annotated[str, StringConstraints(max_length=80)]
+    used_by: Annotated[str, StringConstraints(max_length=80)] = ""
+
+
+class UseLook(Body):
+    """An empty look takes it away again."""
+
+    layer: Annotated[str, StringConstraints(max_length=80)]
+    look: Annotated[str, StringConstraints(max_length=60)] = ""
+
+
+class SeedColour(Body):
+    name: Annotated[str, StringConstraints(max_length=30)]
+    colour: Annotated[str, StringConstraints(max_length=7)]
+
+
+class BrandColours(Body):
+    seeds: Annotated[list[SeedColour], Field(max_length=3)]
+
+
+class IconFile(Body):
+    svg: Annotated[str, StringConstraints(max_length=200_001)]
+    name: Annotated[str, StringConstraints(max_length=80)] = "own icon"
+
+
 class NewException(Body):
     """The reach as lists, or in words, as *Frames & wax, on phones, except brood frames*."""
 

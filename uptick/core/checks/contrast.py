@@ -9,7 +9,7 @@ from uptick.core.checks.origin import narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
 from uptick.core.document import Moment
-from uptick.core.dress import REST, Dress, dresses, shifted
+from uptick.core.dress import REST, Dress, by_hand, dresses, shifted
 from uptick.core.fill import template_of
 from uptick.core.fills import AnyFill, colours_in
 from uptick.core.kit import Kit
@@ -218,7 +218,7 @@ def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _
         look = one.document.look
         dress = dresses(look)[pair.state]
         others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
-        if part == "fill" and look.text_colour is None:
+        if part == "fill" and by_hand(look.text_colour) is None:
             # Words that are derived follow the fill.
             continue
         needed = needed_ratio(look.type.size_px, look.type.weight)

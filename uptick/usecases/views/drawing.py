@@ -7,14 +7,20 @@ from uptick.core.boxes import Drawing, lay_out
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, findings_of
 from uptick.core.classes import LEADING, ButtonClass, class_for, classes_of, context_of
+from uptick.core.colour import needed_ratio, worst_contrast
 from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.document import Device, Moment, Placement, ShopperKind
+from uptick.core.document import ButtonDocument, Device, Moment, Placement, ShopperKind
+from uptick.core.dress import base_colour, dresses, ring_colour
 from uptick.core.errors import NotFound
 from uptick.core.fill import text_for
+from uptick.core.fills import colours_in
+from uptick.core.look import PictureFill
+from uptick.core.memo import remembered
 from uptick.core.merge import Json, leaves, without_gaps
+from uptick.core.resolve import USES
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
-from uptick.usecases.edit import layer_title
+from uptick.usecases.edit import changed_settings, layer_title
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, in_force, language_of, product_of, show
 
@@ -46,8 +52,25 @@ class LayerHere:
 
 
 @dataclass(frozen=True, slots=True)
+class StateShown:
+    """What a state shows: the words' worst contrast there, and which of its values are derived by rule.
+
+    `fill` is None where the page or a picture is behind the words; a picture has no contrast here.
+    """
+
+    state: str
+    fill: str | None
+    words: str
+    contrast: float | None
+    derived: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class DrawView:
-    """One button, drawn. `layer` takes the edits; `own` are the fields that it sets itself; `layers` could, too."""
+    """One button, drawn. `layer` takes the edits; `own` are the fields that it sets itself; `layers` could, too.
+
+    `uses` is the named look that the layer uses; `page_colour` is what the button stands on.
+    """
 
     draft: DraftState
     placement: Placement
@@ -59,7 +82,14 @@ class DrawView:
     layer_title: str
     own: tuple[str, ...]
     layers: tuple[LayerHere, ...]
+    uses: str
     document: Json
+    states: tuple[StateShown, ...]
+    ring: str
+    page_colour: str
+    needed_contrast: float
+    window_px: float
+    container_px: float
     button: CompiledButton
     drawing: Drawing
     moment: Moment
@@ -80,24 +110,21 @@ class DrawQuery:
     layer: str | None = None
 
 
-def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
+def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) -> DrawView:
     """Return a button as a dimensioned drawing, for one product, in the container of one device.
+
+    With settings that are `tried`, it is drawn as it would be with them; nothing is kept.
 
     Raises:
         NotFound: The shop has no such placement, product or layer there.
         OutOfRange: The buttons do not speak the language.
     """
-    if query.placement not in shop.store.surfaces:
-        raise NotFound(f"The shop's pages have no {query.placement.replace('_', ' ')}.", placement=query.placement)
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
+    settings = tried.on_day(shop.today) if tried else in_force(shop, draft)
+    one, product, device, language = _class_at(shop, query, settings)
     products = shop.catalogue.all()
-    product = product_of(products, query.product)
     surface = shop.store.surfaces[query.placement]
-    device = query.device or surface.narrowest()[0]
-    language = language_of(settings, query.language)
     classes = classes_of(settings, products)
-    one = class_for(classes, settings, context_of(query.placement, product, None, device, language, ShopperKind.NEW))
     findings = findings_of(settings, products, shop.store, shop.kit)
     ground = shop.store.ground(query.placement, device)
     first = shop.store.language
@@ -123,7 +150,14 @@ def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
         layer_title=editing.title,
         own=editing.own,
         layers=layers,
+        uses=str((settings.layer(editing.layer) or {}).get(USES, "")),
         document=one.document.model_dump(mode="json"),
+        states=_states(one.document, surface.page_colour),
+        ring=ring_colour(one.document.look),
+        page_colour=surface.page_colour,
+        needed_contrast=needed_ratio(one.document.look.type.size_px, one.document.look.type.weight),
+        window_px=ground.window_px,
+        container_px=ground.container_px,
         button=compile_button(one.document, shop.kit, ground),
         drawing=leading.drawing,
         moment=leading.moment,
@@ -135,6 +169,47 @@ def view_drawing(shop: Shop, query: DrawQuery) -> DrawView:
             for context_place in shop.store.places
         ),
     )
+
+
+@remembered(4096)
+def _states(document: ButtonDocument, page: str) -> tuple[StateShown, ...]:
+    return tuple(
+        StateShown(
+            state=name,
+            fill=base_colour(worn.fill),
+            words=worn.text_colour,
+            contrast=None
+            if isinstance(worn.fill, PictureFill)
+            else worst_contrast(worn.text_colour, colours_in(worn.fill) or (page,))[0],
+            derived=tuple(sorted(worn.derived)),
+        )
+        for name, worn in dresses(document.look).items()
+    )
+
+
+def try_edit(shop: Shop, query: DrawQuery, layer: str, patch: Json) -> DrawView:
+    """Return the drawing that an edit would give; the draft stays as it is.
+
+    Raises:
+        NotFound, BadDocument, BadWording, OutOfRange: As for `change_layer`.
+    """
+    return view_drawing(shop, query, changed_settings(shop, shop.drafts.read().settings, layer, patch))
+
+
+def document_at(shop: Shop, query: DrawQuery) -> ButtonDocument:
+    """Return the document of the button that is drawn."""
+    return _class_at(shop, query, in_force(shop))[0].document
+
+
+def _class_at(shop: Shop, query: DrawQuery, settings: Settings) -> tuple[ButtonClass, Product, Device, str]:
+    if query.placement not in shop.store.surfaces:
+        raise NotFound(f"The shop's pages have no {query.placement.replace('_', ' ')}.", placement=query.placement)
+    products = shop.catalogue.all()
+    product = product_of(products, query.product)
+    device = query.device or shop.store.surfaces[query.placement].narrowest()[0]
+    language = language_of(settings, query.language)
+    context = context_of(query.placement, product, None, device, language, ShopperKind.NEW)
+    return class_for(classes_of(settings, products), settings, context), product, device, language
 
 
 def _layers(settings: Settings, one: ButtonClass) -> tuple[LayerHere, ...]:

@@ -31,7 +31,7 @@
 	$effect(() => {
 		const plain = button as Parameters<typeof paint>[1]['made'];
 		// Where pictures lie is known by whoever serves them.
-		const made = { ...plain, css: plain.css.replaceAll('up:pictures/', '/shop-pictures/') };
+		const made = { ...plain, css: plain.css.replaceAll('up:pictures/', `/api/stores/${workshop.store}/pictures/`) };
 		const stood = paint(host, {
 			base: workshop.info?.base_css ?? '',
 			made,

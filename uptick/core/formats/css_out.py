@@ -1,0 +1,61 @@
+"""A look as a piece of CSS that anybody can use: readable, with the names that `read_css` reads again."""
+
+from uptick.core import css
+from uptick.core.dress import REST, dresses
+from uptick.core.kit import Kit
+from uptick.core.look import FixedSize, FullSize, Look
+
+_STATES = {
+    "hover": ":hover",
+    "focus": ":focus-visible",
+    "pressed": ":active",
+    "disabled": ":disabled",
+}
+
+
+def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
+    """Return a look as rules for a selector; what is derived by rule is written out."""
+    writer = css.Writer(kit.fonts)
+    kind = look.type
+    declared = {
+        **_size(look, writer),
+        **writer.padding(look.padding, kind.size_px),
+        **writer.corners(look.radius, kind.size_px),
+        "border": "none",
+        **css.dress(dresses(look)[REST]),
+        "font-family": css.font_stack(kind.family, kit.fonts).replace("up-", ""),
+        "font-size": css.px(kind.size_px),
+        "font-weight": str(kind.weight),
+        "line-height": f"{kind.line:g}" if kind.line else "normal",
+        "letter-spacing": css.px(kind.letter_spacing_px),
+        "text-transform": "uppercase" if kind.case == "upper" else "none",
+        "white-space": "normal" if look.wrap == "lines" else "nowrap",
+        "transition": css.transition(look.motion),
+        "--centring": look.centring,
+    }
+    if look.wrap == "ellipsis":
+        declared |= {"text-overflow": "ellipsis", "overflow": "hidden"}
+    rules = [_rule(selector, declared)]
+    for state, said in css.states(look).items():
+        if state in _STATES and said:
+            rules.append(_rule(f"{selector}{_STATES[state]}", said))
+    return "\n".join(rules)
+
+
+def _size(look: Look, writer: css.Writer) -> css.Declarations:
+    size, type_px = look.size, look.type.size_px
+    found: css.Declarations = {"box-sizing": "border-box"}
+    if isinstance(size, FixedSize):
+        return {**found, "width": writer.length(size.width, type_px), "height": css.px(size.height)}
+    if isinstance(size, FullSize):
+        found["width"] = "100%"
+    elif size.least:
+        found["min-width"] = writer.length(size.least, type_px)
+    if size.most is not None:
+        found["max-width"] = writer.length(size.most, type_px)
+    return found
+
+
+def _rule(selector: str, declared: css.Declarations) -> str:
+    lines = "".join(f"  {name}: {value};\n" for name, value in declared.items())
+    return f"{selector} {{\n{lines}}}\n"

@@ -1,0 +1,298 @@
+"""Looks kept and carried: named ones, starting points, other buttons, CSS and design tokens; the brand and pictures."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+
+from pydantic import ValidationError
+
+from uptick.core.carry import PARTS, completed, only_parts
+from uptick.core.classes import ButtonClass, class_for, classes_of, context_of
+from uptick.core.document import ButtonDocument, Placement, ShopperKind, parse_document
+from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.formats.css_in import read_css
+from uptick.core.formats.css_out import write_css
+from uptick.core.formats.picture_file import read_picture
+from uptick.core.formats.svg_icon import ReadIcon, read_svg
+from uptick.core.formats.tokens import read_tokens, write_tokens
+from uptick.core.match import matched
+from uptick.core.merge import Json, leaves, merge_layer, patch_at, without_gaps
+from uptick.core.ramp import Brand, Seed
+from uptick.core.release import FieldChange, field_changes_of
+from uptick.core.resolve import USES
+from uptick.core.sentences import specification
+from uptick.core.settings import NamedLook, Settings
+from uptick.core.starts import starts
+from uptick.usecases.edit import change_layer, require_sound
+from uptick.usecases.ports import Draft, Person, Shop, StoredPicture
+from uptick.usecases.state import in_force, product_of
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """Where a look is brought from; `value` names it, or is the text of a file."""
+
+    kind: Literal["button", "start", "look", "css", "tokens"]
+    value: str
+    selector: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Brought:
+    """A look that was brought: its values, which parts it has, what of it was left out, and other selectors of CSS."""
+
+    title: str
+    layer: Json
+    parts: tuple[str, ...]
+    left_out: tuple[str, ...] = ()
+    selectors: tuple[str, ...] = ()
+    colours: tuple[tuple[str, str], ...] = ()
+
+
+def bring(shop: Shop, source: Source) -> Brought:
+    """Return a look from one of its sources, checked: what no button can have is left out and told.
+
+    Raises:
+        NotFound: There is no such button, starting point or look.
+        BadCss, BadTokens: The text holds no look.
+    """
+    settings = in_force(shop)
+    match source.kind:
+        case "button":
+            layer = whole_look(_button_at(shop, settings, source.value).document)
+            return _with_parts(source.value.partition("/")[0].replace("_", " "), layer)
+        case "start":
+            start = next((one for one in starts(settings.brand) if one.key == source.value), None)
+            if start is None:
+                raise NotFound(f"There is no starting point {source.value!r}.", start=source.value)
+            return _with_parts(start.name, _in_language(start.layer, settings))
+        case "look":
+            look = settings.looks.get(source.value)
+            if look is None:
+                raise NotFound(f"There is no look {source.value!r}.", look=source.value)
+            return _with_parts(look.name, look.layer)
+        case "css":
+            read = read_css(source.value, source.selector)
+            layer, wrong = _sound_part(shop, settings, read.layer)
+            return _with_parts(read.selector, layer, (*read.left_out, *wrong), read.selectors)
+        case "tokens":
+            found = read_tokens(source.value)
+            layer, wrong = _sound_part(shop, settings, found.layer)
+            return _with_parts("design tokens", layer, (*found.left_out, *wrong), colours=found.colours)
+
+
+def _with_parts(
+    title: str,
+    layer: Json,
+    left_out: Sequence[str] = (),
+    selectors: Sequence[str] = (),
+    colours: Sequence[tuple[str, str]] = (),
+) -> Brought:
+    parts = tuple(part for part in PARTS if only_parts(layer, [part]))
+    return Brought(title, layer, parts, tuple(left_out), tuple(selectors), tuple(colours))
+
+
+def _button_at(shop: Shop, settings: Settings, value: str) -> ButtonClass:
+    """Return the class of `placement/product`, as copied from Draw."""
+    place, _, sku = value.partition("/")
+    if place not in shop.store.places:
+        raise NotFound(f"The shop's pages have no {place.replace('_', ' ')}.", placement=place)
+    products = shop.catalogue.all()
+    product = product_of(products, sku or None)
+    placement = Placement(place)
+    device, language = shop.store.surfaces[placement].narrowest()[0], settings.language
+    context = context_of(placement, product, None, device, language, ShopperKind.NEW)
+    return class_for(classes_of(settings, products), settings, context)
+
+
+def whole_look(document: ButtonDocument) -> Json:
+    """Return all that is drawn of a button as a layer."""
+    raw = document.model_dump(mode="json")
+    return completed(without_gaps({name: raw[name] for name in ("look", "icon", "quantity", "second")}))
+
+
+def _in_language(layer: Json, settings: Settings) -> Json:
+    """Give the words of a starting point's second button to the store's own language."""
+    second = layer.get("second") or {}
+    if "wording" not in second:
+        return layer
+    return {**layer, "second": {**second, "wording": {settings.language: next(iter(second["wording"].values()))}}}
+
+
+def _sound_part(shop: Shop, settings: Settings, layer: Json) -> tuple[Json, list[str]]:
+    """Return what of a layer makes a button on the store's baseline, and what does not, with why."""
+    left_out: list[str] = []
+    base: Json = settings.baseline
+    for _ in range(40):
+        try:
+            document = parse_document(merge_layer(base, layer))
+        except BadDocument as error:
+            field = str(error.facts.get("field", ""))
+            path = next((p for p, _ in leaves(layer) if field.startswith(p) or p.startswith(field)), "")
+            if not path:
+                raise
+            left_out.append(error.says)
+            layer = without_gaps(merge_layer(layer, patch_at(path, None)))
+            continue
+        lightest, heaviest = shop.kit.fonts.weights(document.look.type.family)
+        weight = document.look.type.weight
+        if not lightest <= weight <= heaviest:
+            fitted = min(heaviest, max(lightest, weight))
+            left_out.append(f"weight {weight}: {document.look.type.family.capitalize()} goes to {fitted}")
+            layer = merge_layer(layer, {"look": {"type": {"weight": fitted}}})
+        break
+    return layer, left_out
+
+
+def carry_patch(brought: Brought, parts: Sequence[str]) -> Json:
+    """Return the patch that gives a layer the chosen parts; all where none is chosen."""
+    return only_parts(brought.layer, parts or brought.parts)
+
+
+def changes_by(document: ButtonDocument, patch: Json) -> tuple[FieldChange, ...]:
+    """Return what a patch would change in a button, in words."""
+    old = document.model_dump(mode="json")
+    return field_changes_of(old, parse_document(merge_layer(old, patch)).model_dump(mode="json"))
+
+
+def carry(
+    shop: Shop, layer: str, source: Source, parts: Sequence[str], base_version: int, person: Person, now: datetime
+) -> Draft:
+    """Give a layer the chosen parts of a look that is brought."""
+    brought = bring(shop, source)
+    patch = carry_patch(brought, parts)
+    if not patch:
+        raise OutOfRange.of("parts", f"some of {', '.join(brought.parts) or 'none, since it has none'}", parts)
+    return change_layer(shop, layer, patch, base_version, person, now, label=f"look of {brought.title}")
+
+
+def keep_look(
+    shop: Shop, name: str, layer: Json, used_by: str, base_version: int, person: Person, now: datetime
+) -> Draft:
+    """Keep a look under a name. With `used_by` that layer uses it from then on, and its own drawn values give way.
+
+    Raises:
+        BadDocument: The name is empty or taken.
+    """
+    draft = shop.drafts.read()
+    settings = draft.settings
+    if any(look.name.casefold() == name.strip().casefold() for look in settings.looks.values()):
+        raise BadDocument(f"name: there is a look {name.strip()!r} already.", field="name")
+    try:
+        look = NamedLook(name=name, layer=only_parts(layer, list(PARTS)))
+    except ValidationError as error:
+        raise BadDocument(f"name: {error.errors()[0]['msg']}.", field="name") from error
+    look_id = _free_id(look.name, settings)
+    after = settings.model_copy(update={"looks": {**settings.looks, look_id: look}})
+    if used_by:
+        own = after.layer(used_by)
+        if own is None:
+            raise NotFound(f"There is no layer {used_by!r}.", layer=used_by)
+        after = after.with_layer(used_by, {**_without_parts(own), USES: look_id})
+    require_sound(shop, after)
+    return shop.drafts.append(base_version, after, f"Look kept: {look.name}", person, now)
+
+
+def _free_id(name: str, settings: Settings) -> str:
+    plain = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "look"
+    found, n = plain[:40], 2
+    while found in settings.looks:
+        found, n = f"{plain[:36]}-{n}", n + 1
+    return found
+
+
+def _without_parts(layer: Json) -> Json:
+    bare = layer
+    for roots in PARTS.values():
+        for root in roots:
+            bare = merge_layer(bare, patch_at(root, None))
+    return without_gaps(bare)
+
+
+def use_look(shop: Shop, layer: str, look_id: str, base_version: int, person: Person, now: datetime) -> Draft:
+    """Let a layer use a named look, or none; its own drawn values give way to the look."""
+    draft = shop.drafts.read()
+    own = draft.settings.layer(layer)
+    if own is None or layer.startswith("look:"):
+        raise NotFound(f"There is no layer {layer!r} that could use a look.", layer=layer)
+    if look_id and look_id not in draft.settings.looks:
+        raise NotFound(f"There is no look {look_id!r}.", look=look_id)
+    changed = {**_without_parts(own), USES: look_id} if look_id else {k: v for k, v in own.items() if k != USES}
+    after = draft.settings.with_layer(layer, changed)
+    require_sound(shop, after)
+    said = f"uses the look {draft.settings.looks[look_id].name}" if look_id else "uses no named look"
+    return shop.drafts.append(base_version, after, f"{layer.rpartition(':')[2].replace('_', ' ')}: {said}", person, now)
+
+
+def drop_look(shop: Shop, look_id: str, base_version: int, person: Person, now: datetime) -> Draft:
+    """Give up a named look; what used it keeps its values as its own."""
+    draft = shop.drafts.read()
+    settings = draft.settings
+    look = settings.looks.get(look_id)
+    if look is None:
+        raise NotFound(f"There is no look {look_id!r}.", look=look_id)
+    after = settings
+    for layer in users_of(settings, look_id):
+        own = {key: value for key, value in (settings.layer(layer) or {}).items() if key != USES}
+        after = after.with_layer(layer, merge_layer(look.layer, own))
+    after = after.model_copy(update={"looks": {k: v for k, v in settings.looks.items() if k != look_id}})
+    require_sound(shop, after)
+    return shop.drafts.append(base_version, after, f"Look given up: {look.name}", person, now)
+
+
+def users_of(settings: Settings, look_id: str) -> tuple[str, ...]:
+    """Return the layers that use a named look."""
+    layers = {"baseline": settings.baseline}
+    layers |= {f"place:{place}": layer for place, layer in settings.placements.items()}
+    layers |= {f"exception:{rule.id}": rule.layer for rule in settings.exceptions}
+    return tuple(name for name, layer in layers.items() if layer.get(USES) == look_id)
+
+
+def set_brand(shop: Shop, seeds: Sequence[Json], base_version: int, person: Person, now: datetime) -> Draft:
+    """Say the brand's colours, from one to three; none takes them away."""
+    draft = shop.drafts.read()
+    try:
+        brand = Brand(seeds=tuple(Seed.model_validate(seed) for seed in seeds))
+    except ValidationError as error:
+        first = error.errors()[0]
+        raise BadDocument(f"brand: {first['msg']}; up to three colours with a name each.", field="brand") from error
+    after = draft.settings.model_copy(update={"brand": brand})
+    said = ", ".join(f"{seed.name} {seed.colour}" for seed in brand.seeds) or "no colours"
+    return shop.drafts.append(base_version, after, f"Brand: {said}", person, now)
+
+
+def match_neighbour(shop: Shop, layer: str, document: ButtonDocument) -> Json:
+    """Return the patch that makes the second button as high as the first, in its type and corners."""
+    return {"second": matched(document, shop.kit).model_dump(mode="json")}
+
+
+def bring_icon(content: bytes, name: str) -> ReadIcon:
+    """Return an icon from an SVG, cleaned."""
+    return read_svg(content, name)
+
+
+def bring_picture(shop: Shop, content: bytes, name: str, person: Person, now: datetime) -> StoredPicture:
+    """Keep a picture for buttons.
+
+    Raises:
+        BadPicture: It cannot be read or is too large.
+    """
+    made = read_picture(content)
+    said = re.sub(r"\s+", " ", name).strip()[:80] or "picture"
+    stored = StoredPicture(made.hash, said, made.media_type, made.width, made.height, person.name, now)
+    shop.pictures.put(stored, made.content)
+    return stored
+
+
+def write_look(shop: Shop, document: ButtonDocument, form: Literal["text", "css", "tokens", "json"]) -> str:
+    """Return a button's look to take away: as sentences, CSS, design tokens, or our own JSON."""
+    if form == "css":
+        return write_css(document.look, shop.kit)
+    if form == "tokens":
+        seeds = {seed.name: seed.colour for seed in shop.drafts.read().settings.brand.seeds}
+        return write_tokens(document.look, seeds)
+    if form == "json":
+        return document.model_dump_json(indent=2) + "\n"
+    return specification(document)

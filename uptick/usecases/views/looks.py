@@ -1,0 +1,100 @@
+"""What a designer can draw from: kept looks, starting points, the brand's shades, pictures."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from uptick.core.compile import CompiledButton, compile_button
+from uptick.core.document import ButtonDocument, parse_document
+from uptick.core.merge import merge_layer
+from uptick.core.ramp import Shade, ramp
+from uptick.core.release import FieldChange
+from uptick.core.settings import Settings
+from uptick.core.starts import starts
+from uptick.usecases import looks
+from uptick.usecases.edit import layer_title
+from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
+from uptick.usecases.ports import Shop, StoredPicture
+from uptick.usecases.state import in_force
+from uptick.usecases.views.drawing import DrawQuery, DrawView, document_at, try_edit
+
+
+@dataclass(frozen=True, slots=True)
+class LookShown:
+    """A named look with what uses it, drawn on the store's baseline."""
+
+    id: str
+    name: str
+    used_by: tuple[str, ...]
+    button: CompiledButton
+
+
+@dataclass(frozen=True, slots=True)
+class StartShown:
+    key: str
+    name: str
+    says: str
+    button: CompiledButton
+
+
+@dataclass(frozen=True, slots=True)
+class Ramp:
+    name: str
+    colour: str
+    shades: tuple[Shade, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LooksView:
+    looks: tuple[LookShown, ...]
+    starts: tuple[StartShown, ...]
+    ramps: tuple[Ramp, ...]
+    pictures: tuple[StoredPicture, ...]
+    parts: tuple[str, ...]
+
+
+def view_looks(shop: Shop) -> LooksView:
+    settings = in_force(shop)
+    return LooksView(
+        looks=tuple(
+            LookShown(
+                look_id,
+                look.name,
+                tuple(layer_title(settings, layer) for layer in users_of(settings, look_id)),
+                compile_button(_on_baseline(settings, look.layer), shop.kit),
+            )
+            for look_id, look in settings.looks.items()
+        ),
+        starts=tuple(
+            StartShown(one.key, one.name, one.says, compile_button(_on_baseline(settings, one.layer), shop.kit))
+            for one in starts(settings.brand)
+        ),
+        ramps=tuple(Ramp(seed.name, seed.colour, ramp(seed)) for seed in settings.brand.seeds),
+        pictures=tuple(shop.pictures.all()),
+        parts=tuple(looks.PARTS),
+    )
+
+
+def _on_baseline(settings: Settings, layer: dict[str, object]) -> ButtonDocument:
+    return parse_document(merge_layer({k: v for k, v in settings.baseline.items() if k != "uses"}, layer))
+
+
+@dataclass(frozen=True, slots=True)
+class CarryView:
+    """A look that is brought, before it is taken: what it has, what was left out, and what it would change here."""
+
+    title: str
+    parts: tuple[str, ...]
+    left_out: tuple[str, ...]
+    selectors: tuple[str, ...]
+    colours: tuple[tuple[str, str], ...]
+    changes: tuple[FieldChange, ...]
+    after: DrawView | None
+
+
+def view_carry(shop: Shop, query: DrawQuery, layer: str, source: Source, parts: Sequence[str]) -> CarryView:
+    """Return what the chosen parts of a brought look would change in the button that is drawn."""
+    brought = bring(shop, source)
+    patch = carry_patch(brought, [part for part in parts if part in brought.parts])
+    changes = changes_by(document_at(shop, query), patch) if patch else ()
+    after = try_edit(shop, query, layer, patch) if patch else None
+    return CarryView(brought.title, brought.parts, brought.left_out, brought.selectors, brought.colours, changes, after)
