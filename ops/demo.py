@@ -14,7 +14,7 @@ from uptick.core.reach import Reach
 from uptick.core.settings import Settings
 from uptick.core.store import FormPost, Store, Surface
 from uptick.core.trial.readout import Measure
-from uptick.usecases import edit, importing, publish, trials
+from uptick.usecases import edit, importing, looks, publish, trials
 from uptick.usecases.ports import Person
 from uptick.wiring import Wiring, clock, hash_password
 
@@ -23,7 +23,7 @@ EMAIL = "ada@thornmere.example"
 PASSWORD = "ten-frames-of-brood"
 NAME = "Ada Thorn"
 
-INK, WAX, MOSS, PALE = "#3a2a12", "#ffe9b8", "#2f5d3a", "#e4e0d2"
+INK, WAX, MOSS, PALE, HONEY = "#3a2a12", "#ffe9b8", "#2f5d3a", "#e4e0d2", "#d99a2b"
 
 BASELINE: Json = {
     "look": {
@@ -62,17 +62,24 @@ def demo_store(practice_origin: str) -> Store:
         ),
         surfaces={
             Placement.PRODUCT_PAGE: Surface(
-                widths_px={Device.PHONE: 343, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=52
+                widths_px={Device.PHONE: 343, Device.TABLET: 320, Device.DESKTOP: 380},
+                own_height_px=52,
+                page_colour="#fbf6e9",
             ),
             Placement.LISTING_CARD: Surface(
-                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310}, own_height_px=44
+                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310},
+                own_height_px=44,
+                page_colour="#fffdf6",
+                page_path="/c/everything",
             ),
             # What name and price leave to the button; the bar itself is as wide as the window.
             Placement.STICKY_BAR: Surface(
                 widths_px={Device.PHONE: 240, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=0
             ),
             Placement.STRIP: Surface(
-                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310}, own_height_px=36
+                widths_px={Device.PHONE: 139.5, Device.TABLET: 203.3, Device.DESKTOP: 310},
+                own_height_px=36,
+                page_colour="#fffdf6",
             ),
         },
     )
@@ -137,6 +144,7 @@ class _History:
         with self._wiring.open_shop(KEY) as shop:
             importing.import_catalogue(shop, content, self._ada, self._ago(59))
         self._say("buttons")
+        self._say_brand()
         self._draw_buttons()
         self._say("shoppers of six weeks, sent through the edge")
         self._shoppers(44, 26, seed=11)
@@ -144,6 +152,15 @@ class _History:
         self._shoppers(26, 0, seed=12)
         self._say("changes since the last release")
         self._later_changes()
+
+    def _say_brand(self) -> None:
+        seeds = [
+            {"name": "honey ink", "colour": INK},
+            {"name": "moss", "colour": MOSS},
+            {"name": "honey", "colour": HONEY},
+        ]
+        with self._wiring.open_shop(KEY) as shop:
+            looks.set_brand(shop, seeds, shop.drafts.read().version, self._ada, self._ago(58.5))
 
     def _draw_buttons(self) -> None:
         self._change("place:product_page", {"look": {"size": {"kind": "full"}}}, 58)

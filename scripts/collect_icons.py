@@ -1,4 +1,4 @@
-"""Writes uptick/assets/icons.json from the Phosphor icon package (MIT): icons that shops use, with words to find them."""
+"""Writes uptick/assets/icons.json from the Phosphor icon package (MIT): what shops use, with words to find it."""
 
 import json
 import pathlib

@@ -1,7 +1,7 @@
 import type { Manifest } from './types';
 
 /** What the studio says to a page in one of its frames, and what the page says to it. */
-export type ToFrame = { up: 'draft'; manifest?: Partial<Manifest>; show?: string };
+export type ToFrame = { up: 'draft'; manifest?: Partial<Manifest>; show?: string; product?: string };
 export type FromFrame = { up: 'ready' } | { up: 'drawn'; at: number };
 
 /**
@@ -13,7 +13,7 @@ export function frame(manifest: Manifest, redraw: () => void): void {
 	if (!studio || parent === window) return;
 	addEventListener('message', (event: MessageEvent<ToFrame>) => {
 		if (event.origin !== studio || event.source !== parent || event.data?.up !== 'draft') return;
-		const { manifest: changed, show } = event.data;
+		const { manifest: changed, show, product } = event.data;
 		if (changed) {
 			// Texts and looks only: where signals go and whose shop it is stays as it was told.
 			const { looks, places, words, rules, base, languages } = { ...manifest, ...changed };
@@ -21,7 +21,11 @@ export function frame(manifest: Manifest, redraw: () => void): void {
 			redraw();
 			parent.postMessage({ up: 'drawn', at: performance.timeOrigin + performance.now() }, studio);
 		}
-		if (show) document.querySelector(`[data-up-place="${CSS.escape(show)}"]`)?.scrollIntoView({ block: 'center' });
+		if (show) {
+			const place = `[data-up-place="${CSS.escape(show)}"]`;
+			const own = document.querySelector(`${place}[data-up-product="${CSS.escape(product ?? '')}"]`);
+			(own ?? document.querySelector(place))?.scrollIntoView({ block: 'center' });
+		}
 	});
 	parent.postMessage({ up: 'ready' }, studio);
 }

@@ -12,7 +12,8 @@ _ALSO = {
     "cheap": ("percent", "tag"), "done": ("tick",), "ok": ("tick",), "yes": ("tick",), "reserve": ("calendar", "clock"),
     "wait": ("clock", "hourglass"), "later": ("calendar", "clock"), "ask": ("question", "chat"), "like": ("heart",),
     "favourite": ("heart", "star"), "present": ("gift",), "secure": ("lock", "shield"), "bee": ("hexagon", "flower"),
-    "next": ("arrow", "caret"), "go": ("arrow", "caret"), "new": ("sparkle", "star"), "pay": ("card", "wallet", "coins"),
+    "next": ("arrow", "caret"), "go": ("arrow", "caret"), "new": ("sparkle", "star"),
+    "pay": ("card", "wallet", "coins"),
 }  # fmt: skip
 
 

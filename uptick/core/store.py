@@ -26,11 +26,15 @@ class FormPost(Part):
 
 
 class Surface(Part):
-    """Where a placement stands: container widths by device, the height of the shop's own button, the colour behind."""
+    """Where a placement stands: container widths by device, the height of the shop's own button, the colour behind.
+
+    `page_path` is a page where it can be looked at; empty where that is the product's own.
+    """
 
     widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]]
     own_height_px: Annotated[float, Field(ge=0, le=400)]
     page_colour: Colour = "#ffffff"
+    page_path: Annotated[str, StringConstraints(pattern=r"^(/\S*)?$", max_length=300)] = ""
 
     def narrowest(self) -> tuple[Device, float]:
         device = min(self.widths_px, key=lambda d: self.widths_px[d])

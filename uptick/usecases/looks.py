@@ -48,7 +48,7 @@ class Brought:
     parts: tuple[str, ...]
     left_out: tuple[str, ...] = ()
     selectors: tuple[str, ...] = ()
-    colours: tuple[tuple[str, str], ...] = ()
+    colours: tuple[Seed, ...] = ()
 
 
 def bring(shop: Shop, source: Source) -> Brought:
@@ -88,7 +88,7 @@ def _with_parts(
     layer: Json,
     left_out: Sequence[str] = (),
     selectors: Sequence[str] = (),
-    colours: Sequence[tuple[str, str]] = (),
+    colours: Sequence[Seed] = (),
 ) -> Brought:
     parts = tuple(part for part in PARTS if only_parts(layer, [part]))
     return Brought(title, layer, parts, tuple(left_out), tuple(selectors), tuple(colours))

@@ -26,7 +26,7 @@ class Edit(Body):
 
 
 class Bring(Body):
-    """A look to bring: from another button (`placement/product`), a starting point, a kept look, CSS or design tokens."""
+    """A look to bring: from a button (`placement/product`), a starting point, a kept look, CSS or design tokens."""
 
     kind: Literal["button", "start", "look", "css", "tokens"]
     value: Annotated[str, StringConstraints(max_length=400_000)]

@@ -102,9 +102,9 @@ def written(query: DrawDep, shop: ShopDep, form: Literal["text", "css", "tokens"
 @router.get("/icons")
 def icons(shop: ShopDep, text: Annotated[str, Query(max_length=80)] = "") -> list[dict[str, Any]]:
     """Return shipped icons that fit some words, the best first."""
-    found = find_icons(shop.kit.icons, text)
+    names = find_icons(shop.kit.icons, text)
     shapes = shop.kit.icons
-    return [{"name": name, "path": shapes[name].path, "points": shapes[name].points} for name in found]
+    return [{"name": name, "path": shapes[name].path, "points": shapes[name].points} for name in names]
 
 
 @router.post("/icons")
@@ -140,8 +140,8 @@ def tried_manifest(body: Edit, shop: ShopDep, person: VisitorDep, parts: PartsDe
 
 def _manifest(content: Json, parts: PartsDep) -> Response:
     kept = {name: content[name] for name in ("looks", "places", "words", "rules", "base", "languages")}
-    content = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
-    return Response(content, media_type="application/json")
+    written = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
+    return Response(written, media_type="application/json")
 
 
 @router.get("/pictures/{digest}", response_class=Response)

@@ -47,7 +47,6 @@ class StoreInfo:
     base_css: str
     fonts: tuple[FontOption, ...]
     font_files: tuple[dict[str, Any], ...]
-    icons: dict[str, str]
     edge_origin: str
     snippet: str
     preview: str
@@ -68,7 +67,6 @@ def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
         categories=tuple(dict.fromkeys(p.category for p in products)),
         fonts=tuple(families.values()),
         font_files=tuple(compile_fonts(shop.kit, (*families, *shop.kit.fonts.stand_ins))),
-        icons={name: shape.path for name, shape in shop.kit.icons.items()},
         edge_origin=parts.edge_origin,
         snippet=f'<script async src="{parts.edge_origin}/s/{shop.store.key}/up.js"></script>',
         preview=parts.preview_token(shop.store.key),

@@ -2,19 +2,26 @@
 	import { searchParams } from 'sv-router';
 	import type { Device, Moment, Placement } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
+	import { Plan } from '$lib/pure/dimensions';
 	import { fieldOf } from '$lib/pure/edit';
 	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { stageFor } from '$lib/pure/stage';
 	import { Desk } from '$lib/state/desk.svelte';
-	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
 	import { route } from '../router';
+	import BrandField from './parts/BrandField.svelte';
 	import Dimensions from './parts/Dimensions.svelte';
+	import Hangings from './parts/Hangings.svelte';
+	import Leaders from './parts/Leaders.svelte';
+	import LooksSheet from './parts/LooksSheet.svelte';
+	import OnPage from './parts/OnPage.svelte';
 	import Specification from './parts/Specification.svelte';
+	import TakeAway from './parts/TakeAway.svelte';
 	import Why from './parts/Why.svelte';
 
 	const workshop = useWorkshop();
@@ -25,7 +32,7 @@
 	const desk = new Desk(workshop, () => ({ placement, product, device, language: workshop.shownLanguage, layer }));
 	const view = $derived(desk.view);
 	$effect(() => {
-		if (view) workshop.sees(view.draft);
+		if (desk.kept) workshop.sees(desk.kept.draft);
 	});
 
 	const moments: readonly Moment[] = [
@@ -37,6 +44,8 @@
 		'pre_order',
 		'sold_out',
 	];
+	const looks = ['hover', 'pressed', 'focus'] as const;
+	const lookNames = { hover: 'hovered', pressed: 'pressed', focus: 'focused' };
 	let picked = $state<Moment | null>(null);
 	const chosen = $derived(picked ?? view?.moment ?? 'ready');
 	/** Where the choice is on the page, the button waits for it. */
@@ -46,34 +55,46 @@
 		(moment === 'choose_first' && (placement === 'product_page' || placement === 'sticky_bar'));
 	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
 	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
+
 	let width = $state(800);
-	const height = 300;
-	/** What the quantity box takes beside the button, on the left where one reads from there. */
-	const boxed = $derived.by(() => {
-		const box = view?.document.quantity as { kind: string; width_px?: number } | undefined;
-		return box?.kind === 'box' ? (box.width_px ?? 0) + 8 : 0;
+	let times = $state(1);
+	let grid = $state(false);
+	let guides = $state(true);
+	let linked = $state(true);
+	let onPage = $state(false);
+	let list = $state<HTMLElement>();
+	const height = $derived(onPage ? 430 : 306);
+	const stage = $derived(shown ? stageFor(shown.drawing, width, height, times) : { x: 0, y: 0, zoom: 1, edge: 0 });
+	const plan = $derived(shown && new Plan(shown, stage));
+	/** Where the host of the whole row begins, seen from the button's own corner. */
+	const corner = $derived.by(() => {
+		const { second, quantity } = shown?.drawing ?? {};
+		return {
+			x: Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0),
+			y: Math.min(0, second?.outer.y ?? 0, quantity?.y ?? 0),
+		};
 	});
-	const beside = $derived(view?.rtl ? 0 : boxed);
-	const stage = $derived(shown ? stageFor(shown.drawing, width, height, beside) : { x: 0, y: 0, zoom: 1, edge: 0 });
-	const room = $derived((view?.drawing.container_px ?? 300) + boxed);
-	const shopPage = $derived(
-		view && workshop.info
-			? `${workshop.info.store.origin}${view.product.url}?up-draft=${encodeURIComponent(workshop.info.preview)}`
-			: '',
+	const room = $derived(view?.container_px ?? 300);
+	const ground = $derived({
+		container: room,
+		window: view?.window_px ?? 1280,
+		type: Number(valueAt(view?.document, 'look.type.size_px') ?? 16),
+	});
+	const second = $derived(view?.drawing.second?.text ?? '');
+	const known = $derived(
+		[...new Set((view?.states ?? []).flatMap((one) => [one.fill ?? '', one.words]))].filter(Boolean),
 	);
 
-	const NEW = 'new';
-	const products = $derived.by(() => {
-		const listed = (workshop.info?.products ?? []).map((p) => ({ value: p.sku, label: `${p.name} · ${p.sku}` }));
-		const here = view?.product;
-		if (here && !listed.some((one) => one.value === here.sku)) listed.unshift({ value: here.sku, label: here.name });
-		return listed;
-	});
-	/** Looks at another button; what takes its edits is its own narrowest layer. */
-	function see(name: string, value: string): void {
-		searchParams.delete('layer');
-		searchParams.set(name, value);
+	let sheet = $state(false);
+	let bringing = $state.raw<Carried | null>(null);
+	function copy(): void {
+		if (view) workshop.copied = { kind: 'button', value: `${placement}/${view.product.sku}`, selector: '' };
 	}
+	function openLooks(from: Carried | null): void {
+		bringing = from;
+		sheet = true;
+	}
+
 	/** Begins an exception from just what is seen, with the value that is marked. */
 	function narrow(): void {
 		if (!view) return;
@@ -92,12 +113,19 @@
 		};
 	}
 
-	function onkeydown(event: KeyboardEvent): void {
-		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
-		const way = { '[': -1, ']': 1 }[event.key];
-		if (way) picked = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
-		if (event.key === 'w' && view)
+	const keys: Record<string, () => void> = {
+		'[': () => step(-1),
+		']': () => step(1),
+		'+': () => (times = Math.min(4, times * 1.25)),
+		'-': () => (times = Math.max(0.25, times / 1.25)),
+		'0': () => (times = 1),
+		g: () => (grid = !grid),
+		p: () => (onPage = !onPage),
+		c: copy,
+		v: () => openLooks(workshop.copied),
+		l: () => openLooks(null),
+		w: () => {
+			if (!view) return;
 			workshop.asked = {
 				placement,
 				field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.language}`,
@@ -105,95 +133,103 @@
 				device: view.device,
 				language: view.language,
 			};
-		if (event.key === 'p') window.open(shopPage, '_blank', 'noopener');
+		},
+	};
+	function step(way: number): void {
+		picked = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
+	}
+	function onkeydown(event: KeyboardEvent): void {
+		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys || sheet) return;
+		keys[event.key]?.();
 	}
 </script>
 
 <svelte:window {onkeydown} />
 
-{#if view && shown && workshop.info}
+{#if view && shown && plan && workshop.info}
 	<div class="desk">
-		<nav class="hangings" aria-label="Placements">
-			{#each view.hanging as hung (hung.placement)}
-				<a
-					href="/draw/{hung.placement}?product={view.product.sku}"
-					class="hung"
-					aria-current={hung.placement === placement ? 'page' : undefined}
-				>
-					<span class="mb-2 flex items-center justify-between gap-4">
-						<b class="name">{capital(said(hung.placement))}</b>
-						{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
-						{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
-					</span>
-					<span class="mini"><TrueButton {...hung.shown} room={hung.shown.button.quantity ? 250 : 190} /></span>
-				</a>
-			{/each}
-			<p class="seen text-md">
-				seen by
-				<Pick label="Product" value={view.product.sku} options={products} onpick={(sku) => see('product', sku)} /><br />
-				on a
-				<Pick
-					label="Device"
-					value={view.device}
-					options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
-					onpick={(to) => see('device', to)}
-				/>, in
-				<Pick
-					label="Language"
-					value={view.language}
-					options={workshop.languageOptions}
-					onpick={(to) => (workshop.tongue = to)}
-				/><br />
-				edits go to
-				<Pick
-					label="Edits go to"
-					value={view.layer}
-					options={[
-						...view.layers.map((one) => ({ value: one.layer, label: one.title })),
-						{ value: NEW, label: 'only…' },
-					]}
-					onpick={(to) => (to === NEW ? narrow() : searchParams.set('layer', to))}
-				/>
-			</p>
-		</nav>
+		<Hangings {view} onnarrow={narrow} />
 
-		<section class="stage bg-leaf" aria-label="Drawing">
-			<div class="paper" bind:clientWidth={width} style:height="{height}px">
-				<div class="button" style:left="{stage.x - beside * stage.zoom}px" style:top="{stage.y}px">
-					<TrueButton
-						button={view.button}
-						moment={chosen}
-						text={shown.text}
-						rtl={view.rtl}
-						inactive={waits(chosen)}
-						{room}
-						zoom={stage.zoom}
-					/>
+		<section class={['stage bg-leaf', onPage && 'whole']} aria-label="Drawing">
+			{#if onPage}
+				<div bind:clientWidth={width}><OnPage {view} {desk} {width} {height} /></div>
+			{:else}
+				<div
+					class={['paper', grid && 'pixels']}
+					bind:clientWidth={width}
+					style:height="{height}px"
+					style:--pixel="{stage.zoom}px"
+					style:--from="{stage.x}px {stage.y}px"
+				>
+					<div
+						class="button"
+						style:left="{stage.x + corner.x * stage.zoom}px"
+						style:top="{stage.y + corner.y * stage.zoom}px"
+					>
+						<TrueButton
+							button={view.button}
+							moment={chosen}
+							text={shown.text}
+							rtl={view.rtl}
+							inactive={waits(chosen)}
+							{second}
+							{room}
+							zoom={stage.zoom}
+						/>
+					</div>
+					<Dimensions {plan} {desk} {width} {height} {ground} {linked} />
+					{#if guides}<Leaders {plan} findings={view.findings} {list} {width} {height} />{/if}
 				</div>
-				<Dimensions view={shown} {desk} {stage} {width} {height} />
-			</div>
-			<div class="callouts">
-				<Findings findings={view.findings} onmend={(mend) => desk.mend(mend)} />
-				{#if !view.findings.length}
-					<p class="py-3 text-md">
-						<b>It fits and can be read.</b>
-						<span class="text-soft">
-							{px(shown.drawing.container_px - shown.drawing.needs_width_px)} px to spare on the {view.device}. The
-							worst product of the catalogue was tried in every moment.
-						</span>
-					</p>
+				<div class="callouts" bind:this={list} style:height="{height}px">
+					<Findings findings={view.findings} onmend={(mend) => desk.mend(mend)} />
+					{#if !view.findings.length}
+						<p class="py-3 text-md">
+							<b>It fits and can be read.</b>
+							<span class="text-soft">
+								{px(shown.drawing.container_px - shown.drawing.needs_width_px)} px to spare on the {view.device}. The
+								worst product of the catalogue was tried in every moment.
+							</span>
+						</p>
+					{/if}
+				</div>
+			{/if}
+			<div class="tools" role="toolbar" aria-label="Drawing tools">
+				<button class="value" aria-pressed={onPage} onclick={() => (onPage = !onPage)}
+					>{onPage ? 'back to the drawing' : 'on the page'}</button
+				>
+				{#if !onPage}
+					<span class="flex items-baseline gap-1">
+						<button class="value" aria-label="Smaller" onclick={keys['-']}>−</button>
+						<span class="figure whitespace-nowrap">{stage.zoom.toFixed(1)} : 1</span>
+						<button class="value" aria-label="Larger" onclick={keys['+']}>+</button>
+					</span>
+					<button class="value" aria-pressed={grid} onclick={keys.g}>pixel grid {grid ? 'on' : 'off'}</button>
+					<button class="value" aria-pressed={guides} onclick={() => (guides = !guides)}
+						>leaders {guides ? 'on' : 'off'}</button
+					>
+					<button class="value" aria-pressed={linked} onclick={() => (linked = !linked)}
+						>{linked ? 'opposite sides alike' : 'each side by itself'}</button
+					>
+					<span class="text-soft">Drag a dimension, type into it, or step it with ↑ ↓.</span>
 				{/if}
-				<p class="mt-auto flex items-center justify-between gap-3 py-3 text-soft">
-					<span>Type a dimension or step it with ↑ ↓.</span>
-					<span class="figure whitespace-nowrap">{stage.zoom.toFixed(1)} : 1</span>
-				</p>
-				<p class="pb-4"><Press href={shopPage} away>Stand it on the shop’s page</Press></p>
 			</div>
 		</section>
 
-		<section class="px-6 py-3" aria-label="Specification">
-			<h2 class="mb-2 text-base">Specification</h2>
-			<Specification {view} {desk} />
+		<section class="below px-6 py-3" aria-label="Specification">
+			<div class="mb-2 flex items-baseline gap-4">
+				<h2 class="text-base">Specification</h2>
+				<span class="ml-auto flex items-baseline gap-3">
+					<BrandField {desk} {known} />
+					<button class="value" onclick={() => openLooks(null)}>looks</button>
+					<button class="value" onclick={copy}
+						>{workshop.copied?.value === `${placement}/${view.product.sku}` ? 'copied' : 'copy'}</button
+					>
+					{#if workshop.copied}<button class="value" onclick={() => openLooks(workshop.copied)}>paste</button>{/if}
+					<TakeAway {desk} />
+				</span>
+			</div>
+			<Specification {view} {desk} {ground} />
 			<div class="mt-3" aria-live="polite">
 				{#if desk.marked && desk.why.data}
 					<div class="flex items-baseline justify-between gap-4">
@@ -204,12 +240,22 @@
 					</div>
 					<Why lines={desk.why.data.lines} onjump={(to) => searchParams.set('layer', to)} />
 				{:else}
-					<p class="text-soft">Go to a value to see why it is what it is.</p>
+					<p class="text-soft">
+						Go to a value to see why it is what it is.
+						{#if view.own.length}
+							{view.layer_title} sets {view.own.length === 1 ? 'one value' : `${view.own.length} values`} itself;
+							<button
+								class="value"
+								onclick={() => desk.resetAll(view.own.filter((path) => !path.startsWith('wording.')))}
+								>reset all that is drawn</button
+							>.
+						{/if}
+					</p>
 				{/if}
 			</div>
 		</section>
 
-		<section class="border-l border-hair px-6 py-3" aria-label="Moments">
+		<section class="below border-l border-hair px-6 py-3" aria-label="Moments">
 			<h2 class="mb-2 text-base">
 				Moments
 				<span class="font-normal text-soft"> at true size; press one to draw it, [ and ] step </span>
@@ -227,6 +273,7 @@
 									text={one.text}
 									rtl={view.rtl}
 									inactive={waits(moment)}
+									{second}
 									{room}
 								/></span
 							>
@@ -236,65 +283,52 @@
 						</button>
 					{/if}
 				{/each}
-				{#each ['hover', 'focus'] as const as look (look)}
+				{#each looks as look (look)}
 					<div class="moment">
-						<span class="tag">{look === 'hover' ? 'hovered' : 'focused'}</span>
+						<span class="tag">{lookNames[look]}</span>
 						<span class="fit"
-							><TrueButton button={view.button} moment="ready" text={view.text} rtl={view.rtl} {room} {look} /></span
+							><TrueButton
+								button={view.button}
+								moment="ready"
+								text={view.text}
+								rtl={view.rtl}
+								{second}
+								{room}
+								{look}
+							/></span
 						>
 					</div>
 				{/each}
 			</div>
 		</section>
 	</div>
+	<LooksSheet open={sheet} {desk} from={bringing} onclose={() => (sheet = false)} />
 {:else}
-	<Waiting what="Drawing the button" error={desk.drawing.error} onretry={() => desk.drawing.refetch()} />
+	<Waiting
+		what="Drawing the {capital(said(placement))}"
+		error={desk.drawing.error}
+		onretry={() => desk.drawing.refetch()}
+	/>
 {/if}
 
 <style>
 	.desk {
 		display: grid;
-		grid-template-columns: 430px minmax(0, 1fr);
-		grid-template-rows: auto auto 1fr;
-		min-height: calc(100vh - 67px);
+		grid-template-columns: minmax(540px, 0.78fr) minmax(0, 1fr);
+		grid-template-rows: auto auto minmax(220px, 1fr);
+		height: calc(100vh - 67px);
 	}
-	.hangings,
+	.desk > :global(nav),
 	.stage {
 		grid-column: 1 / -1;
 	}
-	.hangings {
-		display: flex;
-		align-items: stretch;
-		padding: 8px 24px 0;
-	}
-	.hung {
-		min-width: 172px;
-		padding: 8px 16px 10px;
-		border-top: 5px solid transparent;
-		text-decoration: none;
-	}
-	.hung[aria-current] {
-		border-color: var(--color-ink);
-		background: var(--color-leaf);
-	}
-	.hung[aria-current] .name {
-		background: var(--color-marker);
-		padding: 0 6px;
-	}
-	.mini {
-		display: block;
-		zoom: 0.72;
-	}
-	.seen {
-		margin-left: auto;
-		align-self: center;
-		text-align: right;
-		line-height: 1.9;
-	}
 	.stage {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 384px;
+		grid-template-columns: minmax(0, 1fr) 352px;
 		border-block: 1px solid var(--color-hair);
+	}
+	.stage.whole {
+		grid-template-columns: minmax(0, 1fr);
 	}
 	.paper {
 		position: relative;
@@ -302,14 +336,30 @@
 		background-image: radial-gradient(var(--color-hair) 1px, transparent 1px);
 		background-size: 16px 16px;
 	}
+	.paper.pixels {
+		background-image:
+			linear-gradient(to right, var(--color-hair) 1px, transparent 1px),
+			linear-gradient(to bottom, var(--color-hair) 1px, transparent 1px);
+		background-size: var(--pixel) var(--pixel);
+		background-position: var(--from);
+	}
 	.button {
 		position: absolute;
 	}
 	.callouts {
+		padding: 8px 24px 0 16px;
+		overflow: auto;
+	}
+	.tools {
+		grid-column: 1 / -1;
 		display: flex;
-		flex-direction: column;
-		padding: 8px 24px 0;
-		max-height: 300px;
+		flex-wrap: wrap;
+		align-items: baseline;
+		gap: 4px 20px;
+		padding: 4px 24px 6px;
+		border-top: 1px solid var(--color-hair);
+	}
+	.below {
 		overflow: auto;
 	}
 	.moments {
@@ -341,9 +391,7 @@
 		.desk,
 		.stage {
 			grid-template-columns: minmax(0, 1fr);
-		}
-		.hangings {
-			flex-wrap: wrap;
+			height: auto;
 		}
 	}
 </style>

@@ -24,8 +24,8 @@ _GROUPS = {"svg", "g", "a", "switch"}
 _QUIET = {"title", "desc", "metadata", "defs", "namedview"}
 _DRAWN = {
     "d", "x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "x1", "y1", "x2", "y2", "points", "transform",
-    "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "clip-rule", "viewBox", "style", "id",
-    "class", "version", "preserveAspectRatio", "role", "focusable", "color",
+    "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "clip-rule", "viewBox", "style",
+    "id", "class", "version", "preserveAspectRatio", "role", "focusable", "color",
 }  # fmt: skip
 
 

@@ -28,6 +28,7 @@ from uptick.core.look import (
     corners_of,
 )
 from uptick.core.merge import Json, merge_layer, patch_at
+from uptick.core.ramp import Seed
 
 MOST_CHARACTERS = 400_000
 _CURVES = {
@@ -128,7 +129,7 @@ class ReadTokens:
     """A look's values as a layer, colours by their names, and what was left out."""
 
     layer: Json
-    colours: tuple[tuple[str, str], ...]
+    colours: tuple[Seed, ...]
     left_out: tuple[str, ...]
 
 
@@ -149,12 +150,14 @@ def read_tokens(text: str) -> ReadTokens:
         raise BadTokens('The file has no design token in it: none has a "$value".')
     left_out: list[str] = []
     layer: Json = {}
-    colours: list[tuple[str, str]] = []
+    colours: list[Seed] = []
     for name, token in tokens.items():
         try:
             token = _resolved(token, tokens, 0)
             if token["type"] == "color":
-                colours.append((name.rpartition(".")[2][:40], _read_colour(token["value"])[0]))
+                colours.append(
+                    Seed(name=name.rpartition(".")[2][:30] or "colour", colour=_read_colour(token["value"])[0])
+                )
             for path, value in _fields(name, token):
                 layer = merge_layer(layer, patch_at(path, value))
         except (KeyError, TypeError, ValueError, AttributeError) as error:

@@ -3,14 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from uptick.core.carry import PARTS
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.document import ButtonDocument, parse_document
 from uptick.core.merge import merge_layer
-from uptick.core.ramp import Shade, ramp
+from uptick.core.ramp import Seed, Shade, ramp
 from uptick.core.release import FieldChange
 from uptick.core.settings import Settings
 from uptick.core.starts import starts
-from uptick.usecases import looks
 from uptick.usecases.edit import layer_title
 from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
 from uptick.usecases.ports import Shop, StoredPicture
@@ -70,7 +70,7 @@ def view_looks(shop: Shop) -> LooksView:
         ),
         ramps=tuple(Ramp(seed.name, seed.colour, ramp(seed)) for seed in settings.brand.seeds),
         pictures=tuple(shop.pictures.all()),
-        parts=tuple(looks.PARTS),
+        parts=tuple(PARTS),
     )
 
 
@@ -86,7 +86,7 @@ class CarryView:
     parts: tuple[str, ...]
     left_out: tuple[str, ...]
     selectors: tuple[str, ...]
-    colours: tuple[tuple[str, str], ...]
+    colours: tuple[Seed, ...]
     changes: tuple[FieldChange, ...]
     after: DrawView | None
 

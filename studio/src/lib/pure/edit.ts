@@ -23,10 +23,36 @@ export function fieldOf(path: string): string {
 	return WHOLE.find((whole) => path === whole || path.startsWith(`${whole}.`)) ?? path;
 }
 
-/** Returns the patch that sets a path in a document, writing tagged values whole. */
-export function editOf(document: unknown, path: string, value: unknown): Patch {
-	const field = fieldOf(path);
-	if (field === path) return patchAt(path, value);
-	const whole = valueAt(document, field) as Record<string, unknown>;
-	return patchAt(field, { ...whole, [path.slice(field.length + 1)]: value });
+/** Returns the patch that sets values in a document by their paths, writing tagged values whole. */
+export function editOf(document: unknown, values: Readonly<Record<string, unknown>>): Patch {
+	let whole = document;
+	const fields = new Set<string>();
+	for (const [path, value] of Object.entries(values)) {
+		whole = withValue(whole, path.split('.'), value);
+		fields.add(fieldOf(path));
+	}
+	return together([...fields].map((field) => patchAt(field, valueAt(whole, field) ?? null)));
+}
+
+function withValue(target: unknown, [key, ...rest]: string[], value: unknown): unknown {
+	if (key === undefined) return value;
+	if (Array.isArray(target)) return target.map((one, n) => (String(n) === key ? withValue(one, rest, value) : one));
+	const inner = target && typeof target === 'object' ? (target as Record<string, unknown>) : {};
+	return { ...inner, [key]: withValue(inner[key], rest, value) };
+}
+
+/** Returns several patches as one. */
+export function together(patches: readonly Patch[]): Patch {
+	return patches.reduce((all, one) => merged(all, one) as Patch, {} as Patch);
+}
+
+function merged(one: unknown, other: unknown): unknown {
+	if (!isBranch(one) || !isBranch(other)) return other;
+	const made: Record<string, unknown> = { ...one };
+	for (const [key, value] of Object.entries(other)) made[key] = key in made ? merged(made[key], value) : value;
+	return made;
+}
+
+function isBranch(value: unknown): value is Record<string, unknown> {
+	return typeof value === 'object' && value !== null && !Array.isArray(value) && !('kind' in value);
 }

@@ -68,20 +68,20 @@ describe('colours', () => {
 
 describe('edits', () => {
 	const document = {
-		look: { size: { kind: 'fixed', width_px: 120, height_px: 40 }, radius_px: 4 },
+		look: { size: { kind: 'fixed', width: 120, height: 40 }, radius: 4 },
 		icon: { kind: 'none' },
 	};
 
 	it('set one field', () => {
-		expect(patchAt('look.radius_px', 6)).toEqual({ look: { radius_px: 6 } });
-		expect(editOf(document, 'look.radius_px', 6)).toEqual({ look: { radius_px: 6 } });
-		expect(valueAt(document, 'look.size.width_px')).toBe(120);
+		expect(patchAt('look.radius', 6)).toEqual({ look: { radius: 6 } });
+		expect(editOf(document, { 'look.radius': 6 })).toEqual({ look: { radius: 6 } });
+		expect(valueAt(document, 'look.size.width')).toBe(120);
 		expect(valueAt(document, 'look.nothing.here')).toBeUndefined();
 	});
 
 	it('write a tagged value whole', () => {
-		expect(editOf(document, 'look.size.width_px', 130)).toEqual({
-			look: { size: { kind: 'fixed', width_px: 130, height_px: 40 } },
+		expect(editOf(document, { 'look.size.width': 130 })).toEqual({
+			look: { size: { kind: 'fixed', width: 130, height: 40 } },
 		});
 		expect(fieldOf('look.hover.fill.colour')).toBe('look.hover.fill');
 		expect(fieldOf('look.padding.top')).toBe('look.padding.top');

@@ -9,16 +9,26 @@ export type Stage = {
 	edge: number;
 };
 
+/** Room that dimensions and their figures take around a button. */
+const AROUND_X = 250;
+const AROUND_Y = 186;
+
 /**
- * Returns where a button stands on a stage of this size, as large as it goes with room for its dimensions around, and for
- * what stands `beside` it on the left.
+ * Returns where a button stands on a stage of this size, as large as it goes with room for its dimensions around it and for what
+ * stands beside it; `times` enlarges or reduces that.
  */
-export function stageFor(drawing: Drawing, width: number, height: number, beside = 0): Stage {
-	const wide = Math.max(drawing.outer.width, drawing.needs_width_px) + beside;
-	const zoom = Math.max(0.5, Math.min(6, (width - 230) / wide, (height - 176) / drawing.outer.height));
+export function stageFor(drawing: Drawing, width: number, height: number, times = 1): Stage {
+	const { outer, second, quantity } = drawing;
+	const rights = [outer.width, drawing.needs_width_px, second ? second.outer.x + second.outer.width : 0];
+	const lows = [outer.height, second ? second.outer.y + second.outer.height : 0];
+	const before = -Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0);
+	const right = Math.max(...rights, quantity ? quantity.x + quantity.width : 0);
+	const low = Math.max(...lows);
+	const fits = Math.min(6, (width - AROUND_X) / (right + before), (height - AROUND_Y) / low);
+	const zoom = Math.max(0.5, fits) * times;
 	const edge = 96;
-	const free = height - 176 - drawing.outer.height * zoom;
-	return { x: edge + beside * zoom, y: 76 + Math.max(0, free / 2), zoom, edge };
+	const free = height - AROUND_Y - low * zoom;
+	return { x: edge + before * zoom, y: 66 + Math.max(0, free / 2), zoom, edge };
 }
 
 /** Returns positions no nearer to each other than `gap`, moved as little as needed to the right. */

@@ -1,28 +1,42 @@
 import { createQuery } from '@tanstack/svelte-query';
-import { client, data } from '$lib/api/client';
-import type { Device, DrawView, Mend, Placement } from '$lib/api/types';
-import { editOf, fieldOf } from '$lib/pure/edit';
+import { client, data, Problem } from '$lib/api/client';
+import type { Device, DrawView, LooksView, Mend, Patch, Placement } from '$lib/api/types';
+import { editOf, fieldOf, together } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
 import type { Workshop } from './workshop.svelte';
 
 type Where = { placement: Placement; product: string; device: Device | ''; language: string; layer: string };
+/** Values by their paths. */
+export type Values = Readonly<Record<string, unknown>>;
 
 /** One button on the drawing desk: what is drawn, which of its values is being worked on, and the edits. */
 export class Desk {
 	/** The path of the value that is marked. */
 	marked = $state('');
+	/** What the button would be with the edit that is being tried, while a dimension is dragged. */
+	tried = $state.raw<DrawView | null>(null);
+	/** The edit that is being tried. */
+	trying = $state.raw<Patch | null>(null);
 	readonly #workshop: Workshop;
 	readonly #where: () => Where;
 	readonly drawing;
 	readonly why;
+	readonly looks;
+	#wanted: Values | null = null;
+	#asking = false;
 
 	constructor(workshop: Workshop, where: () => Where) {
 		this.#workshop = workshop;
 		this.#where = where;
 		this.drawing = createQuery(() => ({
 			queryKey: this.#key(),
-			queryFn: () => data(client.GET('/api/stores/{store}/draw/{placement}', { params: this.#params() })),
+			queryFn: () => data(client.GET('/api/stores/{store}/draw/{placement}', { params: this.params })),
 			placeholderData: (before: DrawView | undefined) => before,
+		}));
+		this.looks = createQuery(() => ({
+			queryKey: ['looks', workshop.store],
+			queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: workshop.path } })),
+			staleTime: 30_000,
 		}));
 		this.why = createQuery(() => ({
 			queryKey: ['trace', workshop.store, this.#where(), fieldOf(this.marked), workshop.draft?.version],
@@ -35,9 +49,9 @@ export class Desk {
 							query: {
 								placement: this.#where().placement,
 								field: fieldOf(this.marked),
-								product: this.view?.product.sku,
-								device: this.view?.device,
-								language: this.view?.language,
+								product: this.kept?.product.sku,
+								device: this.kept?.device,
+								language: this.kept?.language,
 							},
 						},
 					}),
@@ -45,28 +59,82 @@ export class Desk {
 		}));
 	}
 
+	/** What is drawn: the edit being tried, or else the draft. */
 	get view(): DrawView | undefined {
+		return this.tried ?? this.drawing.data;
+	}
+
+	get kept(): DrawView | undefined {
 		return this.drawing.data;
+	}
+
+	get kit(): LooksView | undefined {
+		return this.looks.data;
 	}
 
 	/** Says whether the layer that takes the edits sets a field itself, so that it can be reset. */
 	isOwn(path: string): boolean {
-		return this.view?.own.includes(fieldOf(path)) ?? false;
+		return this.kept?.own.includes(fieldOf(path)) ?? false;
 	}
 
 	mark(path: string): void {
 		this.marked = path;
 	}
 
-	async set(path: string, value: unknown): Promise<void> {
-		this.marked = path;
-		const view = this.view;
+	/** Draws an edit without keeping it; of several that come faster than their answers only the newest is drawn. */
+	tryOut(values: Values): void {
+		this.#wanted = values;
+		if (!this.#asking) void this.#ask();
+	}
+
+	async #ask(): Promise<void> {
+		this.#asking = true;
+		while (this.#wanted) {
+			const values = this.#wanted;
+			this.#wanted = null;
+			const patch = editOf(this.kept?.document, values);
+			const body = { layer: this.kept?.layer ?? '', patch };
+			try {
+				const view = await data(client.POST('/api/stores/{store}/draw/{placement}/try', { params: this.params, body }));
+				if (this.#asking) {
+					this.tried = view;
+					this.trying = patch;
+				}
+			} catch (error) {
+				// What cannot be drawn is not tried; letting go says why.
+				if (!(error instanceof Problem)) throw error;
+			}
+		}
+		this.#asking = false;
+	}
+
+	/** Ends trying, and keeps values where there are some. */
+	async settle(values: Values | null): Promise<void> {
+		this.#wanted = null;
+		this.#asking = false;
+		if (values) await this.setAll(values);
+		this.tried = this.trying = null;
+	}
+
+	set(path: string, value: unknown): Promise<void> {
+		return this.setAll({ [path]: value });
+	}
+
+	async setAll(values: Values): Promise<void> {
+		this.marked = Object.keys(values)[0] ?? '';
+		const view = this.kept;
 		if (!view) return;
-		await this.#apply(view.layer, () => editOf(this.view?.document, path, value));
+		await this.#apply(view.layer, () => editOf(this.kept?.document, values));
 	}
 
 	async reset(path: string): Promise<void> {
-		if (this.view) await this.#apply(this.view.layer, () => patchAt(fieldOf(path), null));
+		if (this.kept) await this.#apply(this.kept.layer, () => patchAt(fieldOf(path), null));
+	}
+
+	/** Takes back what the layer says itself of some fields, all at once. */
+	async resetAll(paths: readonly string[]): Promise<void> {
+		const patches = paths.map((path) => patchAt(path, null));
+		if (this.kept) await this.#apply(this.kept.layer, () => together(patches));
 	}
 
 	async mend(mend: Mend): Promise<void> {
@@ -74,20 +142,27 @@ export class Desk {
 		else await this.#apply(mend.layer, () => mend.patch);
 	}
 
-	async #apply(layer: string, patch: () => Record<string, unknown>): Promise<void> {
-		const { placement } = this.#where();
-		const { query } = this.#params();
-		const key = this.#key();
-		await this.#workshop.changeDrawing(layer, patch, placement, query, (view) =>
-			this.#workshop.queries.setQueryData(key, view),
-		);
+	/** Applies a patch as it is, to the layer that takes the edits. */
+	async patch(patch: Patch): Promise<void> {
+		if (this.kept) await this.#apply(this.kept.layer, () => patch);
 	}
+
+	async #apply(layer: string, patch: () => Patch): Promise<void> {
+		const { placement } = this.#where();
+		const { query } = this.params;
+		await this.#workshop.changeDrawing(layer, patch, placement, query, this.take);
+	}
+
+	/** Shows a drawing that an edit has just answered with. */
+	take = (view: DrawView): void => {
+		this.#workshop.queries.setQueryData(this.#key(), view);
+	};
 
 	#key(): readonly unknown[] {
 		return ['draw', this.#workshop.store, this.#where()];
 	}
 
-	#params() {
+	get params() {
 		const { placement, product, device, language, layer } = this.#where();
 		return {
 			path: { ...this.#workshop.path, placement },

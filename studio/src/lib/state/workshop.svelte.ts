@@ -26,6 +26,9 @@ export type Asked = {
 	exception?: string;
 };
 
+/** A look on its way from somewhere to a button. */
+export type Carried = { kind: 'button' | 'start' | 'look' | 'css' | 'tokens'; value: string; selector: string };
+
 /** Where an exception is made from, and what it shall set at first. */
 export type From = {
 	placement: Placement;
@@ -61,6 +64,8 @@ export class Workshop {
 	asked = $state.raw<Asked | null>(null);
 	/** Where an exception is being made from. */
 	making = $state.raw<From | null>(null);
+	/** A look that was copied from a button. */
+	copied = $state.raw<Carried | null>(null);
 	singleKeys = $state(localStorage.getItem(KEYS_SETTING) !== 'off');
 	#last: Promise<unknown> = Promise.resolve();
 

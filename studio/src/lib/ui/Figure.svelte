@@ -1,41 +1,58 @@
 <script lang="ts">
-	import { stepOf, typedNumber, within } from '$lib/pure/number';
+	import { stepped, typedLength, type Ground, type Length } from '$lib/pure/length';
+	import { stepOf } from '$lib/pure/number';
 
 	type Props = {
 		/** What the number is, for those who cannot see where it stands. */
 		label: string;
-		value: number;
+		value: Length;
 		least?: number;
 		most?: number;
 		unit?: string;
+		/** What %, em and vw are of; without it only pixels are taken. */
+		ground?: Ground;
+		/** Keeps %, em and vw as they are typed; else they come to pixels. */
+		keepsUnits?: boolean;
 		/** Keeps the number; while it does, the number is shown as if it were kept. */
-		onset: (value: number) => unknown;
+		onset: (value: never) => unknown;
 		onfocus?: () => void;
 		/** Struck with the marker while it is the one being worked on. */
 		marked?: boolean;
 	};
-	let { label, value, least = 0, most = 400, unit = 'px', onset, onfocus, marked = false }: Props = $props();
+	const plain: Ground = { container: 0, window: 0, type: 16 };
+	let {
+		label,
+		value,
+		least = 0,
+		most = 400,
+		unit = 'px',
+		ground = plain,
+		keepsUnits = false,
+		onset,
+		onfocus,
+		marked = false,
+	}: Props = $props();
 	let typed = $state<string | null>(null);
 	let wrong = $state(false);
-	let wanted = $state<number | null>(null);
+	let wanted = $state<Length | null>(null);
 	const now = $derived(wanted ?? value);
-	const shown = $derived(typed ?? String(Math.round(now * 100) / 100));
+	const shown = $derived(typed ?? (typeof now === 'number' ? String(Math.round(now * 100) / 100) : now));
 
-	async function keep(next: number): Promise<void> {
+	async function keep(next: Length): Promise<void> {
 		if (next === now) return;
 		wanted = next;
-		await onset(next);
+		await onset(next as never);
 		// A later press may want more than what has just been kept.
 		if (wanted === next) wanted = null;
 	}
 
 	function commit(): void {
 		if (typed === null) return;
-		const number = typedNumber(typed);
-		wrong = number === null || number < least || number > most;
-		if (wrong || number === null) return;
+		const length = typedLength(typed, ground, keepsUnits);
+		wrong = length === null || (typeof length === 'number' && (length < least || length > most));
+		if (wrong || length === null) return;
 		typed = null;
-		void keep(within(number, least, most));
+		void keep(length);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -44,7 +61,7 @@
 			event.preventDefault();
 			commit();
 			typed = null;
-			void keep(within(now + way * stepOf(event), least, most));
+			void keep(stepped(now, way * stepOf(event), least, most));
 		} else if (event.key === 'Enter') commit();
 		else if (event.key === 'Escape') {
 			typed = null;
@@ -59,8 +76,8 @@
 		aria-label="{label}, {unit}"
 		aria-invalid={wrong}
 		title={wrong ? `${label} must be from ${least} to ${most} ${unit}` : undefined}
-		inputmode="decimal"
 		autocomplete="off"
+		spellcheck="false"
 		style:width="{Math.max(2, shown.length) + 0.6}ch"
 		value={shown}
 		oninput={(event) => (typed = event.currentTarget.value)}

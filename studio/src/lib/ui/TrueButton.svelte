@@ -24,7 +24,18 @@
 		/** How many times enlarged. */
 		zoom?: number;
 	};
-	let { button, moment, text, rtl = false, inactive = false, look, second = '', room, least, zoom = 1 }: Props = $props();
+	let {
+		button,
+		moment,
+		text,
+		rtl = false,
+		inactive = false,
+		look,
+		second = '',
+		room,
+		least,
+		zoom = 1,
+	}: Props = $props();
 	const workshop = useWorkshop();
 	let host: HTMLElement;
 

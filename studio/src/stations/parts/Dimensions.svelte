@@ -1,53 +1,165 @@
 <script lang="ts">
-	import type { DrawView } from '$lib/api/types';
 	import { px } from '$lib/pure/format';
-	import { apart, type Stage } from '$lib/pure/stage';
-	import type { Desk } from '$lib/state/desk.svelte';
+	import { pulled, widest, type Dimension, type Plan } from '$lib/pure/dimensions';
+	import { inPx, type Ground, type Length } from '$lib/pure/length';
+	import type { Desk, Values } from '$lib/state/desk.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
+	import Corners from './Corners.svelte';
 
 	type Props = {
-		view: DrawView;
+		plan: Plan;
 		desk: Desk;
-		stage: Stage;
 		width: number;
 		height: number;
+		ground: Ground;
+		/** Equal sides change together. */
+		linked: boolean;
 	};
-	let { view, desk, stage, width, height }: Props = $props();
+	let { plan, desk, width, height, ground, linked }: Props = $props();
 
+	const view = $derived(plan.view);
 	const d = $derived(view.drawing);
 	const look = $derived(
-		view.document.look as { size: { kind: string }; padding: Record<string, number>; radius: number },
+		view.document.look as {
+			size: { kind: string; width?: Length; most?: Length };
+			padding: Record<'top' | 'right' | 'bottom' | 'left', Length>;
+			type: { size_px: number; line: number; letter_spacing_px: number };
+			border: { kind: string; width_px?: number };
+			shadows: { list: Record<string, number>[] };
+		},
 	);
-	const icon = $derived(view.document.icon as { kind: string; size_px: number; gap_px: number; side: string });
-	const fixed = $derived(look.size.kind === 'fixed');
-	const X = (value: number) => stage.x + value * stage.zoom;
-	const Y = (value: number) => stage.y + value * stage.zoom;
-	const right = $derived(X(d.outer.width));
-	const bottom = $derived(Y(d.outer.height));
-	const chain = $derived(bottom + 26);
-	const pad = $derived(d.padding);
+	const size = $derived(look.size.kind);
+	const chain = $derived(plan.chained(view.rtl));
+	const upright = $derived(plan.upright());
+	const X = (value: number) => plan.x(value);
+	const Y = (value: number) => plan.y(value);
+	const edge = $derived(plan.stage.edge);
+	const aside = $derived(plan.right + 22);
 
-	/** The pieces of the lower chain, from left to right: where each begins and ends. */
-	const pieces = $derived.by(() => {
-		const words = { name: 'words', from: d.words.x, to: d.words.x + d.words.width };
-		const found = [{ name: 'padding left', from: 0, to: pad.left }, words];
-		found.push({ name: 'padding right', from: d.outer.width - pad.right, to: d.outer.width });
-		if (d.icon) {
-			const before = icon.side === 'before';
-			const edge = d.icon.x + d.icon.width;
-			const shape = { name: 'icon', from: d.icon.x, to: edge };
-			const gap = before ? { name: 'gap', from: edge, to: d.words.x } : { name: 'gap', from: words.to, to: d.icon.x };
-			found.splice(before ? 1 : 2, 0, ...(before ? [shape, gap] : [gap, shape]));
-		}
-		return found;
-	});
-	const centres = $derived(
-		apart(
-			pieces.map((piece) => (X(piece.from) + X(piece.to)) / 2),
-			66,
-		),
-	);
+	/** The sides that change with one. */
+	function withPartner(path: string, value: Length): Values {
+		const side = /^look\.padding\.(\w+)$/.exec(path)?.[1];
+		const other = side && { left: 'right', right: 'left', top: 'bottom', bottom: 'top' }[side];
+		return linked && other ? { [path]: value, [`look.padding.${other}`]: value } : { [path]: value };
+	}
+
+	/** A width that follows from words and padding is changed by its padding, one that fills its room by its most. */
+	function widthOf(value: number): Values {
+		if (size === 'fixed') return { 'look.size.width': value };
+		if (size === 'full') return { 'look.size.most': value };
+		return spread('left', 'right', value - d.outer.width);
+	}
+	function heightOf(value: number): Values {
+		return size === 'fixed' ? { 'look.size.height': value } : spread('top', 'bottom', value - d.outer.height);
+	}
+	function spread(one: 'left' | 'top', other: 'right' | 'bottom', more: number): Values {
+		const half = (side: 'left' | 'top' | 'right' | 'bottom') =>
+			Math.max(0, Math.round((inPx(look.padding[side], ground) + more / 2) * 100) / 100);
+		return { [`look.padding.${one}`]: half(one), [`look.padding.${other}`]: half(other) };
+	}
+
+	type Held = {
+		at: number;
+		start: number;
+		axis: 'x' | 'y';
+		pull: number;
+		of: (value: number) => Values;
+		bounds: [number, number];
+	};
+	let held = $state.raw<Held | null>(null);
+	let last: Values | null = null;
+
+	/** Takes hold of a dimension line; the drawing follows, and letting go keeps the value as one step. */
+	function hold(event: PointerEvent, what: Omit<Held, 'at'>): void {
+		if (event.button !== 0) return;
+		event.preventDefault();
+		(event.currentTarget as Element).setPointerCapture(event.pointerId);
+		held = { ...what, at: what.axis === 'x' ? event.clientX : event.clientY };
+		last = null;
+		desk.mark(Object.keys(what.of(what.start))[0] ?? '');
+	}
+	function pull(event: PointerEvent): void {
+		if (!held) return;
+		const moved = (held.axis === 'x' ? event.clientX : event.clientY) - held.at;
+		const value = pulled(held.start, moved, plan.stage, held.pull, event.altKey);
+		last = held.of(Math.min(held.bounds[1], Math.max(held.bounds[0], value)));
+		desk.tryOut(last);
+	}
+	function letGo(): void {
+		if (held) void desk.settle(last);
+		held = last = null;
+	}
+
+	const grips = $derived([
+		...[...chain, ...upright].filter((one) => !one.fixed).map((one) => gripOf(one)),
+		{
+			name: 'width',
+			d: `M${X(0)} ${Y(0) - 22}H${plan.right}`,
+			axis: 'x' as const,
+			hold: { start: d.outer.width, axis: 'x' as const, pull: 1, of: widthOf, bounds: [16, 1200] as [number, number] },
+		},
+		{
+			name: 'height',
+			d: `M${edge - 24} ${Y(0)}V${plan.bottom}`,
+			axis: 'y' as const,
+			hold: { start: d.outer.height, axis: 'y' as const, pull: 1, of: heightOf, bounds: [16, 400] as [number, number] },
+		},
+		{
+			name: 'type size',
+			d: `M${aside} ${Y(d.cap_top_y)}V${Y(d.baseline_y)}`,
+			axis: 'y' as const,
+			hold: {
+				start: look.type.size_px,
+				axis: 'y' as const,
+				pull: 1,
+				of: (value: number) => ({ 'look.type.size_px': value }),
+				bounds: [8, 72] as [number, number],
+			},
+		},
+	]);
+	function gripOf(one: Dimension) {
+		const path = one.paths[0] ?? '';
+		return {
+			name: one.name,
+			d: `M${one.from.x} ${one.from.y}L${one.to.x} ${one.to.y}`,
+			axis: one.axis,
+			hold: {
+				start: inPx(one.value, ground),
+				axis: one.axis,
+				pull: one.pull,
+				of: (value: number) => withPartner(path, value),
+				bounds: [one.least, one.most] as [number, number],
+			},
+		};
+	}
+	const ends = (one: Dimension) =>
+		one.axis === 'x'
+			? `M${one.from.x} ${one.from.y}H${one.to.x}M${one.from.x} ${one.from.y - 5}v10M${one.to.x} ${one.from.y - 5}v10`
+			: `M${one.from.x} ${one.from.y}V${one.to.y}`;
+	const shadow = $derived(look.shadows.list[0]);
+	const low = $derived(Math.min(plan.chain + 74, height - 14));
 </script>
+
+{#snippet figure(
+	label: string,
+	path: string,
+	value: Length,
+	least: number,
+	most: number,
+	more: { keepsUnits?: boolean; of?: (value: number) => Values } = {},
+)}
+	<Figure
+		{label}
+		{value}
+		{least}
+		{most}
+		{ground}
+		keepsUnits={more.keepsUnits}
+		marked={desk.marked === path}
+		onfocus={() => desk.mark(path)}
+		onset={(to: Length) => desk.setAll(more.of && typeof to === 'number' ? more.of(to) : withPartner(path, to))}
+	/>
+{/snippet}
 
 <svg {width} {height} class="lines" aria-hidden="true">
 	<defs>
@@ -55,142 +167,158 @@
 			<path d="M0 0v6" class="casing" /><path d="M3 0v6" class="hatch" />
 		</pattern>
 	</defs>
-	<rect x={X(0)} y={Y(0)} width={pad.left * stage.zoom} height={d.outer.height * stage.zoom} fill="url(#hatch)" />
-	<rect
-		x={X(d.outer.width - pad.right)}
-		y={Y(0)}
-		width={pad.right * stage.zoom}
-		height={d.outer.height * stage.zoom}
-		fill="url(#hatch)"
-	/>
+	{#each [[d.border_px, d.content.x], [d.content.x + d.content.width, d.outer.width - d.border_px]] as [from, to], n (n)}
+		<rect
+			x={X(from ?? 0)}
+			y={Y(d.border_px)}
+			width={Math.max(0, X(to ?? 0) - X(from ?? 0))}
+			height={Math.max(0, (d.outer.height - 2 * d.border_px) * plan.stage.zoom)}
+			fill="url(#hatch)"
+		/>
+	{/each}
 	{#each ['casing', 'outline'] as layer (layer)}
 		<g class={layer}>
-			<rect x={X(d.words.x)} y={Y(d.words.y)} width={d.words.width * stage.zoom} height={d.words.height * stage.zoom} />
-			<path d="M{X(d.words.x)} {Y(d.baseline_y)}h{d.words.width * stage.zoom}" />
-			<path d="M{X(d.words.x)} {Y(d.cap_top_y)}h{d.words.width * stage.zoom}" />
+			{#each d.lines as line, n (n)}
+				{@const top = d.words.y + n * d.line_height_px}
+				{@const down = n * d.line_height_px}
+				<rect
+					x={X(line.x)}
+					y={Y(top)}
+					width={line.width * plan.stage.zoom}
+					height={d.line_height_px * plan.stage.zoom}
+				/>
+				<path d="M{X(line.x)} {Y(d.baseline_y + down)}h{line.width * plan.stage.zoom}" />
+				<path d="M{X(line.x)} {Y(d.cap_top_y + down)}h{line.width * plan.stage.zoom}" />
+			{/each}
 		</g>
 	{/each}
-
-	<path class="dim" d="M{X(0)} {Y(0) - 22}H{right}M{X(0)} {Y(0) - 28}v12M{right} {Y(0) - 28}v12" />
-	<path class="dim" d="M{stage.edge - 24} {Y(0)}V{bottom}M{stage.edge - 30} {Y(0)}h12M{stage.edge - 30} {bottom}h12" />
-	{#each pieces as piece, n (piece.name)}
-		<path
-			class="dim"
-			d="M{X(piece.from)} {chain}H{X(piece.to)}M{X(piece.from)} {chain - 5}v10M{X(piece.to)} {chain - 5}v10"
+	{#if d.quantity}
+		<rect
+			class="guide"
+			x={X(d.quantity.x)}
+			y={Y(d.quantity.y)}
+			width={d.quantity.width * plan.stage.zoom}
+			height={d.quantity.height * plan.stage.zoom}
 		/>
-		<path class="leader" d="M{(X(piece.from) + X(piece.to)) / 2} {chain}L{centres[n]} {chain + 14}" />
+	{/if}
+	{#if d.second}
+		{@const o = d.second.outer}
+		<path class="guide" d="M{X(Math.min(0, o.x)) - 10} {Y(o.y)}H{X(Math.max(d.outer.width, o.x + o.width)) + 10}" />
+		<path
+			class="guide"
+			d="M{X(Math.min(0, o.x)) - 10} {Y(o.y + o.height)}H{X(Math.max(d.outer.width, o.x + o.width)) + 10}"
+		/>
+	{/if}
+
+	<path class="dim" d="M{X(0)} {Y(0) - 22}H{plan.right}M{X(0)} {Y(0) - 28}v12M{plan.right} {Y(0) - 28}v12" />
+	<path class="dim" d="M{edge - 24} {Y(0)}V{plan.bottom}M{edge - 30} {Y(0)}h12M{edge - 30} {plan.bottom}h12" />
+	{#each chain as one (one.name)}
+		<path class="dim" d={ends(one)} class:marked={one.paths.includes(desk.marked)} />
+		<path class="leader" d="M{(one.from.x + one.to.x) / 2} {plan.chain}L{one.label.x} {plan.chain + 14}" />
 	{/each}
 	<path
 		class="dim"
-		d="M{right + 18} {Y(d.cap_top_y)}V{Y(d.baseline_y)}M{right + 12} {Y(d.cap_top_y)}h12M{right + 12} {Y(
-			d.baseline_y,
-		)}h12"
-	/>
-	<path
-		class="leader"
-		d="M{X(d.outer.width) - look.radius * stage.zoom * 0.3} {Y(0) + look.radius * stage.zoom * 0.3}L{right +
-			26} {Y(0) - 22}h30"
+		d="M{aside} {Y(d.cap_top_y)}V{Y(d.baseline_y)}M{aside - 6} {Y(d.cap_top_y)}h12M{aside - 6} {Y(d.baseline_y)}h12"
 	/>
 	{#if d.too_wide_px}
-		<path class="over" d="M{X(Math.min(d.container_px, d.outer.width))} {Y(0) - 18}V{bottom + 18}" />
+		{@const at = X(Math.min(d.container_px, d.outer.width))}
+		<path class="over" d="M{at} {Y(0) - 18}V{plan.bottom + 18}" />
+		{#if d.needs_width_px > d.outer.width}
+			<path
+				class="over thin"
+				d="M{X((d.outer.width - d.needs_width_px) / 2)} {Y(0) - 4}H{X((d.outer.width + d.needs_width_px) / 2)}"
+			/>
+		{/if}
 	{/if}
 	{#if d.too_high_px}
-		<path class="over" d="M{X(0) - 12} {bottom}H{right + 12}" />
+		<path class="over" d="M{X(0) - 12} {plan.bottom}H{plan.right + 12}" />
 	{/if}
+	{#each grips as grip (grip.name)}
+		<path
+			class={['grip', grip.axis]}
+			d={grip.d}
+			data-grip={grip.name}
+			role="presentation"
+			onpointerdown={(event) => hold(event, grip.hold)}
+			onpointermove={pull}
+			onpointerup={letGo}
+			onpointercancel={() => void desk.settle(null)}
+		/>
+	{/each}
 </svg>
 
 <div class="labels">
-	<p class="at" style:left="{(X(0) + right) / 2}px" style:top="{Y(0) - 42}px">
-		{#if fixed}
-			<Figure
-				label="width"
-				value={d.outer.width}
-				least={16}
-				most={1200}
-				marked={desk.marked === 'look.size.width'}
-				onfocus={() => desk.mark('look.size.width')}
-				onset={(value) => desk.set('look.size.width', value)}
-			/>
-			px wide
+	<p class="at" style:left="{(X(0) + plan.right) / 2}px" style:top="{Y(0) - 42}px">
+		{#if size === 'fixed'}
+			{@render figure('width', 'look.size.width', look.size.width ?? 0, 16, 1200, { keepsUnits: true })} px wide
 		{:else}
-			<b class="figure">{px(d.outer.width)}</b> px wide, {look.size.kind === 'full'
-				? 'all there is'
-				: `of ${px(d.container_px)}`}
+			{@render figure('width', 'width', Math.round(d.outer.width * 10) / 10, 16, 1200, { of: widthOf })} px wide,
+			{size === 'full' ? 'all there is' : `of ${px(d.container_px)}`}
 		{/if}
+		{#if d.too_wide_px}<b class="text-must">▲ {px(d.too_wide_px)} too wide</b>{/if}
 	</p>
-	<p class="at" style:left="{stage.edge - 58}px" style:top="{(Y(0) + bottom) / 2}px">
-		{#if fixed}
-			<Figure
-				label="height"
-				value={d.outer.height}
-				least={16}
-				marked={desk.marked === 'look.size.height'}
-				onfocus={() => desk.mark('look.size.height')}
-				onset={(value) => desk.set('look.size.height', value)}
-			/>
-		{:else}
-			<b class="figure">{px(d.outer.height)}</b>
-		{/if}
+	<p class="at" style:left="{edge - 58}px" style:top="{(Y(0) + plan.bottom) / 2}px">
+		{@render figure(
+			'height',
+			size === 'fixed' ? 'look.size.height' : 'height',
+			Math.round(d.outer.height * 10) / 10,
+			16,
+			400,
+			{ of: heightOf },
+		)}
 	</p>
-	{#each ['top', 'bottom'] as side (side)}
-		{@const high = pad[side as 'top']}
-		<p
-			class="at"
-			style:left="{X(d.outer.width / 2)}px"
-			style:top="{side === 'top'
-				? Math.max(Y(high / 2), Y(0) + 10)
-				: Math.min(Y(d.outer.height - high / 2), bottom - 10)}px"
-		>
-			<span class="plate">
-				<Figure
-					label="padding {side === 'top' ? 'above' : 'below'}"
-					value={high}
-					marked={desk.marked === `look.padding.${side}`}
-					onfocus={() => desk.mark(`look.padding.${side}`)}
-					onset={(value) => desk.set(`look.padding.${side}`, value)}
-				/>
-			</span>
+	{#each upright as one (one.name)}
+		<p class="at" style:left="{one.label.x}px" style:top="{one.label.y}px">
+			<span class="plate">{@render figure(one.name, one.paths[0] ?? '', one.value, 0, 400, { keepsUnits: true })}</span>
 		</p>
 	{/each}
-	{#each pieces as piece, n (piece.name)}
-		<div class="at low" style:left="{centres[n]}px" style:top="{chain + 16}px">
-			{#if piece.name === 'words'}
-				<b class="figure">{px(d.words.width)}</b>
+	{#each chain as one (one.name)}
+		<div class="at low" style:left="{one.label.x}px" style:top="{one.label.y}px">
+			{#if one.fixed}
+				<b class="figure">{px(widest(d))}</b>
 			{:else}
-				{@const path =
-					{
-						'padding left': 'look.padding.left',
-						'padding right': 'look.padding.right',
-						icon: 'icon.size_px',
-						gap: 'icon.gap_px',
-					}[piece.name] ?? ''}
-				<Figure
-					label={piece.name}
-					value={{ 'padding left': pad.left, 'padding right': pad.right, icon: icon.size_px, gap: icon.gap_px }[
-						piece.name
-					] ?? 0}
-					least={piece.name === 'icon' ? 8 : 0}
-					most={piece.name === 'icon' ? 96 : piece.name === 'gap' ? 64 : 400}
-					marked={desk.marked === path}
-					onfocus={() => desk.mark(path)}
-					onset={(value) => desk.set(path, value)}
-				/>
+				{@render figure(one.name, one.paths[0] ?? '', one.value, one.least, one.most, { keepsUnits: one.keepsUnits })}
 			{/if}
-			<span class="name">{piece.name.replace(' left', '').replace(' right', '')}</span>
+			<span class="name">{one.says}</span>
 		</div>
 	{/each}
-	<p class="at side" style:left="{right + 32}px" style:top="{(Y(d.cap_top_y) + Y(d.baseline_y)) / 2}px">
-		cap <span class="figure">{px(d.baseline_y - d.cap_top_y)}</span>
-	</p>
-	<p class="at side" style:left="{right + 30}px" style:top="{Y(0) - 34}px">
-		r
-		<Figure
-			label="corner radius"
-			value={look.radius}
-			marked={desk.marked === 'look.radius'}
-			onfocus={() => desk.mark('look.radius')}
-			onset={(value) => desk.set('look.radius', value)}
-		/>
+	<div class="at side" style:left="{aside + 12}px" style:top="{(Y(d.cap_top_y) + Y(d.baseline_y)) / 2}px">
+		<p><span class="name">cap</span> <span class="figure">{px(d.baseline_y - d.cap_top_y)}</span></p>
+		<p><span class="name">type</span> {@render figure('type size', 'look.type.size_px', look.type.size_px, 8, 72)}</p>
+		<p>
+			<span class="name">line</span>
+			{@render figure('line height', 'look.type.line', look.type.line, 0, 3)}
+			<span class="name">= {px(d.line_height_px)}</span>
+		</p>
+		<p>
+			<span class="name">apart</span>
+			{@render figure('letter spacing', 'look.type.letter_spacing_px', look.type.letter_spacing_px, -2, 20)}
+		</p>
+		{#if d.shift_px}<p class="name">{px(d.shift_px)} {d.shift_px > 0 ? 'down' : 'up'} to centre</p>{/if}
+	</div>
+	<Corners {plan} {desk} {ground} />
+	<p class="at side edge" style:left="{edge - 20}px" style:top="{low}px">
+		<span class="name">border</span>
+		{@render figure(
+			'border',
+			'look.border.width_px',
+			look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0,
+			0,
+			24,
+			{
+				of: (value) =>
+					value > 0
+						? { 'look.border': { style: 'solid', ...look.border, kind: 'line', width_px: value } }
+						: { 'look.border': { kind: 'none' } },
+			},
+		)}
+		{#if shadow}
+			<span class="name">shadow</span>
+			{#each [['x_px', 'across', -100, 100], ['y_px', 'down', -100, 100], ['blur_px', 'blur', 0, 200], ['spread_px', 'spread', -100, 100]] as const as [key, says, least, most] (key)}
+				<span class="name">{says}</span>
+				{@render figure(`shadow ${says}`, `look.shadows.list.0.${key}`, shadow[key] ?? 0, least, most)}
+			{/each}
+		{/if}
 	</p>
 </div>
 
@@ -226,17 +354,44 @@
 		stroke: var(--color-leaf);
 		stroke-dasharray: 4 3;
 	}
+	.guide {
+		stroke: var(--color-soft);
+		stroke-dasharray: 2 3;
+	}
 	.dim {
 		stroke: var(--color-ink);
 		stroke-width: 1.25;
 	}
+	.dim.marked {
+		stroke-width: 3;
+	}
 	.leader {
 		stroke: var(--color-soft);
+	}
+	.grip {
+		stroke: transparent;
+		stroke-width: 14;
+		pointer-events: stroke;
+		touch-action: none;
+	}
+	.grip.x {
+		cursor: ew-resize;
+	}
+	.grip.y {
+		cursor: ns-resize;
+	}
+	.grip:hover {
+		stroke: var(--color-marker);
+		mix-blend-mode: multiply;
 	}
 	.over {
 		stroke: var(--color-must);
 		stroke-width: 3;
 		stroke-dasharray: 7 4;
+	}
+	.over.thin {
+		stroke-width: 2;
+		stroke-dasharray: none;
 	}
 	.at {
 		position: absolute;
@@ -252,6 +407,13 @@
 	}
 	.at.side {
 		transform: translate(0, -50%);
+		font-size: 13px;
+		line-height: 1.5;
+	}
+	.at.edge {
+		display: flex;
+		align-items: baseline;
+		gap: 5px;
 	}
 	.name {
 		font-size: 12px;

@@ -1,19 +1,28 @@
 <script lang="ts">
 	import type { DrawView } from '$lib/api/types';
+	import type { Ground, Length } from '$lib/pure/length';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import BesideSentences from './BesideSentences.svelte';
+	import BorderField from './BorderField.svelte';
+	import FillField from './FillField.svelte';
+	import IconField from './IconField.svelte';
+	import ShadowsField from './ShadowsField.svelte';
+	import StateSentence from './StateSentence.svelte';
 
-	type Props = { view: DrawView; desk: Desk };
-	let { view, desk }: Props = $props();
+	type Props = { view: DrawView; desk: Desk; ground: Ground };
+	let { view, desk, ground }: Props = $props();
 	const workshop = useWorkshop();
 	const at = (path: string) => valueAt(view.document, path);
 	const text = (path: string) => String(at(path) ?? '');
 	const size = $derived(text('look.size.kind'));
-	const icon = $derived(view.document.icon as { kind: string; name?: string; side?: string });
+	const icon = $derived(
+		view.document.icon as { kind: string; name?: string; side?: string; mirror?: boolean; centring?: string },
+	);
 	const family = $derived(text('look.type.family'));
 	const fonts = $derived(workshop.info?.fonts ?? []);
 	const font = $derived(fonts.find((f) => f.family === family));
@@ -22,29 +31,35 @@
 			.filter((w) => font && w >= font.lightest && w <= font.heaviest)
 			.map((w) => ({ value: String(w), label: String(w) })),
 	);
-	const icons = $derived([
-		{ value: '', label: 'no icon' },
-		...Object.keys(workshop.info?.icons ?? {}).map((name) => ({ value: name, label: name })),
-	]);
-	const colours = $derived(
+	const rest = $derived(view.states.find((one) => one.state === 'rest'));
+	const states = $derived(view.states.filter((one) => one.state !== 'rest'));
+	const known = $derived(
 		[
-			...new Set(
-				[
-					'look.fill.colour',
-					'look.text_colour',
-					'look.hover.fill.colour',
-					'look.hover.text_colour',
-					'look.focus.ring_colour',
-					'look.disabled.fill.colour',
-					'look.disabled.text_colour',
-				].map(text),
-			),
-			'#ffffff',
-		].filter((c, n, all) => all.indexOf(c) === n),
+			...new Set([
+				...view.states.flatMap((one) => [one.fill ?? '', one.words]),
+				view.ring,
+				view.page_colour,
+				'#ffffff',
+			]),
+		].filter(Boolean),
 	);
-
-	const quantity = $derived(view.document.quantity as { kind: string });
-	const boxed = { kind: 'box', least: 1, most: 99, step: 1, start: 1, width_px: 64 };
+	const wordless = $derived(icon.side === 'alone' || (at('look.fill') as { instead?: boolean }).instead === true);
+	/** What a designer calls the body; choosing another changes fill and border together. */
+	const body = $derived.by(() => {
+		const fill = text('look.fill.kind');
+		if (fill === 'picture') return 'picture';
+		if (fill !== 'none') return 'filled';
+		return text('look.border.kind') === 'line' ? 'outlined' : 'words';
+	});
+	function setBody(to: string): void {
+		const ink = rest?.fill ?? rest?.words ?? '#1b1b1b';
+		const line = { kind: 'line', width_px: 2, style: 'solid', colour: ink };
+		if (to === 'filled') void desk.setAll({ 'look.fill': { kind: 'solid', colour: ink }, 'look.text_colour': 'rule' });
+		else if (to === 'outlined')
+			void desk.setAll({ 'look.fill': { kind: 'none' }, 'look.border': line, 'look.text_colour': ink });
+		else if (to === 'words')
+			void desk.setAll({ 'look.fill': { kind: 'none' }, 'look.border': { kind: 'none' }, 'look.text_colour': ink });
+	}
 	const yes = (path: string, said: readonly [string, string]) => ({
 		value: String(at(path)),
 		options: [
@@ -66,138 +81,198 @@
 		const kept = other ? Math.min(other.heaviest, Math.max(other.lightest, weight)) : weight;
 		void desk.set('look.type', { ...(at('look.type') as object), family: to, weight: kept });
 	}
-	function setIcon(name: string): void {
-		const plain = { kind: 'shipped', side: 'before', size_px: 18, gap_px: 8 };
-		void desk.set('icon', name ? { ...(icon.kind === 'shipped' ? icon : plain), name } : { kind: 'none' });
+	let named = $state<string | null>(null);
+	function callIt(): void {
+		if (named !== null) void desk.set(`spoken.${view.language}`, named.trim() || null);
+		named = null;
 	}
 </script>
 
-{#snippet colour(label: string, path: string)}
-	<Colour
-		{label}
-		value={text(path)}
-		known={colours}
-		onfocus={() => desk.mark(path)}
-		onset={(value) => desk.set(path, value)}
-	/>
-{/snippet}
-{#snippet pieces(label: string, path: string, most: number)}
+{#snippet figure(label: string, path: string, least: number, most: number, unit = 'px', keepsUnits = false)}
 	<Figure
 		{label}
-		unit="pieces"
-		value={Number(at(path))}
-		least={1}
-		{most}
-		marked={desk.marked === path}
-		onfocus={() => desk.mark(path)}
-		onset={(value) => desk.set(path, Math.round(value))}
-	/>
-{/snippet}
-{#snippet figure(label: string, path: string, least: number, most: number)}
-	<Figure
-		{label}
-		value={Number(at(path))}
+		value={(at(path) ?? 0) as Length}
 		{least}
 		{most}
+		{unit}
+		{ground}
+		{keepsUnits}
 		marked={desk.marked === path}
 		onfocus={() => desk.mark(path)}
-		onset={(value) => desk.set(path, value)}
+		onset={(value: Length) => desk.set(path, value)}
+	/>
+{/snippet}
+{#snippet pick(
+	label: string,
+	path: string,
+	options: readonly (readonly [string, string])[],
+	onpick?: (value: string) => void,
+)}
+	<Pick
+		{label}
+		value={text(path)}
+		options={options.map(([value, said]) => ({ value, label: said }))}
+		onfocus={() => desk.mark(path)}
+		onpick={onpick ?? ((value) => desk.set(path, value))}
 	/>
 {/snippet}
 
 <p class="sentences text-md">
-	A button of
+	A
 	<Pick
-		label="Size"
-		value={size}
+		label="Body"
+		value={body}
 		options={[
-			{ value: 'natural', label: 'natural size' },
-			{ value: 'full', label: 'full width' },
-			{ value: 'fixed', label: 'fixed size' },
+			{ value: 'filled', label: 'filled' },
+			{ value: 'outlined', label: 'outlined' },
+			{ value: 'words', label: 'words-only' },
+			...(body === 'picture' ? [{ value: 'picture', label: 'picture' }] : []),
 		]}
-		onfocus={() => desk.mark('look.size')}
-		onpick={setSize}
-	/>{#if size === 'fixed'}, {@render figure('width', 'look.size.width', 16, 1200)} by {@render figure(
-			'height',
+		onfocus={() => desk.mark('look.fill')}
+		onpick={setBody}
+	/>
+	button of
+	{@render pick(
+		'Size',
+		'look.size.kind',
+		[
+			['natural', 'natural size'],
+			['full', 'full width'],
+			['fixed', 'fixed size'],
+		],
+		setSize,
+	)}{#if size === 'fixed'},
+		{@render figure('fixed width', 'look.size.width', 16, 1200, 'px', true)} by {@render figure(
+			'fixed height',
 			'look.size.height',
 			16,
 			400,
-		)} px{/if}, corners {@render figure('corner radius', 'look.radius', 0, 400)}, filled {@render colour(
-		'Fill',
-		'look.fill.colour',
-	)}. Words in
+		)} px{:else if size === 'natural'}, at least {@render figure(
+			'least width',
+			'look.size.least',
+			0,
+			400,
+			'px',
+			true,
+		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}, at most
+			{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)}
+			<button
+				class="value"
+				aria-label="No most"
+				onclick={() => desk.set('look.size', { ...(at('look.size') as object), most: undefined })}>×</button
+			>{:else}, <button
+				class="value"
+				onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}>at most…</button
+			>{/if}{/if}, in <FillField label="Fill" path="look.fill" {desk} {known} />, with
+	<BorderField label="Border" path="look.border" {desk} {known} />,
+	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />, seen at
+	<Figure
+		label="opacity"
+		unit="%"
+		value={Math.round(Number(at('look.opacity')) * 100)}
+		most={100}
+		marked={desk.marked === 'look.opacity'}
+		onfocus={() => desk.mark('look.opacity')}
+		onset={(to: number) => desk.set('look.opacity', to / 100)}
+	/> %. Words in
 	<Pick
 		label="Type family"
 		value={family}
 		options={fonts.map((f) => ({ value: f.family, label: f.name }))}
 		onfocus={() => desk.mark('look.type.family')}
 		onpick={setFamily}
-	/>
-	{@render figure('type size', 'look.type.size_px', 8, 72)} px, weight
+	/>, weight
 	<Pick
 		label="Type weight"
 		value={text('look.type.weight')}
 		options={weights}
 		onfocus={() => desk.mark('look.type.weight')}
 		onpick={(value) => desk.set('look.type.weight', Number(value))}
-	/>, {@render colour('Words', 'look.text_colour')}.
-	{#if icon.kind === 'shipped'}A{:else}There is{/if}
-	<Pick label="Icon" value={icon.name ?? ''} options={icons} onfocus={() => desk.mark('icon')} onpick={setIcon} />
-	{#if icon.kind === 'shipped'}
+	/>, {@render pick('Capitals', 'look.type.case', [
+		['as_written', 'as written'],
+		['upper', 'in capitals'],
+	])},
+	<Colour
+		label="Words"
+		value={at('look.text_colour') as string | null}
+		ruled={rest?.words}
+		{known}
+		ramps={desk.kit?.ramps}
+		onfocus={() => desk.mark('look.text_colour')}
+		onset={(to) => desk.set('look.text_colour', to)}
+		onrule={() =>
+			desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule')}
+	/>{#if rest?.contrast != null}
+		<span class={['figure ml-1 text-sm', rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft']}
+			>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
+		>{/if}, centred on {@render pick('Centring', 'look.centring', [
+		['line', 'their line'],
+		['caps', 'their capitals'],
+	])}; too long, they
+	{@render pick('Wrapping', 'look.wrap', [
+		['none', 'stick out'],
+		['lines', 'go on on more lines'],
+		['ellipsis', 'end in an ellipsis'],
+	])}.
+	{#if icon.kind !== 'none'}A{:else}There is{/if}
+	<IconField {desk} />
+	{#if icon.kind !== 'none'}
 		stands
-		<Pick
-			label="Side"
-			value={icon.side ?? 'before'}
-			options={[
-				{ value: 'before', label: 'before' },
-				{ value: 'after', label: 'after' },
-			]}
-			onfocus={() => desk.mark('icon.side')}
-			onpick={(value) => desk.set('icon.side', value)}
-		/>
-		them, {@render figure('icon size', 'icon.size_px', 8, 96)} tall, {@render figure('icon gap', 'icon.gap_px', 0, 64)} apart{/if}.
-	When hovered {@render colour('Fill when hovered', 'look.hover.fill.colour')} with
-	{@render colour('Words when hovered', 'look.hover.text_colour')}; when focused
-	{@render colour('Fill when focused', 'look.focus.fill.colour')} with
-	{@render colour('Words when focused', 'look.focus.text_colour')} inside a ring of
-	{@render colour('Focus ring', 'look.focus.ring_colour')}; sold out
-	{@render colour('Fill when sold out', 'look.disabled.fill.colour')} with
-	{@render colour('Words when sold out', 'look.disabled.text_colour')}.
-	<Pick
-		label="Quantity box"
-		value={quantity.kind}
-		options={[
-			{ value: 'none', label: 'No quantity box' },
-			{ value: 'box', label: 'A quantity box' },
-		]}
-		onfocus={() => desk.mark('quantity')}
-		onpick={(kind) => desk.set('quantity', kind === 'box' ? boxed : { kind })}
-	/>
-	{#if quantity.kind === 'box'}
-		before it takes {@render pieces('least', 'quantity.least', 9999)} to {@render pieces('most', 'quantity.most', 9999)} in
-		steps of {@render pieces('step', 'quantity.step', 999)}, {@render pieces('at first', 'quantity.start', 9999)} at first.
-	{:else}
-		stands before it.
+		{@render pick('Side', 'icon.side', [
+			['before', 'before them'],
+			['after', 'after them'],
+			['above', 'above them'],
+			['alone', 'alone'],
+		])},
+		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}, {@render figure(
+				'icon gap',
+				'icon.gap_px',
+				0,
+				64,
+			)} apart{/if}, centred by {@render pick('Icon centring', 'icon.centring', [
+			['box', 'its square'],
+			['mass', 'its mass'],
+		])},
+		<Pick label="From right to left" {...yes('icon.mirror', ['turned about', 'not turned'])} /> from right to left.
 	{/if}
+	{#if wordless}
+		Screen readers call it
+		<input
+			class="value w-44"
+			aria-label="Name for screen readers"
+			placeholder={view.text}
+			maxlength="120"
+			value={named ?? text(`spoken.${view.language}`)}
+			oninput={(event) => (named = event.currentTarget.value)}
+			onkeydown={(event) => event.key === 'Enter' && callIt()}
+			onblur={callIt}
+		/>.
+	{/if}
+</p>
+<p class="sentences mt-2 text-md">
+	{#each states as shown (shown.state)}<StateSentence {desk} {shown} {known} />{' '}{/each}
+</p>
+<p class="sentences mt-2 text-md">
+	<BesideSentences {view} {desk} {known} />
 	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'},
-		with <Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
+		with
+		<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
 		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. Once pressed, the
 	shopper
-	<Pick
-		label="Afterwards"
-		value={text('afterwards.kind')}
-		options={[
-			{ value: 'stay', label: 'stays and it says so' },
-			{ value: 'basket', label: 'goes to the basket' },
-			{ value: 'checkout', label: 'goes to the checkout' },
-		]}
-		onfocus={() => desk.mark('afterwards')}
-		onpick={(kind) => desk.set('afterwards', { kind })}
-	/>.
+	{@render pick(
+		'Afterwards',
+		'afterwards.kind',
+		[
+			['stay', 'stays and it says so'],
+			['basket', 'goes to the basket'],
+			['checkout', 'goes to the checkout'],
+		],
+		(kind) => desk.set('afterwards', { kind }),
+	)}.
 </p>
 
 <style>
 	.sentences {
-		line-height: 1.85;
+		line-height: 1.8;
 	}
 </style>

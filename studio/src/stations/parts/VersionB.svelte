@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { client, data } from '$lib/api/client';
 	import type { Patch, TrialView } from '$lib/api/types';
 	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -19,6 +21,12 @@
 	const layer = $derived(view.trial.layer);
 	const words = $derived(`wording.ready.${language}`);
 	const now = (path: string) => valueAt(layer, path) ?? valueAt(base, path);
+	const icons = createQuery(() => ({
+		queryKey: ['icons', workshop.store, ''],
+		staleTime: Infinity,
+		queryFn: () =>
+			data(client.GET('/api/stores/{store}/icons', { params: { path: workshop.path } })) as Promise<{ name: string }[]>,
+	}));
 	let typed = $state<string | null>(null);
 	const icon = $derived((valueAt(layer, 'icon') ?? valueAt(base, 'icon')) as { kind: string; name?: string });
 	const colours = $derived([
@@ -29,7 +37,7 @@
 		'wording.ready': 'its words',
 		'look.fill': 'its fill',
 		'look.text_colour': 'the words’ colour',
-		'look.radius_px': 'its corners',
+		'look.radius': 'its corners',
 		'look.type': 'its type',
 		icon: 'its icon',
 	};
@@ -71,7 +79,7 @@
 	/>, corners
 	<Figure
 		label="B's corner radius"
-		value={Number(now('look.radius_px'))}
+		value={Number(now('look.radius'))}
 		onset={(value) => onpatch({ look: { radius_px: value } })}
 	/>, type
 	<Figure
@@ -87,7 +95,7 @@
 		value={icon.kind === 'shipped' ? (icon.name ?? '') : ''}
 		options={[
 			{ value: '', label: 'no icon' },
-			...Object.keys(workshop.info?.icons ?? {}).map((name) => ({ value: name, label: `the ${name}` })),
+			...(icons.data ?? []).map(({ name }) => ({ value: name, label: `the ${name}` })),
 		]}
 		onpick={setIcon}
 	/>.

@@ -1,0 +1,189 @@
+<script lang="ts">
+	import type { DrawView } from '$lib/api/types';
+	import { client, data } from '$lib/api/client';
+	import { valueAt } from '$lib/pure/patch';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+
+	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
+	let { view, desk, known }: Props = $props();
+	const workshop = useWorkshop();
+	type Second = {
+		kind: string;
+		side: string;
+		first: boolean;
+		share: boolean;
+		wording: Record<string, string>;
+		fill: { kind: string; colour?: string };
+		text_colour: string | null;
+		gap_px: number;
+		size_px: number;
+	};
+	const quantity = $derived(view.document.quantity as { kind: string; layout?: string });
+	const second = $derived(view.document.second as Second);
+	const boxed = { kind: 'box', layout: 'plain', least: 1, most: 99, step: 1, start: 1, width_px: 64 };
+	const at = (path: string) => valueAt(view.document, path);
+	let typed = $state<string | null>(null);
+
+	function stand(kind: string): void {
+		if (kind === 'none') {
+			void desk.set('second', { kind });
+			return;
+		}
+		const look = view.document.look as { type: { size_px: number; weight: number }; radius: unknown };
+		const { padding } = view.drawing;
+		// As high as the first one: its own border takes from the padding.
+		const less = Math.max(0, padding.top + view.drawing.border_px - 2);
+		void desk.set('second', {
+			kind: 'checkout',
+			side: 'beside',
+			first: false,
+			share: false,
+			gap_px: 8,
+			wording: { [workshop.language]: 'Buy now' },
+			fill: { kind: 'none' },
+			border: { kind: 'line', width_px: 2, style: 'solid' },
+			radius: look.radius,
+			padding: { top: less, bottom: less, left: 16, right: 16 },
+			size_px: look.type.size_px,
+			weight: look.type.weight,
+		});
+	}
+	async function match(): Promise<void> {
+		await desk.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: desk.params })));
+	}
+	function say(): void {
+		if (typed?.trim() && typed.trim() !== second.wording[view.language])
+			void desk.set('second.wording', { ...second.wording, [view.language]: typed.trim() });
+		typed = null;
+	}
+</script>
+
+{#snippet pieces(label: string, path: string, most: number)}
+	<Figure
+		{label}
+		unit="pieces"
+		value={Number(at(path))}
+		least={1}
+		{most}
+		marked={desk.marked === path}
+		onfocus={() => desk.mark(path)}
+		onset={(value: number) => desk.set(path, Math.round(value))}
+	/>
+{/snippet}
+
+<Pick
+	label="Quantity box"
+	value={quantity.kind}
+	options={[
+		{ value: 'none', label: 'No quantity box' },
+		{ value: 'box', label: 'A quantity box' },
+	]}
+	onfocus={() => desk.mark('quantity')}
+	onpick={(kind) => desk.set('quantity', kind === 'box' ? boxed : { kind })}
+/>
+{#if quantity.kind === 'box'}
+	<Pick
+		label="Keys of the box"
+		value={quantity.layout ?? 'plain'}
+		options={[
+			{ value: 'plain', label: 'without keys' },
+			{ value: 'sides', label: 'with − and + at its sides' },
+			{ value: 'stacked', label: 'with both keys at its end' },
+		]}
+		onfocus={() => desk.mark('quantity.layout')}
+		onpick={(layout) => desk.set('quantity.layout', layout)}
+	/>,
+	<Figure
+		label="box width"
+		value={Number(at('quantity.width_px'))}
+		least={32}
+		most={200}
+		onfocus={() => desk.mark('quantity.width_px')}
+		onset={(to: number) => desk.set('quantity.width_px', to)}
+	/> px, before it takes {@render pieces('least', 'quantity.least', 9999)} to {@render pieces(
+		'most',
+		'quantity.most',
+		9999,
+	)} in steps of
+	{@render pieces('step', 'quantity.step', 999)}, {@render pieces('at first', 'quantity.start', 9999)} at first.
+{:else}
+	stands before it.
+{/if}
+<Pick
+	label="Second button"
+	value={second.kind}
+	options={[
+		{ value: 'none', label: 'No second button' },
+		{ value: 'checkout', label: 'A second button' },
+	]}
+	onfocus={() => desk.mark('second')}
+	onpick={stand}
+/>
+{#if second.kind === 'checkout'}
+	stands
+	<Pick
+		label="Where the second stands"
+		value={second.side === 'under' ? 'under' : second.first ? 'before' : 'after'}
+		options={[
+			{ value: 'after', label: 'after it' },
+			{ value: 'before', label: 'before it' },
+			{ value: 'under', label: 'under it' },
+		]}
+		onfocus={() => desk.mark('second.side')}
+		onpick={(to) => desk.setAll({ 'second.side': to === 'under' ? to : 'beside', 'second.first': to === 'before' })}
+	/>, <Figure
+		label="between the two"
+		value={second.gap_px}
+		most={64}
+		onfocus={() => desk.mark('second.gap_px')}
+		onset={(to: number) => desk.set('second.gap_px', to)}
+	/> px away, says
+	<input
+		class="value w-36"
+		aria-label="Words of the second button"
+		maxlength="120"
+		value={typed ?? second.wording[view.language] ?? ''}
+		oninput={(event) => (typed = event.currentTarget.value)}
+		onkeydown={(event) => event.key === 'Enter' && say()}
+		onblur={say}
+	/>
+	and goes straight to the checkout, in
+	<Colour
+		label="Second button's fill"
+		value={second.fill.colour ?? null}
+		ruled={view.page_colour}
+		{known}
+		ramps={desk.kit?.ramps}
+		onset={(colour) => desk.set('second.fill', { kind: 'solid', colour })}
+		onrule={() => desk.set('second.fill', { kind: 'none' })}
+	/>
+	with
+	<Colour
+		label="Second button's words"
+		value={second.text_colour}
+		ruled="#1b1b1b"
+		{known}
+		ramps={desk.kit?.ramps}
+		onset={(colour) => desk.set('second.text_colour', colour)}
+		onrule={() => desk.set('second.text_colour', null)}
+	/>, <Figure
+		label="second type size"
+		value={second.size_px}
+		least={8}
+		most={72}
+		onfocus={() => desk.mark('second.size_px')}
+		onset={(to: number) => desk.set('second.size_px', to)}
+	/> px.
+	{#if (at('look.size') as { kind: string }).kind === 'full' && second.side === 'beside'}
+		<button class="value" onclick={() => desk.set('second.share', !second.share)}
+			>{second.share ? 'Both equally wide' : 'It is as wide as its words'}</button
+		>.
+	{/if}
+	<button class="value" onclick={match}>Match the first</button>.
+{:else}
+	stands beside it.
+{/if}

@@ -1,0 +1,95 @@
+<script lang="ts">
+	import { client, data } from '$lib/api/client';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Float from '$lib/ui/Float.svelte';
+
+	type Props = { desk: Desk; known: readonly string[] };
+	let { desk, known }: Props = $props();
+	const workshop = useWorkshop();
+	const seeds = $derived((desk.kit?.ramps ?? []).map(({ name, colour }) => ({ name, colour })));
+
+	function keep(next: { name: string; colour: string }[]): Promise<boolean> {
+		return workshop.act((headers) =>
+			data(
+				client.PUT('/api/stores/{store}/brand', { params: { path: workshop.path }, headers, body: { seeds: next } }),
+			),
+		);
+	}
+	const change = (n: number, to: Partial<{ name: string; colour: string }>) =>
+		keep(seeds.map((seed, m) => (m === n ? { ...seed, ...to } : seed)));
+</script>
+
+<Float label="Brand colours" wide>
+	{#snippet trigger()}
+		{#each seeds as seed (seed.name)}<span class="chip" style:background={seed.colour}></span>{/each}brand{/snippet}
+	<p class="mb-2 text-md font-semibold">The brand’s colours</p>
+	{#each desk.kit?.ramps ?? [] as ramp, n (n)}
+		<div class="border-t border-hair py-2">
+			<p class="mb-1 flex items-baseline gap-3">
+				<input
+					class="value w-32"
+					aria-label="Name of colour {n + 1}"
+					maxlength="30"
+					value={ramp.name}
+					onchange={(event) => event.currentTarget.value.trim() && change(n, { name: event.currentTarget.value })}
+				/>
+				<Colour
+					label="Brand colour {ramp.name}"
+					value={ramp.colour}
+					{known}
+					onset={(colour) => change(n, { colour })}
+				/>
+				<button
+					class="value ml-auto"
+					aria-label="Remove {ramp.name}"
+					onclick={() => keep(seeds.filter((_, m) => m !== n))}>remove</button
+				>
+			</p>
+			<ul class="flex" aria-label="Shades of {ramp.name}">
+				{#each ramp.shades as shade (shade.step)}
+					<li class="shade" style:background={shade.colour} title={shade.colour}>
+						<span class={['step', shade.step > 50 && 'light']}>{shade.step}{shade.is_seed ? '|' : ''}</span>
+					</li>
+				{/each}
+			</ul>
+		</div>
+	{:else}
+		<p class="text-soft">From one to three colours make ramps that every colour field offers.</p>
+	{/each}
+	{#if seeds.length < 3}
+		<p class="mt-2">
+			<button
+				class="value"
+				onclick={() =>
+					keep([...seeds, { name: `colour ${seeds.length + 1}`, colour: known[seeds.length] ?? '#22313f' }])}
+			>
+				one {seeds.length ? 'more ' : ''}colour
+			</button>
+		</p>
+	{/if}
+</Float>
+
+<style>
+	.chip {
+		display: inline-block;
+		width: 0.8em;
+		height: 0.8em;
+		margin-right: 0.25em;
+		border: 1px solid var(--color-hair);
+	}
+	.shade {
+		flex: 1;
+		height: 30px;
+		display: grid;
+		place-items: end center;
+	}
+	.step {
+		font: 11px/1.4 var(--font-mono);
+		color: var(--color-ink);
+	}
+	.step.light {
+		color: var(--color-leaf);
+	}
+</style>

@@ -1,0 +1,108 @@
+<script lang="ts">
+	import { searchParams } from 'sv-router';
+	import type { DrawView } from '$lib/api/types';
+	import { capital, said } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+
+	type Props = {
+		view: DrawView;
+		/** Begins an exception from what is seen. */
+		onnarrow: () => void;
+	};
+	let { view, onnarrow }: Props = $props();
+	const workshop = useWorkshop();
+	const NEW = 'new';
+	const products = $derived.by(() => {
+		const listed = (workshop.info?.products ?? []).map((p) => ({ value: p.sku, label: `${p.name} · ${p.sku}` }));
+		const here = view.product;
+		if (!listed.some((one) => one.value === here.sku)) listed.unshift({ value: here.sku, label: here.name });
+		return listed;
+	});
+	/** Looks at another button; what takes its edits is its own narrowest layer. */
+	function see(name: string, value: string): void {
+		searchParams.delete('layer');
+		searchParams.set(name, value);
+	}
+</script>
+
+<nav class="hangings" aria-label="Placements">
+	{#each view.hanging as hung (hung.placement)}
+		<a
+			href="/draw/{hung.placement}?product={view.product.sku}"
+			class="hung"
+			aria-current={hung.placement === view.placement ? 'page' : undefined}
+		>
+			<span class="mb-2 flex items-center justify-between gap-4">
+				<b class="name">{capital(said(hung.placement))}</b>
+				{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
+				{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
+			</span>
+			<span class="mini"
+				><TrueButton {...hung.shown} room={hung.shown.button.quantity || hung.shown.button.second ? 260 : 190} /></span
+			>
+		</a>
+	{/each}
+	<p class="seen text-md">
+		seen by
+		<Pick label="Product" value={view.product.sku} options={products} onpick={(sku) => see('product', sku)} /><br />
+		on a
+		<Pick
+			label="Device"
+			value={view.device}
+			options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
+			onpick={(to) => see('device', to)}
+		/>, in
+		<Pick
+			label="Language"
+			value={view.language}
+			options={workshop.languageOptions}
+			onpick={(to) => (workshop.tongue = to)}
+		/><br />
+		edits go to
+		<Pick
+			label="Edits go to"
+			value={view.layer}
+			options={[...view.layers.map((one) => ({ value: one.layer, label: one.title })), { value: NEW, label: 'only…' }]}
+			onpick={(to) => (to === NEW ? onnarrow() : searchParams.set('layer', to))}
+		/>
+	</p>
+</nav>
+
+<style>
+	.hangings {
+		display: flex;
+		align-items: stretch;
+		padding: 8px 24px 0;
+	}
+	.hung {
+		min-width: 172px;
+		padding: 8px 16px 10px;
+		border-top: 5px solid transparent;
+		text-decoration: none;
+	}
+	.hung[aria-current] {
+		border-color: var(--color-ink);
+		background: var(--color-leaf);
+	}
+	.hung[aria-current] .name {
+		background: var(--color-marker);
+		padding: 0 6px;
+	}
+	.mini {
+		display: block;
+		zoom: 0.72;
+	}
+	.seen {
+		margin-left: auto;
+		align-self: center;
+		text-align: right;
+		line-height: 1.9;
+	}
+	@media (max-width: 1000px) {
+		.hangings {
+			flex-wrap: wrap;
+		}
+	}
+</style>

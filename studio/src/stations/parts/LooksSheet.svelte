@@ -1,0 +1,324 @@
+<script lang="ts">
+	import { client, data, Problem } from '$lib/api/client';
+	import type { CarryView, CompiledButton } from '$lib/api/types';
+	import { many } from '$lib/pure/format';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import Sheet from '$lib/ui/Sheet.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+
+	type Props = {
+		open: boolean;
+		desk: Desk;
+		/** What is brought already when the sheet opens: a copied look, for example. */
+		from: Carried | null;
+		onclose: () => void;
+	};
+	let { open, desk, from, onclose }: Props = $props();
+	const workshop = useWorkshop();
+	const view = $derived(desk.kept);
+	const kit = $derived(desk.kit);
+	let source = $state.raw<Carried | null>(null);
+	let brought = $state.raw<CarryView | null>(null);
+	let parts = $state<string[]>([]);
+	let pasted = $state('');
+	let wrong = $state('');
+	let name = $state('');
+	$effect(() => {
+		if (open && from) void bring(from);
+		if (!open) brought = source = null;
+	});
+
+	async function bring(what: Carried, chosen: string[] = []): Promise<void> {
+		wrong = '';
+		try {
+			const body = { ...what, parts: chosen, layer: view?.layer ?? '' };
+			const found = await data(
+				client.POST('/api/stores/{store}/draw/{placement}/bring', { params: desk.params, body }),
+			);
+			source = what;
+			brought = found;
+			parts = chosen.length ? chosen : [...found.parts];
+		} catch (error) {
+			wrong = error instanceof Problem ? error.message : String(error);
+		}
+	}
+	function choose(part: string, on: boolean): void {
+		const next = on ? [...parts, part] : parts.filter((one) => one !== part);
+		parts = next;
+		if (source && next.length) void bring(source, next);
+	}
+	async function take(): Promise<void> {
+		if (!source || !view) return;
+		const body = { ...source, parts, layer: view.layer };
+		const done = await workshop.act(
+			async (headers) => {
+				const drawn = await data(
+					client.POST('/api/stores/{store}/draw/{placement}/carry', { params: desk.params, headers, body }),
+				);
+				desk.take(drawn);
+				return drawn.draft;
+			},
+			['draw'],
+		);
+		if (done) onclose();
+	}
+	const withStore = { path: workshop.path };
+	async function keep(): Promise<void> {
+		const body = { name, used_by: view?.layer.startsWith('look:') ? '' : (view?.layer ?? '') };
+		const done = await workshop.act((headers) =>
+			data(client.POST('/api/stores/{store}/draw/{placement}/keep', { params: desk.params, headers, body })),
+		);
+		if (done) name = '';
+		else wrong = workshop.problem?.message ?? '';
+	}
+	const use = (look: string) =>
+		workshop.act((headers) =>
+			data(
+				client.PUT('/api/stores/{store}/looks/used', {
+					params: withStore,
+					headers,
+					body: { layer: view?.layer ?? '', look },
+				}),
+			),
+		);
+	const drop = (look: string) =>
+		workshop.act((headers) =>
+			data(
+				client.DELETE('/api/stores/{store}/looks/{look}', { params: { path: { ...workshop.path, look } }, headers }),
+			),
+		);
+	function takeBrand(): void {
+		const seeds = (brought?.colours ?? []).slice(0, 3).map(({ name, colour }) => ({ name, colour }));
+		void workshop.act((headers) =>
+			data(client.PUT('/api/stores/{store}/brand', { params: withStore, headers, body: { seeds } })),
+		);
+	}
+	async function read(file: File | undefined): Promise<void> {
+		if (file) await text(await file.text());
+	}
+	/** Braces around names in quotes are tokens; everything else is taken for CSS. */
+	function text(value: string): Promise<void> {
+		const kind = value.trimStart().startsWith('{') ? ('tokens' as const) : ('css' as const);
+		return bring({ kind, value, selector: '' });
+	}
+</script>
+
+{#snippet shown(button: CompiledButton)}
+	{@const wide = button.quantity || button.second}
+	<span class="mini" style:zoom={wide ? 0.58 : 0.72}>
+		<TrueButton
+			{button}
+			moment="ready"
+			text={view?.text ?? ''}
+			rtl={view?.rtl}
+			room={wide ? 350 : 180}
+			second="Buy now"
+		/>
+	</span>
+{/snippet}
+
+<Sheet {open} title={brought ? `Bring “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
+	{#if brought && view}
+		<div class="mt-3 grid grid-cols-[1fr_1fr] gap-6">
+			<div>
+				<h3 class="mb-2">What to bring</h3>
+				<ul class="grid grid-cols-3 gap-1">
+					{#each brought.parts as part (part)}
+						<li>
+							<label
+								><input
+									type="checkbox"
+									checked={parts.includes(part)}
+									onchange={(e) => choose(part, e.currentTarget.checked)}
+								/>
+								{part}</label
+							>
+						</li>
+					{:else}
+						<li class="col-span-3 text-soft">There is nothing of a button in it.</li>
+					{/each}
+				</ul>
+				{#if brought.selectors.length > 1}
+					<label class="mt-4 block">
+						Read from
+						<select
+							class="field font-mono"
+							onchange={(event) => source && bring({ ...source, selector: event.currentTarget.value })}
+						>
+							{#each brought.selectors as one (one)}<option value={one} selected={one === brought.title}>{one}</option
+								>{/each}
+						</select>
+					</label>
+				{/if}
+				{#if brought.colours.length}
+					<p class="mt-4">
+						<button class="value" onclick={takeBrand}
+							>Take its first {Math.min(3, brought.colours.length)} colours as the brand’s</button
+						>
+						{#each brought.colours.slice(0, 3) as one (one.name)}<span class="chip" style:background={one.colour}
+							></span>{/each}
+					</p>
+				{/if}
+				{#if brought.left_out.length}
+					<h3 class="mt-4 mb-1">Not understood, so left out</h3>
+					<ul class="max-h-32 overflow-auto text-sm text-soft">
+						{#each brought.left_out as one (one)}<li>– {one}</li>{/each}
+					</ul>
+				{/if}
+			</div>
+			<div>
+				<h3 class="mb-2">Now, and with it</h3>
+				<div class="flex flex-wrap items-center gap-6 bg-paper p-4">
+					<TrueButton
+						button={view.button}
+						moment={view.moment}
+						text={view.text}
+						rtl={view.rtl}
+						room={190}
+						second="Buy now"
+					/>
+					{#if brought.after}
+						<TrueButton
+							button={brought.after.button}
+							moment={view.moment}
+							text={view.text}
+							rtl={view.rtl}
+							room={190}
+							second="Buy now"
+						/>
+					{/if}
+				</div>
+				<ul class="mt-3 max-h-56 overflow-auto text-sm" aria-label="What changes">
+					{#each brought.changes as change (change.path)}
+						<li class="flex gap-2 border-b border-hair py-1">
+							<span class="w-44">{change.field}</span><span class="figure text-soft">{change.before}</span> →
+							<b class="figure">{change.after}</b>
+						</li>
+					{:else}
+						<li class="text-soft">Nothing would change.</li>
+					{/each}
+				</ul>
+			</div>
+		</div>
+		<p class="mt-5 flex gap-3">
+			<Press main onpress={take} disabled={!parts.length || !brought.changes.length}
+				>Bring {many(brought.changes.length, 'value')}</Press
+			>
+			<Press onpress={() => (brought = source = null)}>Back</Press>
+		</p>
+	{:else if kit && view}
+		<h3 class="mt-3 mb-2">Kept looks</h3>
+		{#each kit.looks as look (look.id)}
+			<div class="flex items-center gap-4 border-b border-hair py-2">
+				{@render shown(look.button)}
+				<b class="w-40">{look.name}</b>
+				<span class="flex-1 text-soft"
+					>{look.used_by.length ? `used by ${look.used_by.join(', ')}` : 'used nowhere yet'}</span
+				>
+				{#if view.uses === look.id}
+					<Press small onpress={() => use('')}>Use no longer</Press>
+				{:else if !view.layer.startsWith('look:')}
+					<Press small onpress={() => use(look.id)} label="Use {look.name}">Use</Press>
+				{/if}
+				<Press small onpress={() => bring({ kind: 'look', value: look.id, selector: '' })} label="Copy from {look.name}"
+					>Copy</Press
+				>
+				<Press small onpress={() => drop(look.id)} label="Give up {look.name}">Give up</Press>
+			</div>
+		{:else}
+			<p class="text-soft">None yet. A look that is kept can be used by several placements and changed in one place.</p>
+		{/each}
+		<form
+			class="mt-3 flex items-center gap-2"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void keep();
+			}}
+		>
+			<input
+				class="field"
+				aria-label="Name of the look"
+				placeholder="name of this button’s look"
+				maxlength="60"
+				bind:value={name}
+			/>
+			<Press small type="submit" disabled={!name.trim()}>Keep this look</Press>
+		</form>
+		<h3 class="mt-5 mb-2">Starting points</h3>
+		<ul class="starts">
+			{#each kit.starts as start (start.key)}
+				<li>
+					<button class="start" onclick={() => bring({ kind: 'start', value: start.key, selector: '' })}>
+						<span class="stand">{@render shown(start.button)}</span>
+						<b>{start.name}</b><span class="text-sm text-soft">{start.says}</span>
+					</button>
+				</li>
+			{/each}
+		</ul>
+		<h3 class="mt-5 mb-2">From an existing button’s CSS, or from design tokens</h3>
+		<form
+			class="flex items-start gap-2"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void text(pasted);
+			}}
+		>
+			<textarea
+				class="field h-20 w-full font-mono text-sm"
+				aria-label="CSS or tokens"
+				placeholder=".add-to-basket &#123; background: … &#125;"
+				bind:value={pasted}></textarea>
+			<span class="grid gap-2 whitespace-nowrap">
+				<Press small type="submit" disabled={!pasted.trim()}>Read it</Press>
+				<label class="value cursor-pointer focus-within:bg-marker">
+					a file<input
+						class="sr-only"
+						type="file"
+						accept=".css,.json,.tokens,text/css,application/json"
+						onchange={(e) => read(e.currentTarget.files?.[0])}
+					/>
+				</label>
+			</span>
+		</form>
+	{/if}
+	{#if wrong}<p role="alert" class="mt-3 text-must">{wrong}</p>{/if}
+</Sheet>
+
+<style>
+	.mini {
+		display: block;
+		overflow: hidden;
+		padding: 4px 0;
+	}
+	.chip {
+		display: inline-block;
+		width: 1em;
+		height: 1em;
+		border: 1px solid var(--color-hair);
+	}
+	.starts {
+		display: grid;
+		grid-template-columns: repeat(4, 1fr);
+		gap: 8px;
+	}
+	.start {
+		display: grid;
+		align-content: end;
+		width: 100%;
+		height: 100%;
+		padding: 8px;
+		text-align: left;
+		border: 1px solid var(--color-hair);
+	}
+	.start:hover {
+		border-color: var(--color-ink);
+	}
+	.stand {
+		display: grid;
+		place-items: center start;
+		min-height: 52px;
+		margin-bottom: 6px;
+	}
+</style>

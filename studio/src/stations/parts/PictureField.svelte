@@ -1,0 +1,173 @@
+<script lang="ts">
+	import { client, data, Problem } from '$lib/api/client';
+	import type { StoredPicture } from '$lib/api/types';
+	import { valueAt } from '$lib/pure/patch';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+
+	type Fill = {
+		kind: string;
+		picture?: string;
+		x: number;
+		y: number;
+		scrim: { colour: string; opacity: number };
+		instead?: boolean;
+	};
+	type Props = {
+		path: string;
+		desk: Desk;
+		known: readonly string[];
+		store: string;
+		/** Called once a picture fills the button. */
+		ontaken: () => void;
+	};
+	let { path, desk, known, store, ontaken }: Props = $props();
+	const workshop = useWorkshop();
+	const fill = $derived(valueAt(desk.view?.document, path) as Fill | null);
+	const taken = $derived(fill?.kind === 'picture' ? fill : null);
+	const address = (hash: string) => `/api/stores/${store}/pictures/${hash}`;
+	let wrong = $state('');
+	let busy = $state(false);
+
+	async function bring(file: File | undefined): Promise<void> {
+		if (!file) return;
+		busy = true;
+		wrong = '';
+		try {
+			const params = { path: workshop.path, query: { name: file.name } };
+			const kept = await data(
+				client.POST('/api/stores/{store}/pictures', {
+					params,
+					body: file as unknown as string,
+					bodySerializer: (body) => body,
+					headers: { 'Content-Type': 'application/octet-stream' },
+				}),
+			);
+			await workshop.queries.invalidateQueries({ queryKey: ['looks'] });
+			await use(kept);
+		} catch (error) {
+			wrong = error instanceof Problem ? error.message : String(error);
+		} finally {
+			busy = false;
+		}
+	}
+	async function use({ hash }: StoredPicture): Promise<void> {
+		const before = taken ?? { x: 50, y: 50, scrim: { colour: '#000000', opacity: 0.4 } };
+		await desk.set(path, { ...before, kind: 'picture', picture: hash });
+		ontaken();
+	}
+	/** A press on the picture says what must stay in view. */
+	function focus(event: MouseEvent): void {
+		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+		const share = (at: number, from: number, size: number) => Math.round(((at - from) / size) * 100);
+		void desk.setAll({
+			[`${path}.x`]: share(event.clientX, box.left, box.width),
+			[`${path}.y`]: share(event.clientY, box.top, box.height),
+		});
+	}
+</script>
+
+{#if taken}
+	<button class="whole" aria-label="Point at what must stay in view" onclick={focus}>
+		<img src={address(taken.picture ?? '')} alt="" />
+		<span class="aim" style:left="{taken.x}%" style:top="{taken.y}%"></span>
+	</button>
+	<p class="my-3 leading-loose">
+		In view stays <Figure
+			label="focus across"
+			unit="%"
+			value={taken.x}
+			most={100}
+			onset={(to: number) => desk.set(`${path}.x`, to)}
+		/> % across,
+		<Figure label="focus down" unit="%" value={taken.y} most={100} onset={(to: number) => desk.set(`${path}.y`, to)} /> %
+		down. Over it a scrim of
+		<Colour
+			label="Scrim"
+			value={taken.scrim.colour}
+			{known}
+			ramps={desk.kit?.ramps}
+			onset={(to) => desk.set(`${path}.scrim.colour`, to)}
+		/>
+		at
+		<Figure
+			label="scrim"
+			unit="%"
+			value={Math.round(taken.scrim.opacity * 100)}
+			most={100}
+			onset={(to: number) => desk.set(`${path}.scrim.opacity`, to / 100)}
+		/> %.
+		{#if path === 'look.fill'}
+			<label class="block">
+				<input
+					type="checkbox"
+					checked={taken.instead ?? false}
+					onchange={(e) => desk.set(`${path}.instead`, e.currentTarget.checked)}
+				/>
+				It stands for the words; they are its text alternative
+			</label>
+		{/if}
+	</p>
+{/if}
+<div class="flex flex-wrap items-center gap-2">
+	{#each desk.kit?.pictures ?? [] as picture (picture.hash)}
+		<button
+			class="thumb"
+			aria-pressed={picture.hash === taken?.picture}
+			aria-label="Picture {picture.name}, {picture.width} by {picture.height}"
+			onclick={() => use(picture)}
+		>
+			<img src={address(picture.hash)} alt="" />
+		</button>
+	{/each}
+	<label class="value">
+		{busy ? 'Reading…' : 'bring a picture'}
+		<input
+			class="sr-only"
+			type="file"
+			accept="image/png,image/jpeg,image/webp"
+			onchange={(event) => bring(event.currentTarget.files?.[0])}
+		/>
+	</label>
+</div>
+{#if wrong}<p role="alert" class="mt-2 text-must">{wrong}</p>{/if}
+
+<style>
+	.whole {
+		position: relative;
+		display: block;
+		max-width: 100%;
+		cursor: crosshair;
+	}
+	.whole img {
+		display: block;
+		max-height: 160px;
+		max-width: 100%;
+	}
+	.aim {
+		position: absolute;
+		width: 16px;
+		height: 16px;
+		margin: -8px;
+		border: 2px solid var(--color-leaf);
+		border-radius: 50%;
+		box-shadow: 0 0 0 2px var(--color-ink);
+	}
+	.thumb img {
+		width: 56px;
+		height: 40px;
+		object-fit: cover;
+		border: 1px solid var(--color-soft);
+	}
+	.thumb[aria-pressed='true'] img {
+		outline: 3px solid var(--color-ink);
+	}
+	label.value {
+		cursor: pointer;
+	}
+	label.value:focus-within {
+		background: var(--color-marker);
+	}
+</style>
