@@ -1,6 +1,7 @@
 """The public side over the real database."""
 
 import gzip
+import io
 import json
 from collections.abc import Iterator
 from dataclasses import replace
@@ -12,13 +13,16 @@ from uuid import UUID
 import brotli
 import pytest
 from itsdangerous import URLSafeTimedSerializer
+from PIL import Image
 from sqlalchemy import text
 from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.edge.app import create_edge
+from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
+from uptick.usecases.looks import bring_picture
 from uptick.usecases.publish import publish, take_back
 from uptick.wiring import Wiring
 
@@ -160,6 +164,38 @@ def test_a_draft_is_shown_to_whoever_holds_a_signed_link_that_has_not_run_out(
     later = (NOW + timedelta(days=36_500)).timestamp()
     monkeypatch.setattr("itsdangerous.timed.time.time", lambda: later)
     assert edge.get("/s/sample/draft.js", params={"token": token}).status_code == 403
+
+
+def test_a_draft_says_which_studio_may_talk_to_it_and_sends_every_piece(edge: TestClient, wiring: Wiring) -> None:
+    token = wiring.studio_parts().preview_token("sample")
+    told = edge.get("/s/sample/draft.js", params={"token": token}).text
+    assert f'"studio":"{wiring.environment.studio_origin}"' in told
+    assert '"draft":true' in told
+    assert "frame:UpFrame.frame" in told
+    assert '"draft"' not in edge.get("/s/sample/up.js").text
+
+
+def test_pictures_are_served_by_hash_for_ever(edge: TestClient, wiring: Wiring) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (40, 20), "#222222").save(out, "PNG")
+    with wiring.open_shop("sample") as shop:
+        digest = bring_picture(shop, out.getvalue(), "night", ADA, NOW).hash
+        patch = {"look": {"fill": {"kind": "picture", "picture": digest}}}
+        change_layer(shop, "baseline", patch, shop.drafts.read().version, ADA, NOW)
+        publish(shop, "with a picture", ADA, NOW, despite=["findings"])
+    answer = edge.get(f"/pictures/{digest}")
+    assert (answer.status_code, answer.headers["content-type"]) == (200, "image/png")
+    assert "immutable" in answer.headers["cache-control"]
+    assert answer.headers["x-content-type-options"] == "nosniff"
+    assert f"/pictures/{digest}" in edge.get("/s/sample/up.js").text
+    assert "up:pictures" not in edge.get("/s/sample/up.js").text
+    assert edge.get("/pictures/0000000000000000").status_code == 404
+
+
+def test_a_release_of_an_older_form_still_stands_its_icons(edge: TestClient) -> None:
+    old = {"css": "", "icon": {"path": "M0 0h9z", "box": 256, "side": "before"}}
+    assert _as_now(old)["icon"] == {"paths": [{"d": "M0 0h9z"}], "box": "0 0 256 256", "side": "before"}
+    assert _as_now({"css": "", "icon": None})["icon"] is None
 
 
 def test_fonts_are_served_by_hash_for_ever(edge: TestClient) -> None:

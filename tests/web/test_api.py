@@ -1,11 +1,13 @@
 """The studio's API over the real database, by HTTP as a browser would speak it."""
 
+import io
 import json
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
+from PIL import Image
 from starlette.testclient import TestClient
 
 from scripts import openapi
@@ -318,8 +320,93 @@ def test_the_store_tells_its_one_line_and_what_its_buttons_can_be_made_of(ada: T
     info = ada.get("/api/stores/sample").json()
     assert info["snippet"] == '<script async src="http://127.0.0.1:8801/s/sample/up.js"></script>'
     assert (len(info["products"]), info["product_count"]) == (60, 60)
-    assert len(info["icons"]) == 24
     assert {font["family"] for font in info["fonts"]} == {"figtree", "lora", "archivo"}
     file = info["font_files"][0]["file"]
     assert ada.get(f"/shop-fonts/{file}").content[:4] == b"wOF2"
     assert "properties" in ada.get("/api/stores/sample/schema").json()
+
+
+def version_of(client: TestClient) -> dict[str, str]:
+    return {"If-Match": f'"{client.get("/api/stores/sample/draft").json()["version"]}"'}
+
+
+def test_an_edit_is_tried_without_being_kept(ada: TestClient) -> None:
+    at = "/api/stores/sample/draw/product_page"
+    body = {"layer": "place:product_page", "patch": {"look": {"radius": 33}}}
+    tried = ada.post(f"{at}/try", json=body)
+    assert tried.json()["document"]["look"]["radius"] == 33
+    assert ada.get(at).json()["document"]["look"]["radius"] == 4
+    manifest = ada.post("/api/stores/sample/draft/manifest", json=body)
+    assert "border-radius:33px" in manifest.text
+    assert "border-radius:33px" not in ada.get("/api/stores/sample/draft/manifest").text
+    assert "basket" not in manifest.json()
+    wrong = {**body, "patch": {"look": {"radius": "wide"}}}
+    problem(ada.post(f"{at}/try", json=wrong), 422, "bad_document")
+
+
+def test_looks_are_kept_used_brought_and_given_up(ada: TestClient) -> None:
+    at = "/api/stores/sample"
+    kept = ada.post(f"{at}/draw/product_page/keep", json={"name": "Plain", "used_by": "place:product_page"},
+                    headers=version_of(ada))  # fmt: skip
+    assert kept.status_code == 200, kept.text
+    assert ada.get(f"{at}/looks").json()["looks"][0]["used_by"] == ["Product page"]
+    bring = {"kind": "start", "value": "coin", "layer": "place:strip", "parts": ["icon"]}
+    shown = ada.post(f"{at}/draw/strip/bring", json=bring).json()
+    assert [change["path"] for change in shown["changes"]] == ["icon"]
+    done = ada.post(f"{at}/draw/strip/carry", json=bring, headers=version_of(ada))
+    assert done.json()["document"]["icon"]["side"] == "alone"
+    used = ada.put(f"{at}/looks/used", json={"layer": "place:strip", "look": "plain"}, headers=version_of(ada))
+    assert used.status_code == 200
+    assert ada.delete(f"{at}/looks/plain", headers=version_of(ada)).status_code == 200
+    problem(ada.delete(f"{at}/looks/plain", headers=version_of(ada)), 404, "not_found")
+    css = {"kind": "css", "value": "nothing", "layer": "place:strip"}
+    problem(ada.post(f"{at}/draw/strip/bring", json=css), 422, "bad_css")
+    tokens = {**css, "kind": "tokens"}
+    problem(ada.post(f"{at}/draw/strip/bring", json=tokens), 422, "bad_tokens")
+
+
+def test_icons_are_found_and_brought_cleaned(ada: TestClient) -> None:
+    at = "/api/stores/sample"
+    assert ada.get(f"{at}/icons", params={"text": "gift"}).json()[0]["name"] == "gift"
+    svg = "<svg viewBox='0 0 24 24' onload='x()'><path d='M0 0h9v9z'/></svg>"
+    read = ada.post(f"{at}/icons", json={"svg": svg, "name": "hook"}).json()
+    assert read["left_out"] == ["the handler onload"]
+    icon = {**read["icon"], "side": "before", "size_px": 20, "gap_px": 8}
+    assert edit(ada, "baseline", {"icon": icon}).status_code == 200
+    assert ada.get(f"{at}/draw/product_page").json()["button"]["icon"]["paths"] == [{"d": "M0 0H9V9L0 0Z"}]
+    problem(ada.post(f"{at}/icons", json={"svg": "<html/>"}), 422, "bad_icon")
+
+
+def test_a_picture_is_kept_and_served_only_where_it_belongs(ada: TestClient, wiring: Wiring) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (40, 20), "#222222").save(out, "PNG")
+    at = "/api/stores/sample"
+    octets = {"Content-Type": "application/octet-stream"}
+    kept = ada.post(f"{at}/pictures", content=out.getvalue(), params={"name": "night"}, headers=octets)
+    assert kept.status_code == 200, kept.text
+    digest = kept.json()["hash"]
+    served = ada.get(f"{at}/pictures/{digest}")
+    assert (served.headers["content-type"], "immutable" in served.headers["cache-control"]) == ("image/png", True)
+    assert ada.get(f"{at}/looks").json()["pictures"][0]["name"] == "night"
+    fill = {"kind": "picture", "picture": digest, "scrim": {"colour": "#000000", "opacity": 0.6}}
+    assert edit(ada, "baseline", {"look": {"fill": fill}}).status_code == 200
+    problem(ada.get(f"{at}/pictures/{'0' * 16}"), 404, "not_found")
+    problem(ada.post(f"{at}/pictures", content=b"no picture", headers=octets), 422, "bad_picture")
+
+
+def test_the_brand_and_the_written_look(ada: TestClient) -> None:
+    at = "/api/stores/sample"
+    seeds = {"seeds": [{"name": "honey", "colour": "#d99a2b"}]}
+    assert ada.put(f"{at}/brand", json=seeds, headers=version_of(ada)).status_code == 200
+    assert ada.get(f"{at}/looks").json()["ramps"][0]["name"] == "honey"
+    tokens = ada.get(f"{at}/draw/product_page/written", params={"form": "tokens"})
+    assert tokens.headers["content-type"].startswith("application/design-tokens+json")
+    assert tokens.json()["brand"]["honey"]["$value"]["hex"] == "#d99a2b"
+    assert ada.get(f"{at}/draw/product_page/written").text.startswith("A button, filled")
+    problem(ada.get(f"{at}/draw/product_page/match"), 422, "bad_document")
+
+
+def test_the_studio_may_frame_shops_and_nobody_frames_the_studio(stranger: TestClient, wiring: Wiring) -> None:
+    policy = stranger.get("/health").headers["content-security-policy"]
+    assert f"frame-src 'self' https: {wiring.environment.practice_origin}" in policy
+    assert "frame-ancestors 'none'" in policy

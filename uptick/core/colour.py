@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from functools import lru_cache
+from math import log
 
 from coloraide import Color
 
@@ -52,16 +53,14 @@ def luminance(colour: str) -> float:
     return float(parse_colour(colour).luminance())
 
 
-def extremes(colours: Sequence[str]) -> tuple[str, ...]:
-    """Return the darkest and the lightest of some colours: no other has less contrast with anything."""
-    if len(colours) < 2:
-        return tuple(colours)
-    return min(colours, key=luminance), max(colours, key=luminance)
-
-
 def worst_contrast(colour: str, against: Sequence[str]) -> tuple[float, str]:
-    """Return the least contrast of a colour with several, and the one that it has it with."""
-    return min((contrast_ratio(colour, other), other) for other in extremes(against))
+    """Return the least contrast of a colour with several, and the one that it has it with: the nearest in luminance.
+
+    Of a gradient that is a colour in its middle where the words are neither lighter nor darker than all of it.
+    """
+    own = log(luminance(colour) + 0.05)
+    nearest = min(against, key=lambda other: abs(log(luminance(other) + 0.05) - own))
+    return contrast_ratio(colour, nearest), nearest
 
 
 @lru_cache(maxsize=4096)
@@ -85,7 +84,7 @@ def nearest_passing(colour: str, against: str | tuple[str, ...], ratio: float) -
     """
     if not 1 <= ratio <= 21:
         raise OutOfRange.of("ratio", "from 1 to 21", ratio)
-    those = extremes((against,) if isinstance(against, str) else against)
+    those = (against,) if isinstance(against, str) else against
     start = parse_colour(colour).convert("oklch")
     if worst_contrast(colour, those)[0] >= ratio:
         return hex_of(start)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from uptick.core.colour import contrast_ratio, hex_of, nearest_passing, parse_colour
+from uptick.core.colour import hex_of, nearest_passing, parse_colour, worst_contrast
 from uptick.core.fills import AnyFill, colours_in
 from uptick.core.look import (
     Border,
@@ -24,6 +24,8 @@ REST = "rest"
 # Steps of OKLCH lightness that are seen at once but read as the same colour; tried by eye on the demo's brand.
 _HOVER_STEP, _PRESSED_STEP, _BORDER_STEP = 0.06, 0.11, 0.12
 _DARKEST, _LIGHTEST = 0.1, 0.97
+# WCAG 2.2, 1.4.3.
+_READABLE = 4.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +101,13 @@ def words_on(fill: AnyFill) -> str:
         for lightness, most in ((0.985, 0.02), (0.2, 0.05))
     ]
     met = colours_in(fill) or (base,)
-    return max(tints, key=lambda tint: min(contrast_ratio(tint, colour) for colour in met))
+
+    def worst(tint: str) -> float:
+        return worst_contrast(tint, met)[0]
+
+    best = max(tints, key=worst)
+    # A tint can fall just short where white or black does not.
+    return best if worst(best) >= _READABLE else max((best, "#ffffff", "#000000"), key=worst)
 
 
 def _coloured(border: Border, fill: AnyFill, words: str) -> LineBorder | NoBorder:

@@ -1,8 +1,10 @@
 """What buttons are made from: fonts and icons as they ship, and the pictures of a store."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from fontTools.pens.basePen import OpenContourError
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.statisticsPen import StatisticsPen
 from fontTools.svgLib.path import parse_path
@@ -75,14 +77,25 @@ def _glyph(width: float, height: float, shapes: tuple[Shape, ...]) -> Glyph:
     return Glyph(width, height, shapes, (x - width / 2) / width, (y - height / 2) / height)
 
 
+def _mass(d: str) -> tuple[float, float, float] | None:
+    """Return the area of a filled path and the middle of its mass; None where it has none."""
+    pen = StatisticsPen()
+    try:
+        # A path is filled as if it were closed, whether it is or not (SVG 1.1, 11.3).
+        parse_path(re.sub(r"(?<=[^zZ\sMm])\s*(?=[Mm])|(?<=[^zZ\s])\s*$", "Z", d), pen)
+    except OpenContourError:
+        return None
+    area = float(pen.area)
+    return (abs(area), float(pen.meanX), float(pen.meanY)) if abs(area) > 1e-6 else None
+
+
 def centre_of_mass(shapes: tuple[Shape, ...]) -> tuple[float, float] | None:
     """Return the middle of the drawn area of some shapes, each by its area; of lines, that of what they span."""
     weighed = []
     for shape in shapes:
-        pen = StatisticsPen()
-        parse_path(shape.d, pen)
-        if not shape.stroke and abs(pen.area) > 1e-6:
-            weighed.append((abs(pen.area), pen.meanX, pen.meanY))
+        filled = None if shape.stroke else _mass(shape.d)
+        if filled:
+            weighed.append(filled)
             continue
         bounds = BoundsPen(None)
         parse_path(shape.d, bounds)

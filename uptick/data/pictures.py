@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 
-from sqlalchemy import Connection, Engine, select
+from sqlalchemy import URL, Connection, Engine, select
 from sqlalchemy.dialects.postgresql import insert
 
 from uptick.core.formats.picture_file import pixels_of
@@ -10,8 +10,10 @@ from uptick.core.pictures import Picture
 from uptick.data.tables import pictures
 from uptick.usecases.ports import StoredPicture
 
-# Content under a hash never changes, so what was read stays true.
+# Content under a hash never changes, so what was read stays true. What a store owns is known as soon as it is put, also
+# to whoever reads by another connection while that is not yet committed.
 _read: dict[str, Picture] = {}
+_owned: dict[tuple[URL, int], set[str]] = {}
 
 
 class PgPictures:
@@ -32,6 +34,8 @@ class PgPictures:
             "made_at": picture.made_at,
         }  # fmt: skip
         self._db.execute(insert(pictures).values(values).on_conflict_do_nothing())
+        _read.setdefault(picture.hash, pixels_of(content))
+        _owned.setdefault((self._db.engine.url, self._store), set()).add(picture.hash)
 
     def content(self, digest: str) -> tuple[str, bytes] | None:
         query = select(pictures.c.media_type, pictures.c.content)
@@ -45,7 +49,7 @@ class StorePictures(Mapping[str, Picture]):
     def __init__(self, engine: Engine, store_id: int) -> None:
         self._engine = engine
         self._store = store_id
-        self._own: set[str] = set()
+        self._own = _owned.setdefault((engine.url, store_id), set())
 
     def __getitem__(self, digest: str) -> Picture:
         if digest not in self._own:

@@ -75,12 +75,17 @@ def bring(shop: Shop, source: Source) -> Brought:
             return _with_parts(look.name, look.layer)
         case "css":
             read = read_css(source.value, source.selector)
-            layer, wrong = _sound_part(shop, settings, read.layer)
+            layer, wrong = _sound_part(shop, settings, _with_its_states(read.layer))
             return _with_parts(read.selector, layer, (*read.left_out, *wrong), read.selectors)
         case "tokens":
             found = read_tokens(source.value)
-            layer, wrong = _sound_part(shop, settings, found.layer)
+            layer, wrong = _sound_part(shop, settings, _with_its_states(found.layer))
             return _with_parts("design tokens", layer, (*found.left_out, *wrong), colours=found.colours)
+
+
+def _with_its_states(layer: Json) -> Json:
+    """Leave the states that a foreign look does not speak of to the rule, where it says a fill for them to follow."""
+    return completed(layer) if "fill" in layer.get("look", {}) else layer
 
 
 def _with_parts(

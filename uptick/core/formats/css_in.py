@@ -88,9 +88,7 @@ def _collect(text: str, left_out: list[str]) -> tuple[dict[str, _Found], dict[st
             continue
         declared = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
         whole = [one for one in declared if isinstance(one, Declaration)]
-        left_out += [
-            f"{tinycss2.serialize([one])[:60]}: cannot be read" for one in declared if isinstance(one, ParseError)
-        ]
+        left_out += [_of_rule(one) for one in declared if isinstance(one, ParseError)]
         for name in tinycss2.serialize(rule.prelude).split(","):
             _file(name.strip(), whole, found, properties, left_out)
     return {name: one for name, one in found.items() if one.count()}, properties
@@ -119,8 +117,10 @@ def _file(
 
 
 def _of_rule(rule: Node) -> str:
+    if isinstance(rule, ParseError):
+        return f"line {rule.source_line}: {rule.message}"
     said = tinycss2.serialize([rule]).split("{")[0].strip()
-    return f"{said[:80]}: rules for some windows or settings only" if said.startswith("@") else f"{said[:80]}"
+    return f"{said[:80]}: rules for some windows or settings only"
 
 
 class _Reader:

@@ -120,6 +120,7 @@ def _shapes(element: Element, at: Transform, ink: _Ink, left_out: list[str]) -> 
         for child in element:
             yield from _shapes(child, at, ink, left_out)
         return
+    left_out += [f"<{_local(child)}>" for child in element if _local(child) not in _QUIET]
     drawn = _drawn(element, kind, at)
     if not drawn:
         return

@@ -22,6 +22,7 @@ from uptick.core.look import (
     LineBorder,
     Look,
     Motion,
+    NoFill,
     RadialFill,
     Shadow,
     SolidFill,
@@ -74,6 +75,8 @@ def _dressed(worn: Dress) -> Json:
     found: Json = {"words": _colour(worn.text_colour), "opacity": {"$type": "number", "$value": worn.opacity}}
     if isinstance(worn.fill, SolidFill):
         found["fill"] = _colour(worn.fill.colour)
+    elif isinstance(worn.fill, NoFill):
+        found["fill"] = _colour("#000000", 0)
     elif isinstance(worn.fill, LinearFill | RadialFill):
         stops = [{"color": _colour(s.colour)["$value"], "position": round(s.at / 100, 4)} for s in worn.fill.stops]
         found["fill"] = {
@@ -264,7 +267,8 @@ def _of_state(before: str, part: str, token: Json) -> Iterator[tuple[str, Any]]:
     elif part == "fill" and token["type"] == "gradient":
         yield f"{before}.fill", token["own"] or _read_gradient(value)
     elif part == "fill":
-        yield f"{before}.fill", {"kind": "solid", "colour": _read_colour(value)[0]}
+        colour, opacity = _read_colour(value)
+        yield f"{before}.fill", {"kind": "solid", "colour": colour} if opacity else {"kind": "none"}
     elif part == "border":
         line = {"kind": "line", "width_px": _px(value["width"]), "style": value["style"]}
         yield f"{before}.border", {**line, "colour": _read_colour(value["color"])[0]}

@@ -89,19 +89,30 @@ describe('edits', () => {
 });
 
 describe('the stage', () => {
-	const drawing = { outer: { x: 0, y: 0, width: 320, height: 47 }, needs_width_px: 160 } as Parameters<
-		typeof stageFor
-	>[0];
+	const drawing = {
+		outer: { x: 0, y: 0, width: 320, height: 47 },
+		needs_width_px: 160,
+		second: null,
+		quantity: null,
+	} as Parameters<typeof stageFor>[0];
 
 	it('enlarges a button as far as its dimensions leave room', () => {
 		const stage = stageFor(drawing, 900, 300);
-		expect(stage.zoom).toBeCloseTo((900 - 230) / 320);
+		expect(stage.zoom).toBeCloseTo((900 - 250) / 320);
 		expect(stage.x + 320 * stage.zoom).toBeLessThan(900);
 		expect(stage.y + 47 * stage.zoom).toBeLessThan(300);
 	});
 
 	it('holds what overflows, too', () => {
 		expect(stageFor({ ...drawing, needs_width_px: 640 }, 900, 300).zoom).toBeLessThan(stageFor(drawing, 900, 300).zoom);
+	});
+
+	it('makes room for what stands beside and under a button', () => {
+		const second = { outer: { x: 0, y: 60, width: 320, height: 47 } } as typeof drawing.second;
+		const quantity = { x: -72, y: 0, width: 64, height: 47 };
+		const stage = stageFor({ ...drawing, second, quantity }, 900, 300);
+		expect(stage.zoom).toBeLessThan((900 - 250) / 320);
+		expect(stage.x - 72 * stage.zoom).toBeCloseTo(stage.edge);
 	});
 
 	it('keeps labels apart, moved as little as needed', () => {

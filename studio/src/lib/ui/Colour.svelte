@@ -1,8 +1,7 @@
 <script lang="ts">
-	import { hexColour } from '$lib/pure/colour';
+	import ColourPanel, { type Ramp } from './ColourPanel.svelte';
 	import Float from './Float.svelte';
 
-	type Ramp = { name: string; shades: readonly { name: string; colour: string; is_seed: boolean }[] };
 	type Props = {
 		label: string;
 		/** A colour set by hand; without one the rule's `ruled` colour holds. */
@@ -17,78 +16,18 @@
 		onrule?: () => void;
 		onfocus?: () => void;
 	};
-	let { label, value, ruled, known, ramps = [], onset, onrule, onfocus }: Props = $props();
+	let { label, value, ruled, known, ramps, onset, onrule, onfocus }: Props = $props();
 	let open = $state(false);
-	let typed = $state<string | null>(null);
 	const byHand = $derived(value && value !== 'rule' ? value : null);
 	const shown = $derived(byHand ?? ruled ?? '#000000');
-	const wrong = $derived(typed !== null && hexColour(typed) === null);
-
-	function set(colour: string | null): void {
-		if (!colour) return;
-		typed = null;
-		if (colour !== byHand) onset(colour);
-	}
 </script>
-
-{#snippet swatch(colour: string, name: string, struck = false)}
-	<li>
-		<button
-			class={['swatch', struck && 'struck']}
-			style:background={colour}
-			aria-label={name}
-			title="{name}, {colour}"
-			onclick={() => set(colour)}
-		></button>
-	</li>
-{/snippet}
 
 <Float label="{label}: {byHand ?? `${shown}, by rule`}" bind:open {onfocus}>
 	{#snippet trigger()}
 		<span class="chip" style:background={shown}></span><span class="font-mono font-medium">{byHand ?? 'by rule'}</span>
 	{/snippet}
 	<p class="mb-2 font-semibold">{label}</p>
-	<form
-		class="flex items-center gap-2"
-		onsubmit={(event) => {
-			event.preventDefault();
-			set(hexColour(typed ?? shown));
-			if (!wrong) open = false;
-		}}
-	>
-		<input
-			type="color"
-			class="h-8 w-10 border border-hair"
-			aria-label="Choose {label} by eye"
-			value={shown}
-			onchange={(event) => set(event.currentTarget.value)}
-		/>
-		<input
-			class="w-28 border border-ink bg-leaf px-2 py-1 font-mono"
-			aria-label="{label} as hex"
-			aria-invalid={wrong}
-			value={typed ?? shown}
-			oninput={(event) => (typed = event.currentTarget.value)}
-		/>
-	</form>
-	{#if wrong}<p role="alert" class="mt-1 text-sm text-must">Write six hex digits, as #3a2a12.</p>{/if}
-	{#if onrule}
-		<p class="mt-2 text-sm text-soft">
-			{#if byHand}
-				<button class="value" onclick={onrule}>leave it to the rule</button>
-			{:else}
-				Derived by rule until you choose.
-			{/if}
-		</p>
-	{/if}
-	{#each ramps as one (one.name)}
-		<ul class="mt-3 flex gap-0.5" aria-label="Shades of {one.name}">
-			{#each one.shades as shade (shade.name)}{@render swatch(shade.colour, shade.name, shade.is_seed)}{/each}
-		</ul>
-	{/each}
-	<ul class="mt-3 flex flex-wrap gap-1" aria-label="Colours in use">
-		{#each known as colour (colour)}{@render swatch(colour, colour)}{/each}
-	</ul>
+	<ColourPanel {label} {value} {ruled} {known} {ramps} {onset} {onrule} ondone={() => (open = false)} />
 </Float>
 
 <style>
@@ -98,13 +37,5 @@
 		height: 0.8em;
 		margin-right: 0.35em;
 		border: 1px solid var(--color-hair);
-	}
-	.swatch {
-		width: 25px;
-		height: 25px;
-		border: 1px solid var(--color-soft);
-	}
-	.swatch.struck {
-		box-shadow: 0 4px 0 -1px var(--color-ink);
 	}
 </style>

@@ -76,6 +76,7 @@
 		aria-label="{label}, {unit}"
 		aria-invalid={wrong}
 		title={wrong ? `${label} must be from ${least} to ${most} ${unit}` : undefined}
+		inputmode="decimal"
 		autocomplete="off"
 		spellcheck="false"
 		style:width="{Math.max(2, shown.length) + 0.6}ch"

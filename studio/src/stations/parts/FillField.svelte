@@ -3,6 +3,7 @@
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
+	import ColourPanel from '$lib/ui/ColourPanel.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Float from '$lib/ui/Float.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
@@ -81,6 +82,7 @@
 		else void desk.set(path, made[kind]);
 	}
 	let wantsPicture = $state(false);
+	let open = $state(false);
 	const stops = $derived(fill.stops ?? []);
 	const write = (next: Stop[]) => desk.set(`${path}.stops`, next);
 	function add(): void {
@@ -90,7 +92,7 @@
 	}
 </script>
 
-<Float label="{label}: {said}" wide onfocus={() => desk.mark(path)}>
+<Float label="{label}: {said}" bind:open wide onfocus={() => desk.mark(path)}>
 	{#snippet trigger()}
 		<span class="chip" style:background={preview}></span><span class="font-mono font-medium">{said}</span>
 	{/snippet}
@@ -98,18 +100,15 @@
 		{label}: <Pick label="Kind of fill" value={wantsPicture ? 'picture' : fill.kind} options={kinds} onpick={become} />
 	</p>
 	{#if fill.kind === 'solid'}
-		<p>
-			<Colour
-				label="{label}, colour"
-				value={fill.colour}
-				{known}
-				{ramps}
-				onset={(to) => desk.set(`${path}.colour`, to)}
-			/>
-			{#if isState && desk.isOwn(path)}
-				<button class="value ml-3" onclick={() => become('rule')}>leave it to the rule</button>
-			{/if}
-		</p>
+		<ColourPanel
+			{label}
+			value={fill.colour}
+			{known}
+			{ramps}
+			onset={(to) => desk.set(`${path}.colour`, to)}
+			onrule={isState ? () => become('rule') : undefined}
+			ondone={() => (open = false)}
+		/>
 	{:else if fill.kind === 'linear' || fill.kind === 'radial'}
 		<div class="strip" style:background={preview}></div>
 		<p class="my-3">

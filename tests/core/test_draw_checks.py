@@ -1,0 +1,178 @@
+"""What the checks know of a drawn button: gradients, pictures, states, edges, rings, names, neighbours, what fits."""
+
+from collections.abc import Sequence
+
+import numpy as np
+import pytest
+
+from tests.samples import BASELINE, PRODUCTS, kit, settings, store
+from uptick.core.catalogue import Product
+from uptick.core.checks import Finding, Mend, Weight, findings_of
+from uptick.core.colour import contrast_ratio
+from uptick.core.kit import Kit
+from uptick.core.merge import Json, merge_layer
+from uptick.core.pictures import Picture
+from uptick.core.settings import Settings
+
+PICTURE = "00000000000000aa"
+
+
+def found(of: Settings, products: Sequence[Product] = PRODUCTS, using: Kit | None = None) -> tuple[Finding, ...]:
+    return findings_of(of, products, store(), using or kit())
+
+
+def only(of: Settings, rule: str, using: Kit | None = None) -> Finding:
+    (one,) = [f for f in found(of, using=using) if f.rule == rule]
+    return one
+
+
+def mended(of: Settings, mend: Mend) -> Settings:
+    return of.with_layer(mend.layer, merge_layer(of.layer(mend.layer) or {}, mend.patch))
+
+
+def page(look: Json, **more: Json) -> Settings:
+    return settings(product_page={"look": look, **more})
+
+
+def test_an_icon_added_to_a_small_fixed_button_gets_three_computed_mends() -> None:
+    """Common practice: 110 × 39 px under a theme's 20 px padding does not take an icon; about 130 px does."""
+    icon: Json = {"kind": "shipped", "name": "basket", "size_px": 18, "gap_px": 12}
+    look: Json = {"size": {"kind": "fixed", "width": 110, "height": 39}, "type": {"size_px": 14},
+                  "padding": {"top": 10, "bottom": 10, "left": 20, "right": 20}}  # fmt: skip
+    words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
+    made = page(look, icon=icon, wording=words)
+    one = only(made, "fit")
+    labels = [mend.label for mend in one.mends]
+    assert labels[0].endswith("px wide")
+    assert 120 <= float(labels[0].split()[0]) <= 140
+    assert len(labels) == 3
+    for mend in one.mends:
+        assert not [f for f in found(mended(made, mend)) if f.rule == "fit"]
+
+
+def test_a_gap_that_is_wide_enough_is_taken_in_first() -> None:
+    icon: Json = {"kind": "shipped", "name": "basket", "size_px": 18, "gap_px": 20}
+    words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
+    fixed: Json = {"size": {"kind": "fixed", "width": 134, "height": 44}}
+    one = only(page(fixed, icon=icon, wording=words), "fit")
+    assert [mend.label.split()[0] for mend in one.mends][1] == "gap"
+
+
+def test_icon_and_words_that_touch_are_told_apart() -> None:
+    icon: Json = {"kind": "shipped", "name": "basket", "gap_px": 1}
+    one = only(page({}, icon=icon), "touching")
+    assert (one.weight, one.mends[0].label) == (Weight.LOOK_AGAIN, "gap 6")
+
+
+def test_what_an_ellipsis_hides_is_said() -> None:
+    look: Json = {"wrap": "ellipsis", "size": {"kind": "natural", "most": 60}}
+    one = only(page(look, wording={"ready": {"en-GB": "Take it home"}}), "ellipsis")
+    assert one.title.startswith("An ellipsis hides “")
+    assert not [f for f in found(mended(page(look), one.mends[0])) if f.rule == "ellipsis"]
+
+
+GRADIENT: Json = {
+    "kind": "linear", "space": "srgb", "stops": [{"at": 0, "colour": "#000000"}, {"at": 100, "colour": "#ffffff"}],
+}  # fmt: skip
+
+
+def test_words_on_a_gradient_are_held_against_its_worst_place() -> None:
+    """The ends alone would pass with grey words; in the middle they are lost."""
+    one = next(f for f in found(page({"fill": GRADIENT, "text_colour": "#808080"})) if f.rule == "contrast")
+    assert one.spot == "rest"
+    assert one.figure < 1.1
+
+
+def test_a_gradient_is_mended_by_moving_it_as_a_whole() -> None:
+    mild: Json = {**GRADIENT, "stops": [{"at": 0, "colour": "#5a5a5a"}, {"at": 100, "colour": "#8a8a8a"}]}
+    made = page({"fill": mild})
+    one = next(f for f in found(made) if f.rule == "contrast" and f.spot == "rest")
+    darker = next(mend for mend in one.mends if mend.label.startswith("gradient"))
+    assert not [f for f in found(mended(made, darker)) if f.rule == "contrast" and f.spot == "rest"]
+
+
+def with_picture() -> Kit:
+    pixels = np.full((100, 300, 3), 250, dtype=np.uint8)
+    return Kit(kit().fonts, kit().icons, {PICTURE: Picture(pixels)})
+
+
+def test_words_on_a_picture_are_held_against_its_pixels_and_a_scrim_mends_them() -> None:
+    using = with_picture()
+    fill: Json = {"kind": "picture", "picture": PICTURE, "scrim": {"colour": "#000000", "opacity": 0.1}}
+    made = page({"fill": fill})
+    one = next(f for f in found(made, using=using) if f.rule == "contrast" and f.spot == "rest")
+    assert "its picture" in one.says
+    (scrim,) = one.mends
+    assert scrim.label.startswith("scrim ")
+    again = [f for f in found(mended(made, scrim), using=using) if f.rule == "contrast" and f.spot == "rest"]
+    assert again == []
+
+
+@pytest.mark.parametrize("state", ["hover", "pressed", "focus", "working", "added"])
+def test_every_state_but_disabled_is_tested(state: str) -> None:
+    """Source: WCAG 2.2, 1.4.3; disabled controls are exempt there."""
+    pale: Json = {state: {"fill": {"kind": "solid", "colour": "#eeeeee"}, "text_colour": "#ffffff"}}
+    one = only(page(pale), "contrast")
+    assert one.spot == state
+    assert {mend.layer for mend in one.mends} == {"place:product_page"}
+
+
+def test_what_shines_through_is_tested_as_it_is_seen() -> None:
+    seen = [f for f in found(page({"opacity": 0.3})) if f.rule == "contrast"]
+    assert {f.spot for f in seen} >= {"rest", "hover"}
+    assert all(f.figure < contrast_ratio("#ffffff", "#3a2a12") for f in seen)
+
+
+def test_words_that_alone_carry_a_button_are_a_note_and_no_error() -> None:
+    """Source: WCAG 2.2, 1.4.11: a button's edge need not be seen where its words say that it is one."""
+    one = only(page({"fill": {"kind": "none"}, "text_colour": "#111111"}), "words_alone")
+    assert one.weight is Weight.NOTE
+    edged: Json = {"fill": {"kind": "none"}, "text_colour": "#111111", "border": {"kind": "line", "colour": "#555555"}}
+    assert not [f for f in found(page(edged)) if f.rule == "words_alone"]
+
+
+def test_a_focus_ring_must_be_seen_on_the_page_and_not_be_a_hair() -> None:
+    """Source: WCAG 2.2, 1.4.11 (3 : 1) and 2.4.13 (2 px)."""
+    pale = page({"focus": {"ring_colour": "#dddddd"}})
+    one = only(pale, "focus_ring")
+    assert one.weight is Weight.MUST_FIX
+    assert not [f for f in found(mended(pale, one.mends[0])) if f.rule == "focus_ring"]
+    assert only(page({"focus": {"ring_width_px": 1}}), "focus_ring").weight is Weight.LOOK_AGAIN
+    touching = page({"focus": {"ring_colour": "#4a3a22", "ring_offset_px": 0}})
+    assert "on the fill that it touches" in only(touching, "focus_ring").title
+
+
+def test_a_button_without_words_is_asked_for_a_name_in_every_language() -> None:
+    """Source: WCAG 2.2, 4.1.2."""
+    icon: Json = {"kind": "shipped", "name": "plus", "side": "alone", "size_px": 30}
+    one = only(page({}, icon=icon), "name")
+    assert "“Buy” is read out until it has a name" in one.says
+    assert not [f for f in found(page({}, icon=icon, spoken={"en-GB": "Add to basket"})) if f.rule == "name"]
+
+
+SECOND: Json = {
+    "kind": "checkout", "wording": {"en-GB": "Now"}, "radius": 4, "size_px": 16, "weight": 600,
+    "padding": {"top": 12, "bottom": 12, "left": 8, "right": 8}, "border": {"kind": "none"},
+    "fill": {"kind": "solid", "colour": "#ffffff"},
+}  # fmt: skip
+
+
+def test_a_neighbour_of_another_height_or_type_is_matched_by_a_press() -> None:
+    """Common practice: people notice 16 px type beside 14 px at once."""
+    made = page({}, second={**SECOND, "size_px": 14, "border": {"kind": "line", "width_px": 3}})
+    one = only(made, "neighbour")
+    assert "px" in one.title
+    after = mended(made, one.mends[0])
+    assert not [f for f in found(after) if f.rule == "neighbour"]
+
+
+def test_two_look_alike_buttons_are_told_also_for_colour_blind_shoppers() -> None:
+    alike = page({}, second={**SECOND, "fill": {"kind": "solid", "colour": "#3a2b14"}})
+    assert "by nobody" in only(alike, "look_alike").title
+    # A red and a green of one lightness: plain to most, alike to some (simulated after Machado and others, 2009).
+    red_green = page(
+        {"fill": {"kind": "solid", "colour": "#a23b2a"}},
+        second={**SECOND, "fill": {"kind": "solid", "colour": "#5a6420"}},
+    )
+    assert "blind shoppers" in only(red_green, "look_alike").title
+    assert not [f for f in found(page({}, second=SECOND)) if f.rule == "look_alike"]
