@@ -1,6 +1,7 @@
 """A look in each state, whole: what a state does not say is derived from rest by rule."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from uptick.core.colour import hex_of, nearest_passing, parse_colour, worst_contrast
 from uptick.core.fills import AnyFill, colours_in
@@ -17,6 +18,7 @@ from uptick.core.look import (
     Shadows,
     SolidFill,
     StateLook,
+    Stop,
 )
 from uptick.core.memo import remembered
 
@@ -89,6 +91,7 @@ def _at_rest(look: Look) -> Dress:
     return Dress(look.fill, words, border, look.shadows, look.opacity, look.motion, frozenset(derived))
 
 
+@lru_cache(maxsize=2048)
 def words_on(fill: AnyFill) -> str:
     """Return the tint for words on a fill: of its hue, light or dark, whichever has the better worst contrast."""
     base = base_colour(fill)
@@ -114,9 +117,11 @@ def _coloured(border: Border, fill: AnyFill, words: str) -> LineBorder | NoBorde
     if isinstance(border, NoBorder) or border.colour:
         return border
     base = base_colour(fill)
-    return border.model_copy(update={"colour": shifted(base, -_BORDER_STEP) if base else words})
+    colour = shifted(base, -_BORDER_STEP) if base else words
+    return LineBorder(width_px=border.width_px, style=border.style, colour=colour)
 
 
+@lru_cache(maxsize=8192)
 def shifted(colour: str, step: float) -> str:
     """Return a colour moved in OKLCH lightness, turned about where it would leave what can be told apart."""
     moved = parse_colour(colour).convert("oklch")
@@ -127,6 +132,7 @@ def shifted(colour: str, step: float) -> str:
     return hex_of(moved.set("lightness", min(1.0, max(0.0, goal))))
 
 
+@lru_cache(maxsize=8192)
 def _lightness(colour: str) -> float:
     return float(parse_colour(colour).convert("oklch")["lightness"])
 
@@ -139,7 +145,7 @@ def _moved(rest: Dress, step: float) -> AnyFill:
     if isinstance(fill, SolidFill):
         return SolidFill(colour=shifted(fill.colour, way))
     if isinstance(fill, LinearFill | RadialFill):
-        stops = tuple(one.model_copy(update={"colour": shifted(one.colour, way)}) for one in fill.stops)
+        stops = tuple(Stop(at=one.at, colour=shifted(one.colour, way)) for one in fill.stops)
         return fill.model_copy(update={"stops": stops})
     assert isinstance(fill, PictureFill)
     veil = fill.scrim.model_copy(update={"opacity": min(1.0, fill.scrim.opacity + 2 * step)})
@@ -204,6 +210,7 @@ def _line_of(state: StateLook, look: Look) -> Border:
     return look.border if state.border is None or isinstance(state.border, ByRule) else state.border
 
 
+@lru_cache(maxsize=8192)
 def _paled(colour: str, lightness: float, most_chroma: float) -> str:
     pale = parse_colour(colour).convert("oklch")
     return hex_of(pale.set({"lightness": lightness, "chroma": min(float(pale["chroma"]), most_chroma)}))

@@ -45,8 +45,12 @@ class _Pair:
     layer: str
 
 
-def check_contrast(settings: Settings, classes: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
+def check_contrast(
+    settings: Settings, classes: Sequence[ButtonClass], store: Store, kit: Kit, every: Sequence[ButtonClass] = ()
+) -> Iterator[Finding]:
     """Test words on fill in every state but disabled; buttons that take a pair from the same layers share a finding.
+
+    A mend must spoil no other button: it is tried on `every` one, not only on those that are tested.
 
     Source:
         WCAG 2.2, 1.4.3 Contrast (Minimum); disabled controls are exempt there.
@@ -57,11 +61,12 @@ def check_contrast(settings: Settings, classes: Sequence[ButtonClass], store: St
     drawn = {layer for layer, content in layers.items() if "look" in content}
     for one in classes:
         # Texts do not change how they are read: classes with the same look layers are looked at once.
-        key = (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
+        key = _look_key(one, drawn)
         if key not in looks:
             looks[key] = list(_pairs(settings, one, store, kit))
         for pair in looks[key]:
             by_pair.setdefault(pair, []).append(one)
+    others = list(_drawn_once(every or classes, drawn)) if by_pair else []
     for pair, buttons in by_pair.items():
         page = store.surfaces[buttons[0].placement].page_colour
         yield Finding(
@@ -73,8 +78,22 @@ def check_contrast(settings: Settings, classes: Sequence[ButtonClass], store: St
             says=f"{pair.words} on {pair.met} {where_all(buttons)}.",
             figure=pair.ratio,
             allowed=pair.needed,
-            mends=tuple(_mends(settings, classes, pair, page, buttons[0], store, kit)),
+            mends=tuple(_mends(settings, others, pair, page, buttons[0], store, kit)),
         )
+
+
+def _look_key(one: ButtonClass, drawn: set[str]) -> tuple[object, ...]:
+    return (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
+
+
+def _drawn_once(classes: Sequence[ButtonClass], drawn: set[str]) -> Iterator[ButtonClass]:
+    """Yield one class for each set of layers that draw."""
+    seen: set[tuple[object, ...]] = set()
+    for one in classes:
+        key = _look_key(one, drawn)
+        if key not in seen:
+            seen.add(key)
+            yield one
 
 
 def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Pair]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, findings_of
+from uptick.core.checks import Finding, findings_about
 from uptick.core.classes import LEADING, ButtonClass, class_for, classes_of, context_of
 from uptick.core.colour import needed_ratio, worst_contrast
 from uptick.core.compile import CompiledButton, compile_button
@@ -125,7 +125,8 @@ def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) ->
     products = shop.catalogue.all()
     surface = shop.store.surfaces[query.placement]
     classes = classes_of(settings, products)
-    findings = findings_of(settings, products, shop.store, shop.kit)
+    hung = {place: _hung(settings, classes, place, product, device, language) for place in shop.store.places}
+    findings = findings_about(settings, tuple(hung.values()), products, shop.store, shop.kit)
     ground = shop.store.ground(query.placement, device)
     first = shop.store.language
     rtl = is_rtl(language)
@@ -164,10 +165,7 @@ def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) ->
         text=leading.text,
         moments=moments,
         findings=tuple(f for f in findings if f.is_about(one)),
-        hanging=tuple(
-            _hanging(shop, settings, classes, context_place, product, device, language, findings)
-            for context_place in shop.store.places
-        ),
+        hanging=tuple(_hanging(shop, button, product, device, language, findings) for button in hung.values()),
     )
 
 
@@ -231,17 +229,21 @@ def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
     return found
 
 
-def _hanging(
-    shop: Shop,
+def _hung(
     settings: Settings,
     classes: Sequence[ButtonClass],
     place: Placement,
     product: Product,
     device: Device,
     language: str,
-    findings: Sequence[Finding],
+) -> ButtonClass:
+    return class_for(classes, settings, context_of(place, product, None, device, language, ShopperKind.NEW))
+
+
+def _hanging(
+    shop: Shop, one: ButtonClass, product: Product, device: Device, language: str, findings: Sequence[Finding]
 ) -> Hanging:
-    one = class_for(classes, settings, context_of(place, product, None, device, language, ShopperKind.NEW))
-    here = [f.weight.value for f in findings if any(spot.placement is place for spot in f.buttons)]
+    """Return the same product's button in another placement, with how much is found in just that one."""
+    here = [f.weight.value for f in findings if f.is_about(one)]
     shown = show(shop, one, LEADING[product.situation], product, language, device=device)
-    return Hanging(place, shown, here.count("must_fix"), here.count("look_again"))
+    return Hanging(one.placement, shown, here.count("must_fix"), here.count("look_again"))
