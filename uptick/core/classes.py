@@ -226,14 +226,15 @@ _NO_LAYER: Json = {}
 _Look = tuple[str, ButtonDocument]
 # Across edits: what an edit leaves alone is not resolved again, and stays the same object.
 _looks: Kept[_Look] = Kept(8192)
-_wordings: Kept[Wording] = Kept(32_768)
+_wordings: Kept[tuple[object, Wording]] = Kept(32_768)
+_same_words: Kept[Wording] = Kept(32_768)
 _documents: Kept[ButtonDocument] = Kept(32_768)
 _same: Kept[Any] = Kept(32_768)
 
 
-@remembered(4096)
-def _wording_of(layer: Json) -> Wording:
-    return wording_of(layer)
+@remembered(8192)
+def _texts_of(texts: Json) -> Wording:
+    return wording_of({"wording": texts})
 
 
 class Documents:
@@ -276,11 +277,10 @@ class Documents:
     def _wording(self, placement: Placement, bits: int) -> Wording:
         kept = self._by_words.get((placement, bits))
         if kept is None:
-            stack = self._stack(placement, bits)
-            kept = _wordings.get(tuple(map(id, stack)), tuple(stack), lambda: _merged(stack))
-            key = tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(kept.items()))
-            merged = kept
-            kept = self._by_words[placement, bits] = _same.get(key, (), lambda: merged)
+            # An edit of a look leaves the texts of its layer the same objects.
+            stack = [layer["wording"] for layer in self._stack(placement, bits) if layer.get("wording")]
+            key, merged = _wordings.get(tuple(map(id, stack)), tuple(stack), lambda: _merged(stack))
+            kept = self._by_words[placement, bits] = _same_words.get(key, (), lambda: merged)
         return kept
 
 
@@ -292,12 +292,13 @@ def _resolved(stack: Sequence[Json]) -> _Look:
     return look.model_copy(update={"wording": {}}).model_dump_json(), look
 
 
-def _merged(stack: Sequence[Json]) -> Wording:
+def _merged(stack: Sequence[Json]) -> tuple[object, Wording]:
+    """Return the texts of some layers together, and a key that is equal for equal texts."""
     wording: Wording = {}
-    for layer in stack:
-        for moment, texts in _wording_of(layer).items():
-            wording[moment] = {**wording.get(moment, {}), **texts}
-    return wording
+    for texts in stack:
+        for moment, by_language in _texts_of(texts).items():
+            wording[moment] = {**wording.get(moment, {}), **by_language}
+    return tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(wording.items())), wording
 
 
 @remembered(32)

@@ -45,18 +45,22 @@ def merge_layer(target: Any, patch: Any) -> Any:
 
 
 def without_gaps(layer: Json) -> Json:
-    """Return the layer without empty texts, nulls and branches that say nothing, so that each falls back."""
+    """Return the layer without empty texts, nulls and branches that say nothing, so that each falls back.
+
+    What has no gaps is the same object afterwards, by which results are remembered.
+    """
     kept: Json = {}
+    same = True
     for key, value in layer.items():
+        clean = value
         if isinstance(value, str) and not value.strip():
-            continue
-        if isinstance(value, dict):
-            value = without_gaps(value)
-            if not value:
-                continue
-        if value is not None:
-            kept[key] = value
-    return kept
+            clean = None
+        elif isinstance(value, dict):
+            clean = without_gaps(value) or None
+        if clean is not None:
+            kept[key] = clean
+        same = same and clean is not None and clean is value
+    return layer if same else kept
 
 
 def leaves(document: Mapping[str, Any], prefix: str = "") -> Iterator[tuple[str, Any]]:

@@ -3,7 +3,7 @@
 from collections import OrderedDict
 from datetime import datetime
 
-from sqlalchemy import URL, Connection, Row, bindparam, select, text
+from sqlalchemy import URL, Connection, Row, select, text
 
 from uptick.core.errors import NotFound, Stale
 from uptick.core.history import Mark, cancelled, redoable, undoable
@@ -21,10 +21,10 @@ _READ_MARKS = text(
 _APPEND = text("""
 WITH step AS (
     INSERT INTO draft_steps (store_id, n, settings, label, author, made_at, person_id, reverts)
-    VALUES (:store, :n, :settings, :label, :author, :now, :person, :reverts)
+    VALUES (:store, :n, CAST(:settings AS jsonb), :label, :author, :now, :person, :reverts)
 )
 UPDATE drafts SET head = :n, version = version + 1 WHERE store_id = :store
-""").bindparams(bindparam("settings", type_=draft_steps.c.settings.type))
+""")
 
 # A step never changes: its settings are read once, and what was computed from them is found again by them.
 _kept: OrderedDict[tuple[URL, int, int, datetime], Settings] = OrderedDict()
@@ -39,6 +39,7 @@ class PgDrafts:
         self._store = store_id
         self._person = person_id
         self._now: Draft | None = None
+        self._marks: list[Mark] | None = None
 
     def read(self) -> Draft:
         """Return the draft; read once a transaction."""
@@ -53,8 +54,11 @@ class PgDrafts:
         return Draft(version, settings, undo.label if undo else "", redo.label.removeprefix("Undone: ") if redo else "")
 
     def marks(self) -> list[Mark]:
-        rows = self._db.execute(_READ_MARKS, {"store": self._store, "most": _MARKS})
-        return [Mark(r.n, r.person_id, r.reverts, r.label) for r in rows]
+        """Return the newest steps' marks, the newest first; read once a transaction, and what is appended is added."""
+        if self._marks is None:
+            rows = self._db.execute(_READ_MARKS, {"store": self._store, "most": _MARKS})
+            self._marks = [Mark(n, person, reverts, label) for n, person, reverts, label in rows]
+        return self._marks
 
     def settings_at(self, n: int) -> Settings:
         """Return the settings after a step.
@@ -83,6 +87,8 @@ class PgDrafts:
         now: datetime,
         reverts: int | None = None,
     ) -> Draft:
+        # What was read before the row was locked may be older than it.
+        self._marks = None if self._now is None or self._now.version != base_version else self._marks
         row = self._row()
         if row.version != base_version:
             raise Stale(
@@ -94,7 +100,7 @@ class PgDrafts:
         step = {
             "store": self._store,
             "n": n,
-            "settings": settings.model_dump(mode="json"),
+            "settings": settings.model_dump_json(),
             "label": label,
             "author": person.name,
             "now": now,
@@ -103,6 +109,8 @@ class PgDrafts:
         }
         self._db.execute(_APPEND, step)
         _keep((self._db.engine.url, self._store, n, now), settings)
+        if self._marks is not None:
+            self._marks = [Mark(n, person.id, reverts, label), *self._marks][:_MARKS]
         self._now = self._draft(row.version + 1, settings)
         return self._now
 
