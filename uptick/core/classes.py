@@ -308,17 +308,31 @@ def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonC
     A product's other situations are looked at too, since stock changes between releases. The cost grows with the number
     of distinct classes, and with that of products only by a look-up each.
     """
-    index = index_of(settings)
     documents = documents_of(settings)
-    languages = settings.languages
-    found = []
+    return tuple(
+        [
+            ButtonClass(placement, rules, documents.of(placement, bits), batches, where, example)
+            for placement, bits, rules, batches, where, example in _frames(
+                index_of(settings), settings.languages, products
+            )
+        ]
+    )
+
+
+_Example = tuple[Group | None, "_Bucket | None"]
+_Frame = tuple[Placement, int, tuple[str, ...], tuple[tuple[Product, ...], ...], frozenset[Where], _Example]
+
+
+@remembered(32)
+def _frames(index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]) -> list[_Frame]:
+    """Return the classes without their documents, which stay the same while no reach changes."""
+    found: list[_Frame] = []
     for placement, gathered in _gather(index, languages, products).items():
         for bits, one in gathered.items():
-            document = documents.of(placement, bits)
             rules = tuple([rule.id for rule in index.named(bits)])
             where = _where(one.where, languages)
-            found.append(ButtonClass(placement, rules, document, tuple(one.batches.values()), where, one.example))
-    return tuple(found)
+            found.append((placement, bits, rules, tuple(one.batches.values()), where, one.example))
+    return found
 
 
 @remembered(32)
