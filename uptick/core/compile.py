@@ -185,6 +185,7 @@ BASE_CSS = (
     ".b[aria-disabled=true]{cursor:not-allowed}"
     ".b[data-moment=working]{cursor:progress}"
     ".b::after{position:absolute;inset:0;border-radius:inherit;background:currentColor;pointer-events:none}"
+    ":host([dir=rtl]) .b::after{transform:scaleX(-1)}"
     "@keyframes t{from{clip-path:inset(calc(100% - 3px) 100% 0 0)}to{clip-path:inset(calc(100% - 3px) 0 0)}}"
     "@keyframes m{from{clip-path:inset(100% calc(100% - 5px) 0 0)}to{clip-path:inset(0 calc(100% - 5px) 0 0)}}"
     "@keyframes r{from{box-shadow:0 0 0 0}to{box-shadow:0 0 0 9px transparent}}"

@@ -36,8 +36,8 @@ def _score(word: str, name: str, shape: IconShape) -> float:
         return 6
     if any(part.startswith(word) for part in parts):
         return 4
+    if any(also in parts or also in shape.words for also in _ALSO.get(word, ())):
+        return 3.5
     if word in shape.words:
         return 3
-    if any(known.startswith(word) for known in shape.words):
-        return 2
-    return max((1.5 for also in _ALSO.get(word, ()) if also in parts or also in shape.words), default=0)
+    return 2 if any(known.startswith(word) for known in shape.words) else 0

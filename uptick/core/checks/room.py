@@ -136,7 +136,7 @@ def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, kit
         spot="width",
         title=f"Too wide by {drawn.too_wide_px:.1f} px",
         says=f"“{worst.text}” ({moment.replace('_', ' ')}{spoken}){about} {where(one)}, "
-        f"on a {seen.device}, where there are {drawn.container_px:g} px.{way_out}",
+        f"on a {seen.device}, where there are {drawn.container_px:.4g} px.{way_out}",
         figure=drawn.needs_width_px,
         allowed=min(drawn.container_px, drawn.outer.width),
         mends=mends,

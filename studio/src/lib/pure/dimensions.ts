@@ -47,6 +47,14 @@ export class Plan {
 		return this.x(this.drawing.outer.width);
 	}
 
+	/** Right of everything that is drawn: words that stick out, and what stands beside the button. */
+	get end(): number {
+		const { outer, words, second, quantity, needs_width_px } = this.drawing;
+		const ends = [outer.width, words.x + words.width, (outer.width + needs_width_px) / 2];
+		for (const box of [second?.outer, quantity]) if (box) ends.push(box.x + box.width);
+		return this.x(Math.max(...ends));
+	}
+
 	get bottom(): number {
 		return this.y(this.drawing.outer.height);
 	}

@@ -17,6 +17,8 @@ export class Desk {
 	tried = $state.raw<DrawView | null>(null);
 	/** The edit that is being tried. */
 	trying = $state.raw<Patch | null>(null);
+	/** When the last edit began, in milliseconds of the wall clock. */
+	editedAt = 0;
 	readonly #workshop: Workshop;
 	readonly #where: () => Where;
 	readonly drawing;
@@ -84,6 +86,7 @@ export class Desk {
 	/** Draws an edit without keeping it; of several that come faster than their answers only the newest is drawn. */
 	tryOut(values: Values): void {
 		this.#wanted = values;
+		this.editedAt = performance.timeOrigin + performance.now();
 		if (!this.#asking) void this.#ask();
 	}
 
@@ -150,7 +153,11 @@ export class Desk {
 	async #apply(layer: string, patch: () => Patch): Promise<void> {
 		const { placement } = this.#where();
 		const { query } = this.params;
+		this.editedAt = performance.timeOrigin + performance.now();
+		// What shows the shop's pages need not wait until the edit is kept.
+		if (layer === this.kept?.layer && !this.#workshop.saving) this.trying = patch();
 		await this.#workshop.changeDrawing(layer, patch, placement, query, this.take);
+		if (!this.tried) this.trying = null;
 	}
 
 	/** Shows a drawing that an edit has just answered with. */

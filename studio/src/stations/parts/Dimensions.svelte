@@ -34,7 +34,7 @@
 	const X = (value: number) => plan.x(value);
 	const Y = (value: number) => plan.y(value);
 	const edge = $derived(plan.stage.edge);
-	const aside = $derived(plan.right + 22);
+	const aside = $derived(plan.end + 22);
 
 	/** The sides that change with one. */
 	function withPartner(path: string, value: Length): Values {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { searchParams } from 'sv-router';
-	import type { DrawView } from '$lib/api/types';
+	import type { CompiledButton, DrawView } from '$lib/api/types';
 	import { capital, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
@@ -14,6 +14,8 @@
 	let { view, onnarrow }: Props = $props();
 	const workshop = useWorkshop();
 	const NEW = 'new';
+	/** Something stands beside it. */
+	const isRow = (button: CompiledButton) => Boolean(button.quantity || button.second);
 	const products = $derived.by(() => {
 		const listed = (workshop.info?.products ?? []).map((p) => ({ value: p.sku, label: `${p.name} · ${p.sku}` }));
 		const here = view.product;
@@ -39,8 +41,8 @@
 				{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
 				{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
 			</span>
-			<span class="mini"
-				><TrueButton {...hung.shown} room={hung.shown.button.quantity || hung.shown.button.second ? 260 : 190} /></span
+			<span class="mini" style:zoom={isRow(hung.shown.button) ? 0.5 : 0.72}
+				><TrueButton {...hung.shown} room={isRow(hung.shown.button) ? 380 : 190} /></span
 			>
 		</a>
 	{/each}
@@ -92,7 +94,6 @@
 	}
 	.mini {
 		display: block;
-		zoom: 0.72;
 	}
 	.seen {
 		margin-left: auto;

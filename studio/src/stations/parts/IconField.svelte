@@ -97,7 +97,7 @@
 		}}
 	>
 		<input class="field w-full font-mono" aria-label="SVG" placeholder="<svg …>" bind:value={pasted} />
-		<button class="value" disabled={!pasted.trim()}>take it</button>
+		<button class="value whitespace-nowrap" disabled={!pasted.trim()}>take it</button>
 	</form>
 	{#if wrong}<p role="alert" class="mt-2 text-must">{wrong}</p>{/if}
 	{#if told.length}<p class="mt-2 text-soft" role="status">Left out: {told.join('; ')}.</p>{/if}

@@ -170,13 +170,13 @@
 			</div>
 			<div>
 				<h3 class="mb-2">Now, and with it</h3>
-				<div class="flex flex-wrap items-center gap-6 bg-paper p-4">
+				<div class="grid justify-items-start gap-4 overflow-hidden bg-paper p-4">
 					<TrueButton
 						button={view.button}
 						moment={view.moment}
 						text={view.text}
 						rtl={view.rtl}
-						room={190}
+						room={400}
 						second="Buy now"
 					/>
 					{#if brought.after}
@@ -185,7 +185,7 @@
 							moment={view.moment}
 							text={view.text}
 							rtl={view.rtl}
-							room={190}
+							room={400}
 							second="Buy now"
 						/>
 					{/if}

@@ -25,11 +25,12 @@
 	let took = $state<number | null>(null);
 	let sentAt = 0;
 	let drawn = 0;
+	let timed = 0;
 	let asked = 0;
 
 	async function send(): Promise<void> {
 		const mine = ++asked;
-		sentAt = performance.timeOrigin + performance.now();
+		const began = desk.editedAt;
 		const params = { path: workshop.path };
 		const body = { layer: view.layer, patch: desk.trying ?? {} };
 		const manifest = desk.trying
@@ -38,6 +39,7 @@
 		// Of several edits only the newest stands.
 		if (mine !== asked) return;
 		drawn = 0;
+		sentAt = began;
 		for (const frame of frames) frame?.contentWindow?.postMessage({ up: 'draft', manifest }, origin);
 	}
 	function hear(event: MessageEvent): void {
@@ -45,7 +47,10 @@
 		if (!frame || event.origin !== origin) return;
 		if (event.data?.up === 'ready')
 			frame.contentWindow?.postMessage({ up: 'draft', show: view.placement, product: view.product.sku }, origin);
-		if (event.data?.up === 'drawn' && ++drawn === frames.length) took = Math.round(Number(event.data.at) - sentAt);
+		if (event.data?.up !== 'drawn' || ++drawn !== frames.length || sentAt === timed) return;
+		// The draft that is sent again once the edit is kept changes nothing.
+		timed = sentAt;
+		took = Math.round(Number(event.data.at) - sentAt);
 	}
 	addEventListener('message', hear);
 	onDestroy(() => removeEventListener('message', hear));
