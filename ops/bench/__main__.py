@@ -12,7 +12,7 @@ from rich.console import Console
 from rich.table import Table
 
 from ops import cluster, demo
-from ops.bench import edit, script, shop, signals
+from ops.bench import edit, screen, script, shop, signals
 from ops.bench.rows import Row
 from ops.parts import prepare
 from uptick.wiring import Environment, Wiring
@@ -47,6 +47,7 @@ def _measure(wished: list[str]) -> list[Row]:
             where = parts.addresses
             measures = {
                 "edit": lambda: edit.measure(where.studio),
+                "screen": lambda: screen.measure(where.studio),
                 "script": lambda: script.measure(where.edge, where.practice),
                 "signals": lambda: signals.measure(parts, running, wiring),
                 "shop": lambda: shop.measure(wiring),

@@ -34,7 +34,11 @@
 		['h', 'what was changed, by whom'],
 		['{', 'in a text: choose a live value'],
 		['[ ]', 'in Draw: the moment before, the next'],
-		['p', 'in Draw: see the draft on the shop’s own page'],
+		['p', 'in Draw: stand the button on the shop’s own page, or back'],
+		['c v', 'in Draw: copy this look, bring it to another button'],
+		['l', 'in Draw: kept looks, starting points, a look from CSS'],
+		['+ − 0', 'in Draw: larger, smaller, as large as it goes'],
+		['g', 'in Draw: the pixel grid'],
 		['?', 'this list'],
 	];
 	let listing = $state(false);

@@ -49,13 +49,23 @@ def changed_settings(shop: Shop, settings: Settings, layer_id: str, patch: Json)
         NotFound: There is no such layer.
         BadDocument, BadWording, OutOfRange: The result would not make a button.
     """
+    after = patched(settings, layer_id, patch)
+    require_sound(shop, after)
+    return after
+
+
+def patched(settings: Settings, layer_id: str, patch: Json) -> Settings:
+    """Return settings with a patch applied to one layer, whether or not they make buttons.
+
+    Raises:
+        NotFound: There is no such layer.
+        BadDocument: The patch changes a part of a tagged value.
+    """
     layer = settings.layer(layer_id)
     if layer is None:
         raise NotFound(f"There is no layer {layer_id!r}.", layer=layer_id)
     require_whole_tags(patch)
-    after = settings.with_layer(layer_id, without_gaps(merge_layer(layer, patch)))
-    require_sound(shop, after)
-    return after
+    return settings.with_layer(layer_id, without_gaps(merge_layer(layer, patch)))
 
 
 def require_whole_tags(patch: Json, path: str = "") -> None:

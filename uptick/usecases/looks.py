@@ -250,7 +250,7 @@ def drop_look(shop: Shop, look_id: str, base_version: int, person: Person, now: 
 def users_of(settings: Settings, look_id: str) -> tuple[str, ...]:
     """Return the layers that use a named look."""
     layers = {"baseline": settings.baseline}
-    layers |= {f"place:{place}": layer for place, layer in settings.placements.items()}
+    layers |= {f"place:{place}": settings.placements.get(place, {}) for place in Placement}
     layers |= {f"exception:{rule.id}": rule.layer for rule in settings.exceptions}
     return tuple(name for name, layer in layers.items() if layer.get(USES) == look_id)
 

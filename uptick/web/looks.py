@@ -134,7 +134,8 @@ def manifest(shop: ShopDep, parts: PartsDep) -> Response:
 @router.post("/draft/manifest", response_class=Response)
 def tried_manifest(body: Edit, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Response:
     """Return the draft as an edit would make it, in the form in which the script stands it; nothing is kept."""
-    tried = edit.changed_settings(shop, shop.drafts.read().settings, body.layer, body.patch)
+    # Compiling it says what makes no button; nothing is kept of it.
+    tried = edit.patched(shop.drafts.read().settings, body.layer, body.patch)
     return _manifest(draft_manifest(shop, tried), parts)
 
 

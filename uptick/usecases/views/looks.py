@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from uptick.core.carry import PARTS
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.document import ButtonDocument, parse_document
-from uptick.core.merge import merge_layer
-from uptick.core.ramp import Seed, Shade, ramp
+from uptick.core.kit import Kit
+from uptick.core.memo import remembered
+from uptick.core.merge import Json, merge_layer
+from uptick.core.ramp import Brand, Seed, Shade, ramp
 from uptick.core.release import FieldChange
-from uptick.core.settings import Settings
 from uptick.core.starts import starts
 from uptick.usecases.edit import layer_title
 from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
@@ -60,22 +61,27 @@ def view_looks(shop: Shop) -> LooksView:
                 look_id,
                 look.name,
                 tuple(layer_title(settings, layer) for layer in users_of(settings, look_id)),
-                compile_button(_on_baseline(settings, look.layer), shop.kit),
+                compile_button(_standing(settings.baseline, look.layer), shop.kit),
             )
             for look_id, look in settings.looks.items()
         ),
-        starts=tuple(
-            StartShown(one.key, one.name, one.says, compile_button(_on_baseline(settings, one.layer), shop.kit))
-            for one in starts(settings.brand)
-        ),
+        starts=_starts(settings.brand, settings.baseline, shop.kit),
         ramps=tuple(Ramp(seed.name, seed.colour, ramp(seed)) for seed in settings.brand.seeds),
         pictures=tuple(shop.pictures.all()),
         parts=tuple(PARTS),
     )
 
 
-def _on_baseline(settings: Settings, layer: dict[str, object]) -> ButtonDocument:
-    return parse_document(merge_layer({k: v for k, v in settings.baseline.items() if k != "uses"}, layer))
+@remembered(64)
+def _starts(brand: Brand, baseline: Json, kit: Kit) -> tuple[StartShown, ...]:
+    return tuple(
+        StartShown(one.key, one.name, one.says, compile_button(_standing(baseline, one.layer), kit))
+        for one in starts(brand)
+    )
+
+
+def _standing(baseline: Json, layer: Json) -> ButtonDocument:
+    return parse_document(merge_layer({k: v for k, v in baseline.items() if k != "uses"}, layer))
 
 
 @dataclass(frozen=True, slots=True)

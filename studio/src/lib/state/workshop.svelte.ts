@@ -156,7 +156,8 @@ export class Workshop {
 				take(view);
 				return view.draft;
 			},
-			['draw'],
+			// Kept looks change only where one of them is edited.
+			layer.startsWith('look:') ? ['draw'] : ['draw', 'looks'],
 		);
 	}
 

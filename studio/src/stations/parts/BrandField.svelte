@@ -49,8 +49,9 @@
 			</p>
 			<ul class="flex" aria-label="Shades of {ramp.name}">
 				{#each ramp.shades as shade (shade.step)}
-					<li class="shade" style:background={shade.colour} title={shade.colour}>
-						<span class={['step', shade.step > 50 && 'light']}>{shade.step}{shade.is_seed ? '|' : ''}</span>
+					<li class="shade" title={shade.colour}>
+						<span class="tone" style:background={shade.colour}></span>
+						<span class="step">{shade.step}{shade.is_seed ? '|' : ''}</span>
 					</li>
 				{/each}
 			</ul>
@@ -81,15 +82,15 @@
 	}
 	.shade {
 		flex: 1;
-		height: 30px;
 		display: grid;
-		place-items: end center;
+		justify-items: center;
+	}
+	.tone {
+		width: 100%;
+		height: 26px;
 	}
 	.step {
 		font: 11px/1.4 var(--font-mono);
 		color: var(--color-ink);
-	}
-	.step.light {
-		color: var(--color-leaf);
 	}
 </style>

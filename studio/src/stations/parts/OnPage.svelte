@@ -58,7 +58,9 @@
 	let last: unknown = null;
 	$effect(() => {
 		const now = desk.trying ?? view.draft.version;
-		if (last !== null && last !== now) void send();
+		// Once an edit that stands already is kept, the draft is what the pages show.
+		const isKept = typeof last === 'object' && typeof now === 'number' && workshop.problem === null;
+		if (last !== null && last !== now && !isKept) void send();
 		last = now;
 	});
 </script>

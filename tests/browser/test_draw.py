@@ -1,0 +1,366 @@
+"""The Draw station on real parts: dragging, looks, icons, the shop's page in frames, and what shoppers get of it."""
+
+import re
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Browser, FrameLocator, Page, expect
+
+from tests.browser.conftest import Stack, Tab, open_tab, sign_in
+
+pytestmark = pytest.mark.browser
+PAGE = "/draw/product_page?device=desktop"
+OURS = "[data-up-place=product_page] [data-up-button] button.b"
+
+
+@pytest.fixture
+def desk(demo_shop: Stack, browser: Browser) -> Iterator[Tab]:
+    """Draw for the product page; what a test changes there is taken back after it."""
+    tab = open_tab(browser)
+    sign_in(tab, demo_shop)
+    at = f"{demo_shop.at.studio}/api/stores/thornmere"
+    before = tab.context.request.get(f"{at}/draft/history").json()[0]["n"]
+    tab.page.goto(demo_shop.at.studio + PAGE)
+    expect(tab.page.get_by_role("heading", name="Specification")).to_be_visible()
+    yield tab
+    # What is on its way must have arrived before it can be taken back.
+    tab.page.wait_for_timeout(500)
+    for _ in range(60):
+        steps = tab.context.request.get(f"{at}/draft/history").json()
+        own = [s for s in steps if s["n"] > before and not s["is_undone"] and not s["label"].startswith("Undone")]
+        if not own:
+            break
+        tab.context.request.post(f"{at}/draft/undo", headers={"Origin": demo_shop.at.studio})
+    tab.context.close()
+
+
+def version(tab: Tab, stack: Stack) -> int:
+    told = tab.context.request.get(f"{stack.at.studio}/api/stores/thornmere/draft").json()
+    return int(told["version"])
+
+
+def change(tab: Tab, stack: Stack, patch: dict[str, Any]) -> None:
+    answer = tab.context.request.patch(
+        f"{stack.at.studio}/api/stores/thornmere/draft",
+        data={"layer": "place:product_page", "patch": patch},
+        headers={"If-Match": f'"{version(tab, stack)}"', "Origin": stack.at.studio},
+    )
+    assert answer.ok, answer.text()
+
+
+def pick(page: Page, label: str, option: str) -> None:
+    page.locator(f"[aria-label^='{label}: ']").first.click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
+def kept(page: Page) -> None:
+    expect(page.get_by_role("status").filter(has_text="kept")).to_be_visible()
+
+
+def drag(page: Page, grip: str, by: tuple[int, int], *, hold: bool = False) -> None:
+    box = page.locator(f"[data-grip='{grip}']").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + by[0], y + by[1], steps=6)
+    if not hold:
+        page.mouse.up()
+
+
+def test_a_dragged_dimension_is_drawn_at_once_and_kept_as_one_step(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    left, right = page.get_by_label("padding left, px"), page.get_by_label("padding right, px")
+    began = version(desk, demo_shop)
+    drag(page, "padding left", (40, 0), hold=True)
+    expect(left).not_to_have_value("20")
+    assert version(desk, demo_shop) == began
+    page.mouse.up()
+    kept(page)
+    assert version(desk, demo_shop) == began + 1
+    assert float(left.input_value()) > 30
+    # Opposite sides are alike until somebody says otherwise.
+    assert right.input_value() == left.input_value()
+    page.keyboard.press("Control+z")
+    expect(left).to_have_value("20")
+
+
+@pytest.mark.parametrize(
+    ("grip", "label", "by"),
+    [("height", "height, px", (0, 30)), ("type size", "type size, px", (0, 12)), ("gap", "gap, px", (16, 0)),
+     ("corner top_right", "corner radius, px", (-20, 0)), ("width", "width, px", (-90, 0))],
+)  # fmt: skip
+def test_every_dimension_is_a_handle(desk: Tab, grip: str, label: str, by: tuple[int, int]) -> None:
+    figure = desk.page.get_by_label(label).first
+    before = figure.input_value()
+    drag(desk.page, grip, by)
+    expect(figure).not_to_have_value(before)
+
+
+def test_sums_and_units_are_typed_into_a_dimension(desk: Tab) -> None:
+    page = desk.page
+    left = page.get_by_label("padding left, px")
+    for typed, shown in (("12*1.5", "18"), ("5%", "5%"), ("1.2em", "1.2em"), ("(40-8)/2", "16")):
+        left.fill(typed)
+        left.press("Enter")
+        expect(left).to_have_value(shown)
+    left.press("Alt+ArrowUp")
+    expect(left).to_have_value("16.5")
+    icon = page.get_by_label("icon, px").first
+    icon.fill("2em")
+    icon.press("Enter")
+    # An icon is kept in pixels.
+    expect(icon).to_have_value("32")
+
+
+def test_what_does_not_fit_is_red_with_its_pixels_and_mends(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    pick(page, "Size", "fixed size")
+    expect(page.get_by_label("fixed width, px")).to_be_visible()
+    width = page.get_by_label("width, px").first
+    width.fill("110")
+    width.press("Enter")
+    expect(page.get_by_text(re.compile(r"▲ [\d.]+ too wide"))).to_be_visible()
+    fit = page.locator("[data-rule=fit]").first
+    expect(fit).to_contain_text("Too wide by")
+    assert page.locator("svg.leaders path.must_fix").count() >= 2
+    said = fit.inner_text()
+    fit.get_by_role("button", name="Mend: ").first.click()
+    # Other languages may need more; what was mended is gone.
+    expect(page.get_by_text(said.splitlines()[0])).to_have_count(0)
+
+
+def frames(page: Page) -> list[FrameLocator]:
+    return [page.frame_locator("iframe").nth(n) for n in range(3)]
+
+
+def test_p_stands_the_draft_on_the_shops_page_in_three_windows_and_edits_show_before_they_are_kept(
+    demo_shop: Stack, desk: Tab
+) -> None:
+    page = desk.page
+    page.keyboard.press("p")
+    for frame in frames(page):
+        expect(frame.locator(OURS)).to_be_visible()
+    widths = [frame.locator("html").evaluate("() => innerWidth") for frame in frames(page)]
+    assert widths == [375, 768, 1280]
+    page.get_by_label("icon gap, px").first.fill("33")
+    page.get_by_label("icon gap, px").first.press("Enter")
+    for frame in frames(page):
+        expect(frame.locator(OURS)).to_have_css("gap", "33px")
+    expect(page.get_by_text("the last edit stood here after")).to_be_visible()
+    assert demo_shop.at.studio not in "".join(desk.told)
+
+
+def test_a_page_in_a_frame_listens_to_the_studio_alone(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    token = desk.context.request.get(f"{demo_shop.at.studio}/api/stores/thornmere").json()["preview"]
+    # Another origin that may frame the shop, but is not the studio.
+    page.goto(f"{demo_shop.at.edge}/s/thornmere/manifest.json")
+    address = f"{demo_shop.at.practice}/p/HV-NUC6?up-draft={token}"
+    page.evaluate(
+        """address => new Promise(done => { const frame = document.createElement('iframe'); frame.src = address;
+           frame.width = 1000; frame.height = 760;
+           frame.onload = () => setTimeout(done, 1500); document.body.prepend(frame) })""",
+        address,
+    )
+    button = page.frame_locator("iframe").locator(OURS)
+    expect(button).to_be_visible()
+    before = button.inner_text()
+    page.evaluate(
+        """() => document.querySelector('iframe').contentWindow.postMessage(
+           { up: 'draft', manifest: { words: { ready: { 'en-GB': ['Stolen'] } }, places: {} } }, '*')"""
+    )
+    page.wait_for_timeout(400)
+    assert button.inner_text() == before
+
+
+def test_a_look_is_kept_used_elsewhere_and_changed_in_one_place(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    page.keyboard.press("l")
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("Name of the look").fill("Honey solid")
+    sheet.get_by_role("button", name="Keep this look").click()
+    expect(sheet.get_by_text("used by Product page")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.goto(f"{demo_shop.at.studio}/draw/strip")
+    page.get_by_role("button", name="looks", exact=True).click()
+    page.get_by_role("button", name="Use Honey solid").click()
+    expect(page.get_by_role("dialog").get_by_text("used by Product page, Strip")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator("[aria-label='Fill: #3a2a12']").first).to_be_visible()
+
+
+def test_a_look_is_brought_from_css_with_what_changes_and_what_was_not_understood(desk: Tab) -> None:
+    page = desk.page
+    page.get_by_role("button", name="looks", exact=True).click()
+    sheet = page.get_by_role("dialog")
+    css = ".add { background: #2f5d3a; color: #fff; border-radius: 12px; filter: blur(1px) }\n"
+    css += ".add:hover { background: #1d3a24 }"
+    sheet.get_by_label("CSS or tokens").fill(css)
+    sheet.get_by_role("button", name="Read it").click()
+    expect(sheet.get_by_text("filter: blur(1px)")).to_be_visible()
+    expect(sheet.get_by_label("What changes").get_by_text("corner radius")).to_be_visible()
+    sheet.get_by_label("states").uncheck()
+    sheet.get_by_role("button", name=re.compile("^Bring")).click()
+    expect(sheet).to_be_hidden()
+    expect(page.get_by_label("corner radius, px").first).to_have_value("12")
+    expect(page.locator("[aria-label='Fill: #2f5d3a']").first).to_be_visible()
+
+
+def test_a_look_is_copied_from_one_button_and_pasted_to_another(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    page.keyboard.press("c")
+    page.get_by_role("link", name=re.compile("^Strip")).click()
+    page.wait_for_url("**/draw/strip*")
+    expect(page.get_by_role("button", name="paste")).to_be_visible()
+    page.keyboard.press("v")
+    sheet = page.get_by_role("dialog")
+    expect(sheet.get_by_role("heading", name=re.compile("Bring “product page” to Strip"))).to_be_visible()
+    for part in ("size", "padding", "type", "edge", "states", "motion", "icon", "quantity", "second", "corners"):
+        sheet.get_by_label(part, exact=True).uncheck()
+    sheet.get_by_role("button", name=re.compile("^Bring")).click()
+    expect(page.locator("[aria-label='Fill: #3a2a12']").first).to_be_visible()
+
+
+def test_an_icon_is_found_by_meaning_or_brought_cleaned_and_alone_it_asks_for_a_name(desk: Tab) -> None:
+    page = desk.page
+    page.locator("[aria-label^='Icon: ']").first.click()
+    page.get_by_placeholder("fast, gift").fill("present")
+    page.get_by_role("button", name="gift", exact=True).click()
+    expect(page.locator("[aria-label='Icon: gift']").first).to_be_visible()
+    page.locator("[aria-label^='Icon: ']").first.click()
+    page.get_by_label("SVG", exact=True).fill("<svg viewBox='0 0 24 24' onload='x()'><path d='M2 2h20v20z'/></svg>")
+    page.get_by_role("button", name="take it", exact=True).click()
+    expect(page.get_by_text("Left out: the handler onload.")).to_be_visible()
+    page.keyboard.press("Escape")
+    pick(page, "Side", "alone")
+    name = page.get_by_label("Name for screen readers")
+    expect(page.locator("[data-rule=name]")).to_be_visible()
+    name.fill("Add to basket")
+    name.press("Enter")
+    expect(page.locator("[data-rule=name]")).to_contain_text("German")
+
+
+def test_the_look_is_taken_away_as_text_css_tokens_and_json(desk: Tab) -> None:
+    page = desk.page
+    page.get_by_role("button", name=re.compile("^Take it away")).click()
+    written = page.get_by_label("The look, written")
+    expect(written).to_have_value(re.compile("^A button, filled"))
+    for form, holds in (("CSS", r"\.button \{"), ("design tokens", r'"\$type": "color"'), ("JSON", '"wording"')):
+        page.get_by_role("button", name=form, exact=True).click()
+        expect(written).to_have_value(re.compile(holds))
+
+
+SECOND: dict[str, Any] = {
+    "kind": "checkout", "wording": {"en-GB": "Straight to the till"}, "radius": 4, "size_px": 16, "weight": 600,
+    "padding": {"top": 12, "bottom": 12, "left": 8, "right": 8},
+}  # fmt: skip
+
+
+@pytest.fixture
+def draft(demo_shop: Stack, desk: Tab) -> str:
+    """The address of a product page that shows the draft."""
+    token = desk.context.request.get(f"{demo_shop.at.studio}/api/stores/thornmere").json()["preview"]
+    return f"{demo_shop.at.practice}/p/TL-BRUSH?up-draft={token}"
+
+
+def test_shoppers_count_pieces_by_the_spinbutton_pattern_and_go_straight_to_the_checkout(
+    demo_shop: Stack, desk: Tab, draft: str
+) -> None:
+    """Source: ARIA Authoring Practices, spinbutton: arrows, Page Up and Down, Home and End."""
+    change(desk, demo_shop, {"quantity": {"kind": "box", "layout": "sides", "most": 40}, "second": SECOND})
+    page = desk.page
+    page.goto(draft)
+    count = page.get_by_role("spinbutton", name=re.compile("^Quantity"))
+    count.focus()
+    for key, value in (("ArrowUp", "2"), ("PageUp", "12"), ("End", "40"), ("Home", "1"), ("ArrowDown", "1")):
+        count.press(key)
+        expect(count).to_have_value(value)
+        expect(count).to_have_attribute("aria-valuenow", value)
+    page.get_by_role("button", name="More").click()
+    expect(count).to_have_value("2")
+    page.get_by_role("button", name="Straight to the till").click()
+    page.wait_for_url("**/checkout*")
+
+
+def test_motion_and_forced_colours_are_honoured(demo_shop: Stack, desk: Tab, browser: Browser, draft: str) -> None:
+    stops = [{"at": 0, "colour": "#102030"}, {"at": 100, "colour": "#304050"}]
+    change(desk, demo_shop, {"look": {"fill": {"kind": "linear", "stops": stops}, "motion": {"kind": "motion"}}})
+    calm = open_tab(browser, reduced_motion="reduce", forced_colors="active")
+    calm.page.goto(draft)
+    button = calm.page.locator(OURS)
+    expect(button).to_be_visible()
+    seen = button.evaluate(
+        "b => { const s = getComputedStyle(b); return [s.transitionDuration, s.backgroundImage, s.borderStyle] }"
+    )
+    assert seen == ["0s", "none", "solid"]
+    button.evaluate("b => (b.dataset.moment = 'working')")
+    assert button.evaluate("b => getComputedStyle(b, '::after').animationName") == "none"
+    calm.context.close()
+    desk.page.goto(draft)
+    lively = desk.page.locator(OURS)
+    expect(lively).to_be_visible()
+    assert lively.evaluate("b => getComputedStyle(b).transitionDuration").startswith("0.15s")
+    assert "oklch" in lively.evaluate("b => getComputedStyle(b).backgroundImage")
+
+
+def serious(page: Page) -> list[str]:
+    """Reference: axe-core, rules for WCAG 2.2 A and AA."""
+    found = Axe().run(page).response["violations"]
+    return [
+        f"{rule['id']}: {node['html'][:160]}"
+        for rule in found
+        if rule["impact"] in {"serious", "critical"}
+        for node in rule["nodes"]
+    ]
+
+
+def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:
+    page = desk.page
+    for label in ("Fill: ", "Icon: ", "Shadows: ", "Brand colours", "Take it away", "More when hovered"):
+        page.locator(f"[aria-label^='{label}']").first.click()
+        page.wait_for_timeout(400)
+        assert serious(page) == [], label
+        page.keyboard.press("Escape")
+    page.keyboard.press("l")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.wait_for_timeout(400)
+    assert serious(page) == []
+    page.get_by_role("button", name=re.compile("Plank one solid")).click()
+    expect(page.get_by_label("What changes")).to_be_visible()
+    assert serious(page) == []
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1440, 900), (1920, 1080)])
+def test_the_station_is_composed_at_common_sizes(desk: Tab, width: int, height: int) -> None:
+    page = desk.page
+    page.set_viewport_size({"width": width, "height": height})
+    page.wait_for_timeout(300)
+    fits = (
+        "[document.documentElement.scrollWidth <= innerWidth, document.documentElement.scrollHeight <= innerHeight + 1]"
+    )
+    assert page.evaluate(fits) == [True, True]
+
+
+def test_the_whole_station_goes_by_keyboard_and_its_letters_can_be_turned_off(demo_shop: Stack, desk: Tab) -> None:
+    """Source: WCAG 2.2, 2.1.1 and 2.1.4."""
+    page = desk.page
+    fill = page.locator("[aria-label^='Fill: ']").first
+    fill.focus()
+    page.keyboard.press("Enter")
+    page.get_by_label("Fill as hex").fill("#2f5d3a")
+    page.keyboard.press("Enter")
+    expect(page.locator("[aria-label='Fill: #2f5d3a']").first).to_be_visible()
+    page.locator("[aria-label^='Body: ']").first.focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.locator("[aria-label='Body: outlined']").first).to_be_visible()
+    page.evaluate("localStorage.setItem('uptick.single-keys', 'off')")
+    page.reload()
+    expect(page.get_by_role("heading", name="Specification")).to_be_visible()
+    page.keyboard.press("p")
+    page.wait_for_timeout(300)
+    assert page.locator("iframe").count() == 0
