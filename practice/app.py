@@ -74,7 +74,8 @@ def from_environment() -> FastAPI:
 
 def _add_guard(app: FastAPI, shop: Shop) -> None:
     policy = (
-        f"default-src 'none'; script-src 'self' {shop.edge}; style-src 'self'; img-src 'self'; "
+        f"default-src 'none'; script-src 'self' {shop.edge}; style-src 'self'; "
+        f"img-src 'self' {shop.edge}; "
         f"font-src 'self' {shop.edge}; connect-src 'self' {shop.edge}; form-action 'self'; base-uri 'none'; "
         "frame-ancestors 'self' http://127.0.0.1:*"
     )

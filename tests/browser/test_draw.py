@@ -1,11 +1,13 @@
 """The Draw station on real parts: dragging, looks, icons, the shop's page in frames, and what shoppers get of it."""
 
+import io
 import re
 from collections.abc import Iterator
 from typing import Any
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
+from PIL import Image
 from playwright.sync_api import Browser, FrameLocator, Page, expect
 
 from tests.browser.conftest import Stack, Tab, open_tab, sign_in
@@ -304,6 +306,38 @@ def test_motion_and_forced_colours_are_honoured(demo_shop: Stack, desk: Tab, bro
     expect(lively).to_be_visible()
     assert lively.evaluate("b => getComputedStyle(b).transitionDuration").startswith("0.15s")
     assert "oklch" in lively.evaluate("b => getComputedStyle(b).backgroundImage")
+
+
+def test_a_picture_is_brought_veiled_and_stands_on_the_shops_page(desk: Tab, draft: str) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (300, 120), "#f4f0e8").save(out, "PNG")
+    page = desk.page
+    page.locator("[aria-label^='Fill: ']").first.click()
+    pick(page, "Kind of fill", "a picture")
+    page.locator("input[type=file]").set_input_files(
+        {"name": "comb.png", "mimeType": "image/png", "buffer": out.getvalue()}
+    )
+    expect(page.get_by_label("scrim, %")).to_have_value("40")
+    page.keyboard.press("Escape")
+    pale = page.locator("[data-rule=contrast]", has_text="its picture").first
+    expect(pale).to_be_visible()
+    pale.get_by_role("button", name="Mend: scrim").click()
+    expect(page.locator("[data-rule=contrast]", has_text="at rest")).to_have_count(0)
+    page.goto(draft)
+    button = page.locator(OURS)
+    expect(button).to_be_visible()
+    address = re.search(
+        r'url\("([^"]+/pictures/[0-9a-f]{16})"\)', button.evaluate("b => getComputedStyle(b).background")
+    )
+    assert address is not None
+    assert (
+        page.evaluate(
+            "a => new Promise(d => { const i = new Image(); i.onload = () => d(i.naturalWidth); i.src = a })",
+            address[1],
+        )
+        == 300
+    )
+    assert desk.told == []
 
 
 def serious(page: Page) -> list[str]:

@@ -56,6 +56,26 @@ def test_a_migration_can_be_stepped_back_and_made_again_with_its_counts_kept(wir
         assert compare_metadata(context, metadata) == []
 
 
+def test_lengths_keep_their_values_under_their_new_names_and_back(wiring: Wiring) -> None:
+    old = {"look": {"radius_px": 7, "padding": {"top_px": 3, "left_px": 9},
+                    "size": {"kind": "fixed", "width_px": 130, "height_px": 39}}}  # fmt: skip
+    new = {
+        "look": {"radius": 7, "padding": {"top": 3, "left": 9}, "size": {"kind": "fixed", "width": 130, "height": 39}}
+    }
+    with wiring.open_shop("sample") as shop:
+        shop.drafts.append(
+            shop.drafts.read().version, settings(product_page=new), "drawn", Person(1, "Ada", "", ()), NOW
+        )
+    at = "SELECT settings->'placements'->'product_page' FROM draft_steps WHERE n = 1"
+    with wiring.engine.begin() as db:
+        config = migration_config()
+        config.attributes["connection"] = db
+        command.downgrade(config, "0002")
+        assert db.execute(text(at)).scalar_one() == old
+        command.upgrade(config, "head")
+        assert db.execute(text(at)).scalar_one() == new
+
+
 ADA, BOB = Person(1, "Ada", "ada@example.test", ("sample",)), Person(2, "Bob", "bob@example.test", ("sample",))
 
 

@@ -9,7 +9,6 @@
 	import { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
-	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';

@@ -99,7 +99,7 @@
 	<p class="mb-3 text-md font-semibold">
 		{label}: <Pick label="Kind of fill" value={wantsPicture ? 'picture' : fill.kind} options={kinds} onpick={become} />
 	</p>
-	{#if fill.kind === 'solid'}
+	{#if fill.kind === 'solid' && !wantsPicture}
 		<ColourPanel
 			{label}
 			value={fill.colour}
@@ -109,7 +109,7 @@
 			onrule={isState ? () => become('rule') : undefined}
 			ondone={() => (open = false)}
 		/>
-	{:else if fill.kind === 'linear' || fill.kind === 'radial'}
+	{:else if (fill.kind === 'linear' || fill.kind === 'radial') && !wantsPicture}
 		<div class="strip" style:background={preview}></div>
 		<p class="my-3">
 			{#if fill.kind === 'linear'}

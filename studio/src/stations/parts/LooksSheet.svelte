@@ -163,7 +163,8 @@
 				{/if}
 				{#if brought.left_out.length}
 					<h3 class="mt-4 mb-1">Not understood, so left out</h3>
-					<ul class="max-h-32 overflow-auto text-sm text-soft">
+					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+					<ul class="max-h-32 overflow-auto text-sm text-soft" aria-label="Left out" tabindex="0">
 						{#each brought.left_out as one (one)}<li>– {one}</li>{/each}
 					</ul>
 				{/if}
@@ -190,7 +191,8 @@
 						/>
 					{/if}
 				</div>
-				<ul class="mt-3 max-h-56 overflow-auto text-sm" aria-label="What changes">
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<ul class="mt-3 max-h-56 overflow-auto text-sm" aria-label="What changes" tabindex="0">
 					{#each brought.changes as change (change.path)}
 						<li class="flex gap-2 border-b border-hair py-1">
 							<span class="w-44">{change.field}</span><span class="figure text-soft">{change.before}</span> →

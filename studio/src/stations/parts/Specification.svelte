@@ -250,7 +250,9 @@
 	{/if}
 </p>
 <p class="sentences mt-2 text-md">
-	{#each states as shown (shown.state)}<StateSentence {desk} {shown} {known} />{' '}{/each}
+	{#each states as shown (shown.state)}
+		<StateSentence {desk} {shown} {known} />
+	{/each}
 </p>
 <p class="sentences mt-2 text-md">
 	<BesideSentences {view} {desk} {known} />
