@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, sync_playwright
 
 from ops import cluster, demo
@@ -103,6 +104,17 @@ def tab(browser: Browser) -> Iterator[Tab]:
     opened = open_tab(browser)
     yield opened
     opened.context.close()
+
+
+def serious(page: Page) -> list[str]:
+    """Reference: axe-core, rules for WCAG 2.2 A and AA."""
+    found = Axe().run(page).response["violations"]
+    return [
+        f"{rule['id']}: {node['html'][:160]}"
+        for rule in found
+        if rule["impact"] in {"serious", "critical"}
+        for node in rule["nodes"]
+    ]
 
 
 def sign_in(tab: Tab, stack: Stack) -> None:

@@ -6,11 +6,10 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from PIL import Image
 from playwright.sync_api import Browser, FrameLocator, Page, expect
 
-from tests.browser.conftest import Stack, Tab, open_tab, sign_in
+from tests.browser.conftest import Stack, Tab, open_tab, serious, sign_in
 
 pytestmark = pytest.mark.browser
 PAGE = "/draw/product_page?device=desktop"
@@ -338,17 +337,6 @@ def test_a_picture_is_brought_veiled_and_stands_on_the_shops_page(desk: Tab, dra
         == 300
     )
     assert desk.told == []
-
-
-def serious(page: Page) -> list[str]:
-    """Reference: axe-core, rules for WCAG 2.2 A and AA."""
-    found = Axe().run(page).response["violations"]
-    return [
-        f"{rule['id']}: {node['html'][:160]}"
-        for rule in found
-        if rule["impact"] in {"serious", "critical"}
-        for node in rule["nodes"]
-    ]
 
 
 def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:

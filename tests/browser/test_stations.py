@@ -3,10 +3,9 @@
 from collections.abc import Iterator
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, expect
 
-from tests.browser.conftest import Stack, Tab, open_tab, sign_in
+from tests.browser.conftest import Stack, Tab, open_tab, serious, sign_in
 
 pytestmark = pytest.mark.browser
 STATIONS = {
@@ -27,17 +26,6 @@ def studio(demo_shop: Stack, browser: Browser) -> Iterator[Tab]:
     sign_in(tab, demo_shop)
     yield tab
     tab.context.close()
-
-
-def serious(page: Page) -> list[str]:
-    """Reference: axe-core, rules for WCAG 2.2 A and AA."""
-    found = Axe().run(page).response["violations"]
-    return [
-        f"{rule['id']}: {node['html'][:160]}"
-        for rule in found
-        if rule["impact"] in {"serious", "critical"}
-        for node in rule["nodes"]
-    ]
 
 
 @pytest.mark.parametrize("path", STATIONS)

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Chip from './Chip.svelte';
 	import ColourPanel, { type Ramp } from './ColourPanel.svelte';
 	import Float from './Float.svelte';
 
@@ -24,18 +25,8 @@
 
 <Float label="{label}: {byHand ?? `${shown}, by rule`}" bind:open {onfocus}>
 	{#snippet trigger()}
-		<span class="chip" style:background={shown}></span><span class="font-mono font-medium">{byHand ?? 'by rule'}</span>
+		<Chip of={shown} /><span class="font-mono font-medium">{byHand ?? 'by rule'}</span>
 	{/snippet}
 	<p class="mb-2 font-semibold">{label}</p>
 	<ColourPanel {label} {value} {ruled} {known} {ramps} {onset} {onrule} ondone={() => (open = false)} />
 </Float>
-
-<style>
-	.chip {
-		display: inline-block;
-		width: 0.8em;
-		height: 0.8em;
-		margin-right: 0.35em;
-		border: 1px solid var(--color-hair);
-	}
-</style>

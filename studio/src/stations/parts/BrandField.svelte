@@ -2,6 +2,7 @@
 	import { client, data } from '$lib/api/client';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Chip from '$lib/ui/Chip.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
@@ -23,7 +24,7 @@
 
 <Float label="Brand colours" wide>
 	{#snippet trigger()}
-		{#each seeds as seed (seed.name)}<span class="chip" style:background={seed.colour}></span>{/each}brand{/snippet}
+		{#each seeds as seed (seed.name)}<Chip of={seed.colour} />{/each}brand{/snippet}
 	<p class="mb-2 text-md font-semibold">The brand’s colours</p>
 	{#each desk.kit?.ramps ?? [] as ramp, n (n)}
 		<div class="border-t border-hair py-2">
@@ -73,13 +74,6 @@
 </Float>
 
 <style>
-	.chip {
-		display: inline-block;
-		width: 0.8em;
-		height: 0.8em;
-		margin-right: 0.25em;
-		border: 1px solid var(--color-hair);
-	}
 	.shade {
 		flex: 1;
 		display: grid;

@@ -2,6 +2,7 @@
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Chip from '$lib/ui/Chip.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import ColourPanel from '$lib/ui/ColourPanel.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
@@ -94,7 +95,7 @@
 
 <Float label="{label}: {said}" bind:open wide onfocus={() => desk.mark(path)}>
 	{#snippet trigger()}
-		<span class="chip" style:background={preview}></span><span class="font-mono font-medium">{said}</span>
+		<Chip of={preview} /><span class="font-mono font-medium">{said}</span>
 	{/snippet}
 	<p class="mb-3 text-md font-semibold">
 		{label}: <Pick label="Kind of fill" value={wantsPicture ? 'picture' : fill.kind} options={kinds} onpick={become} />
@@ -190,13 +191,6 @@
 </Float>
 
 <style>
-	.chip {
-		display: inline-block;
-		width: 0.8em;
-		height: 0.8em;
-		margin-right: 0.35em;
-		border: 1px solid var(--color-hair);
-	}
 	.strip {
 		height: 24px;
 		border: 1px solid var(--color-soft);

@@ -4,6 +4,7 @@
 	import { many } from '$lib/pure/format';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
+	import Chip from '$lib/ui/Chip.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -157,8 +158,7 @@
 						<button class="value" onclick={takeBrand}
 							>Take its first {Math.min(3, brought.colours.length)} colours as the brand’s</button
 						>
-						{#each brought.colours.slice(0, 3) as one (one.name)}<span class="chip" style:background={one.colour}
-							></span>{/each}
+						{#each brought.colours.slice(0, 3) as one (one.name)}<Chip of={one.colour} />{/each}
 					</p>
 				{/if}
 				{#if brought.left_out.length}
@@ -293,12 +293,6 @@
 		display: block;
 		overflow: hidden;
 		padding: 4px 0;
-	}
-	.chip {
-		display: inline-block;
-		width: 1em;
-		height: 1em;
-		border: 1px solid var(--color-hair);
 	}
 	.starts {
 		display: grid;
