@@ -31,16 +31,20 @@
 		if (!open) brought = source = null;
 	});
 
+	let asked = 0;
 	async function bring(what: Carried, chosen: string[] = []): Promise<void> {
+		const mine = ++asked;
 		wrong = '';
 		try {
 			const body = { ...what, parts: chosen, layer: view?.layer ?? '' };
 			const found = await data(
 				client.POST('/api/stores/{store}/draw/{placement}/bring', { params: desk.params, body }),
 			);
+			// Of several questions only the newest is answered; what has been chosen meanwhile stays.
+			if (mine !== asked) return;
 			source = what;
 			brought = found;
-			parts = chosen.length ? chosen : [...found.parts];
+			if (!chosen.length) parts = [...found.parts];
 		} catch (error) {
 			wrong = error instanceof Problem ? error.message : String(error);
 		}
@@ -49,6 +53,7 @@
 		const next = on ? [...parts, part] : parts.filter((one) => one !== part);
 		parts = next;
 		if (source && next.length) void bring(source, next);
+		else asked++;
 	}
 	async function take(): Promise<void> {
 		if (!source || !view) return;
