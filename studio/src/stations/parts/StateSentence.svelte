@@ -42,7 +42,7 @@
 	const moved = (change: object) => desk.set(`look.${state}.motion`, { kind: 'motion', ...rest, ...motion, ...change });
 </script>
 
-<span data-state-of={state}>
+<span class="mr-1" data-state-of={state}>
 	{when[state]}
 	<FillField label="Fill {when[state]?.toLowerCase()}" path="look.{state}.fill" {desk} {known} ruled={shown.fill} />
 	with
