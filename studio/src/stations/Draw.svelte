@@ -84,6 +84,10 @@
 		[...new Set((view?.states ?? []).flatMap((one) => [one.fill ?? '', one.words]))].filter(Boolean),
 	);
 
+	/** What the layer sets itself of the group that the marked value belongs to, as all padding. */
+	const group = $derived(desk.marked.split('.').slice(0, 2).join('.'));
+	const grouped = $derived((view?.own ?? []).filter((path) => path.startsWith(`${group}.`)));
+
 	let sheet = $state(false);
 	let bringing = $state.raw<Carried | null>(null);
 	function copy(): void {
@@ -235,6 +239,10 @@
 						<h3 class="text-base">Why this value</h3>
 						{#if desk.isOwn(desk.marked)}
 							<Press small onpress={() => desk.reset(desk.marked)}>Reset to the wider rule</Press>
+						{/if}
+						{#if grouped.length > 1}
+							<Press small onpress={() => desk.resetAll(grouped)}>Reset all {said(group.split('.').at(-1) ?? '')}</Press
+							>
 						{/if}
 					</div>
 					<Why lines={desk.why.data.lines} onjump={(to) => searchParams.set('layer', to)} />

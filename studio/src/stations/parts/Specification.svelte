@@ -203,7 +203,11 @@
 		onrule={() =>
 			desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule')}
 	/>{#if rest?.contrast != null}
-		<span class={['figure ml-1 text-sm', rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft']}
+		<span
+			class={[
+				'figure ml-1 text-sm whitespace-nowrap',
+				rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
+			]}
 			>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
 		>{/if}, centred on {@render pick('Centring', 'look.centring', [
 		['line', 'their line'],

@@ -59,7 +59,7 @@
 				? desk.reset(`look.${state}.text_colour`)
 				: desk.set(`look.${state}.text_colour`, 'rule')}
 	/>{#if shown.contrast !== null}
-		<span class={['figure ml-1 text-sm', short ? 'text-must' : 'text-soft']}
+		<span class={['figure ml-1 text-sm whitespace-nowrap', short ? 'text-must' : 'text-soft']}
 			>{short ? '▲ ' : ''}{(Math.floor(shown.contrast * 100) / 100).toFixed(2)} : 1</span
 		>{/if}{#if state === 'focus'}, a ring of
 		<Figure
