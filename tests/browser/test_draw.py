@@ -25,7 +25,7 @@ def desk(demo_shop: Stack, browser: Browser) -> Iterator[Tab]:
     before = tab.context.request.get(f"{at}/draft/history").json()[0]["n"]
     tab.page.goto(demo_shop.at.studio + PAGE)
     # The very first drawing of a shop resolves everything once.
-    expect(tab.page.get_by_role("heading", name="Specification")).to_be_visible(timeout=20_000)
+    expect(tab.page.get_by_role("heading", name="Specification")).to_be_visible()
     yield tab
     # What is on its way must have arrived before it can be taken back.
     tab.page.wait_for_timeout(500)
