@@ -15,23 +15,22 @@ from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
 from pwdlib import PasswordHash
 from pwdlib.exceptions import PwdlibError
 from pydantic_settings import BaseSettings, SettingsConfigDict
-from sqlalchemy import URL, Connection, Engine, select
+from sqlalchemy import URL, Connection, Engine
 
 from uptick.core.errors import NotFound
 from uptick.core.kit import IconShape, Kit
 from uptick.core.merge import Json
-from uptick.core.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue
 from uptick.data.database import make_engine
 from uptick.data.drafts import PgDrafts
+from uptick.data.heads import read_heads
 from uptick.data.pictures import PgPictures, StorePictures
 from uptick.data.public import PublicShelf
 from uptick.data.readouts import PgSignals
 from uptick.data.releases import PgReleases
 from uptick.data.signals import SignalWriter
-from uptick.data.tables import stores
 from uptick.data.trials import PgTrials
 from uptick.edge.app import EdgeParts
 from uptick.usecases.ports import Accounts, Shop
@@ -201,19 +200,19 @@ def _kit_of(engine: Engine, store_id: int) -> Kit:
 
 def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     """Return a store as a person sees it; 0 is the command line."""
-    row = connection.execute(select(stores.c.id, stores.c.profile).where(stores.c.key == key)).one_or_none()
-    if row is None:
+    heads = read_heads(connection, key)
+    if heads is None:
         raise NotFound(f"There is no store {key!r}.", store=key)
-    store = Store.model_validate(row.profile)
+    store, store_id = heads.store, heads.store_id
     today = clock().astimezone(ZoneInfo(store.timezone)).date()
     return Shop(
         store=store,
-        kit=_kit_of(connection.engine, row.id),
-        drafts=PgDrafts(connection, row.id, person_id),
-        catalogue=PgCatalogue(connection, row.id, today),
-        releases=PgReleases(connection, row.id),
-        trials=PgTrials(connection, row.id),
-        signals=PgSignals(connection, row.id),
-        pictures=PgPictures(connection, row.id),
+        kit=_kit_of(connection.engine, store_id),
+        drafts=PgDrafts(connection, heads, person_id),
+        catalogue=PgCatalogue(connection, heads, today),
+        releases=PgReleases(connection, heads),
+        trials=PgTrials(connection, store_id),
+        signals=PgSignals(connection, store_id),
+        pictures=PgPictures(connection, store_id),
         today=today,
     )

@@ -1,7 +1,7 @@
 """Classes: what the same exceptions cover shares one button document, and that is what is resolved."""
 
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import chain
@@ -19,6 +19,7 @@ from uptick.core.document import (
     parse_document,
     wording_of,
 )
+from uptick.core.errors import BadDocument
 from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.reach import Context
@@ -30,6 +31,7 @@ from uptick.core.resolve import (
     index_of,
     resolve_layers,
     sets_look,
+    sets_texts,
 )
 from uptick.core.settings import Settings
 
@@ -230,6 +232,7 @@ _wordings: Kept[tuple[object, Wording]] = Kept(32_768)
 _same_words: Kept[Wording] = Kept(32_768)
 _documents: Kept[ButtonDocument] = Kept(32_768)
 _same: Kept[Any] = Kept(32_768)
+_stacks: Kept[tuple[Json, ...]] = Kept(64)
 
 
 @remembered(8192)
@@ -238,58 +241,104 @@ def _texts_of(texts: Json) -> Wording:
 
 
 class Documents:
-    """Documents put together from a look and a wording, each of which is resolved once; equal ones are one object."""
+    """The documents of a shop by placement; those of a placement stay the same object while an edit is elsewhere."""
 
     def __init__(self, settings: Settings, index: RuleIndex) -> None:
-        self._layers = clean_layers(settings)
-        self._index = index
-        contents = [self._layers[f"exception:{rule.id}"] for rule in index.rules]
-        self.look_bits = sum(1 << n for n, content in enumerate(contents) if sets_look(content))
-        self.word_bits = sum(1 << n for n, content in enumerate(contents) if content.get("wording"))
-        self._by_look: dict[tuple[Placement, int], ButtonDocument] = {}
-        self._by_words: dict[tuple[Placement, int], Wording] = {}
+        layers = clean_layers(settings)
+        narrow = tuple([layers[f"exception:{rule.id}"] for rule in index.rules])
+        narrow = _stacks.get(tuple(map(id, narrow)), narrow, lambda: narrow)
+        self.look_bits = _bits_of(narrow, sets_look)
+        self.word_bits = _bits_of(narrow, sets_texts)
+        self.at = {
+            place: _documents_at(place, layers["baseline"], layers.get(f"place:{place}", _NO_LAYER), narrow, index)
+            for place in Placement
+        }
 
     def of(self, placement: Placement, bits: int) -> ButtonDocument:
-        look = self._look(placement, bits & self.look_bits)
-        wording = self._wording(placement, bits & self.word_bits)
+        return self.at[placement].of(bits)
+
+    def button(self, placement: Placement, bits: int) -> ButtonClass:
+        """Return a class without its products."""
+        here = self.at[placement]
+        return ButtonClass(placement, here.rules(bits), here.of(bits), (), frozenset(), (None, None))
+
+
+@remembered(256)
+def _bits_of(layers: tuple[Json, ...], sets: Callable[[Json], bool]) -> int:
+    return sum(1 << n for n, layer in enumerate(layers) if sets(layer))
+
+
+class DocumentsAt:
+    """Documents of one placement, from a look and a wording that are each resolved once; equal ones are one object."""
+
+    def __init__(self, place: Placement, wide: tuple[Json, Json], narrow: tuple[Json, ...], index: RuleIndex) -> None:
+        self._place = place
+        self._wide = wide
+        self._narrow = narrow
+        self._index = index
+        self._look_bits = _bits_of(narrow, sets_look)
+        self._word_bits = _bits_of(narrow, sets_texts)
+        self._by_look: dict[int, ButtonDocument] = {}
+        self._by_words: dict[int, Wording] = {}
+
+    def of(self, bits: int) -> ButtonDocument:
+        look = self._look(bits & self._look_bits)
+        wording = self._wording(bits & self._word_bits)
         return _documents.get(
             (id(look), id(wording)), (look, wording), lambda: look.model_copy(update={"wording": wording})
         )
 
-    def button(self, placement: Placement, bits: int) -> ButtonClass:
-        """Return a class without its products."""
-        rules = tuple([rule.id for rule in self._index.named(bits)])
-        return ButtonClass(placement, rules, self.of(placement, bits), (), frozenset(), (None, None))
+    def rules(self, bits: int) -> tuple[str, ...]:
+        return tuple([rule.id for rule in self._index.named(bits)])
 
-    def _stack(self, placement: Placement, bits: int) -> list[Json]:
-        layers = [self._layers["baseline"], self._layers.get(f"place:{placement}", _NO_LAYER)]
-        return layers + [self._layers[f"exception:{rule.id}"] for rule in self._index.named(bits)]
+    def _stack(self, bits: int) -> list[Json]:
+        return [*self._wide, *(layer for n, layer in enumerate(self._narrow) if bits >> n & 1)]
 
-    def _look(self, placement: Placement, bits: int) -> ButtonDocument:
-        kept = self._by_look.get((placement, bits))
+    def _look(self, bits: int) -> ButtonDocument:
+        kept = self._by_look.get(bits)
         if kept is None:
-            stack = self._stack(placement, bits)
+            stack = [_without_texts(layer) for layer in self._stack(bits)]
             key, look = _looks.get(tuple(map(id, stack)), tuple(stack), lambda: _resolved(stack))
             # The placement is part of it: two buttons that look alike do not stand alike.
-            kept = self._by_look[placement, bits] = _same.get((placement, key), (), lambda: look)
+            kept = self._by_look[bits] = _same.get((self._place, key), (), lambda: look)
         return kept
 
-    def _wording(self, placement: Placement, bits: int) -> Wording:
-        kept = self._by_words.get((placement, bits))
+    def _wording(self, bits: int) -> Wording:
+        kept = self._by_words.get(bits)
         if kept is None:
             # An edit of a look leaves the texts of its layer the same objects.
-            stack = [layer["wording"] for layer in self._stack(placement, bits) if layer.get("wording")]
+            stack = [layer["wording"] for layer in self._stack(bits) if layer.get("wording")]
             key, merged = _wordings.get(tuple(map(id, stack)), tuple(stack), lambda: _merged(stack))
-            kept = self._by_words[placement, bits] = _same_words.get(key, (), lambda: merged)
+            kept = self._by_words[bits] = _same_words.get(key, (), lambda: merged)
         return kept
+
+
+@remembered(256)
+def _documents_at(
+    place: Placement, baseline: Json, layer: Json, narrow: tuple[Json, ...], index: RuleIndex
+) -> DocumentsAt:
+    return DocumentsAt(place, (baseline, layer), narrow, index)
+
+
+@remembered(4096)
+def _without_texts(layer: Json) -> Json:
+    """Return what a layer sets besides texts, which are the most of it and which no look depends on."""
+    return {key: value for key, value in layer.items() if key != "wording"}
+
+
+@remembered(4096)
+def _on(wider: Json, layer: Json) -> Json:
+    merged: Json = merge_layer(wider, layer)
+    return merged
 
 
 def _resolved(stack: Sequence[Json]) -> _Look:
-    merged: Json = {}
-    for layer in stack:
+    # Baseline and placement are the same for all that narrow them.
+    merged = _on(stack[0], stack[1])
+    for layer in stack[2:]:
         merged = merge_layer(merged, layer)
-    look = parse_document(merged)
-    return look.model_copy(update={"wording": {}}).model_dump_json(), look
+    look = parse_document({**merged, "wording": {}})
+    return look.model_dump_json(), look
 
 
 def _merged(stack: Sequence[Json]) -> tuple[object, Wording]:
@@ -298,6 +347,8 @@ def _merged(stack: Sequence[Json]) -> tuple[object, Wording]:
     for texts in stack:
         for moment, by_language in _texts_of(texts).items():
             wording[moment] = {**wording.get(moment, {}), **by_language}
+    if not wording:
+        raise BadDocument("wording: a button needs words, at least for the ready moment.", field="wording")
     return tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(wording.items())), wording
 
 
@@ -308,15 +359,19 @@ def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonC
     A product's other situations are looked at too, since stock changes between releases. The cost grows with the number
     of distinct classes, and with that of products only by a look-up each.
     """
+    return tuple(chain.from_iterable(_by_placement(settings, products)))
+
+
+@remembered(32)
+def kinds_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonKind, ...]:
+    """Return the classes that some product is in now, and the plain ones, those with one document together."""
+    return tuple(chain.from_iterable(map(_kinds_at, _by_placement(settings, products))))
+
+
+def _by_placement(settings: Settings, products: Sequence[Product]) -> list[tuple[ButtonClass, ...]]:
     documents = documents_of(settings)
-    return tuple(
-        [
-            ButtonClass(placement, rules, documents.of(placement, bits), batches, where, example)
-            for placement, bits, rules, batches, where, example in _frames(
-                index_of(settings), settings.languages, products
-            )
-        ]
-    )
+    frames = _frames(index_of(settings), settings.languages, products)
+    return [_classes_at(documents.at[placement], those) for placement, those in frames.items()]
 
 
 _Example = tuple[Group | None, "_Bucket | None"]
@@ -324,25 +379,42 @@ _Frame = tuple[Placement, int, tuple[str, ...], tuple[tuple[Product, ...], ...],
 
 
 @remembered(32)
-def _frames(index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]) -> list[_Frame]:
-    """Return the classes without their documents, which stay the same while no reach changes."""
-    found: list[_Frame] = []
-    for placement, gathered in _gather(index, languages, products).items():
-        for bits, one in gathered.items():
-            rules = tuple([rule.id for rule in index.named(bits)])
-            where = _where(one.where, languages)
-            found.append((placement, bits, rules, tuple(one.batches.values()), where, one.example))
-    return found
+def _frames(index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]) -> dict[Placement, list[_Frame]]:
+    """Return the classes by placement, without their documents: they stay the same while no reach changes."""
+    return {
+        placement: [
+            (
+                placement,
+                bits,
+                tuple([rule.id for rule in index.named(bits)]),
+                tuple(one.batches.values()),
+                _where(one.where, languages),
+                one.example,
+            )
+            for bits, one in gathered.items()
+        ]
+        for placement, gathered in _gather(index, languages, products).items()
+    }
 
 
-@remembered(32)
-def kinds_of(classes: Sequence[ButtonClass]) -> tuple[ButtonKind, ...]:
-    """Return the classes that some product is in now, and the plain ones, those with one document together."""
-    found: dict[tuple[Placement, int], list[ButtonClass]] = {}
+@remembered(256)
+def _classes_at(documents: DocumentsAt, frames: list[_Frame]) -> tuple[ButtonClass, ...]:
+    """Return the classes of one placement; the same objects while an edit is elsewhere."""
+    return tuple(
+        [
+            ButtonClass(placement, rules, documents.of(bits), batches, where, example)
+            for placement, bits, rules, batches, where, example in frames
+        ]
+    )
+
+
+@remembered(256)
+def _kinds_at(classes: tuple[ButtonClass, ...]) -> tuple[ButtonKind, ...]:
+    found: dict[int, list[ButtonClass]] = {}
     for one in classes:
         if one.batches or not one.rules:
-            found.setdefault((one.placement, id(one.document)), []).append(one)
-    return tuple(_kind(those) for those in found.values())
+            found.setdefault(id(one.document), []).append(one)
+    return tuple([_kind(those) for those in found.values()])
 
 
 def _kind(those: list[ButtonClass]) -> ButtonKind:

@@ -188,6 +188,10 @@ def sets_look(layer: Json) -> bool:
     return any(key != "wording" for key in layer)
 
 
+def sets_texts(layer: Json) -> bool:
+    return bool(layer.get("wording"))
+
+
 def _with_look(settings: Settings, layer: Json, title: str) -> str:
     look = settings.looks.get(layer.get(USES, ""))
     return f"{title}, with the look {look.name}" if look else title

@@ -4,13 +4,14 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import date, datetime
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from sqlalchemy import URL, Connection, delete, func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.catalogue import Product
 from uptick.core.merge import Json
+from uptick.data.heads import Heads
 from uptick.data.tables import imports, products, stores
 
 # By database and store: the stamp under which the products were read, and the products. Nobody changes the list.
@@ -26,21 +27,21 @@ FROM products WHERE store_id = %s ORDER BY position, sku
 class PgCatalogue:
     """Pre-orders whose day has come by `today` are plain products."""
 
-    def __init__(self, connection: Connection, store_id: int, today: date) -> None:
+    def __init__(self, connection: Connection, heads: Heads, today: date) -> None:
         self._db = connection
-        self._store = store_id
+        self._store = heads.store_id
+        self._stamp = heads.catalogue_stamp
         self._today = today
         self._now: list[Product] | None = None
 
     def all(self) -> list[Product]:
-        """Return the products; the same list as last time while nothing has changed. Asked once a transaction."""
+        """Return the products; the same list as last time while nothing has changed."""
         if self._now is not None:
             return self._now
-        stamp = self._db.execute(select(stores.c.catalogue_stamp).where(stores.c.id == self._store)).scalar_one()
         place = (self._db.engine.url, self._store)
         kept = _kept.get(place)
-        if kept is None or kept[:2] != (stamp, self._today):
-            kept = _kept[place] = (stamp, self._today, self._read())
+        if kept is None or kept[:2] != (self._stamp, self._today):
+            kept = _kept[place] = (self._stamp, self._today, self._read())
         self._now = kept[2]
         return self._now
 
@@ -85,8 +86,8 @@ class PgCatalogue:
 
     def _change(self) -> None:
         self._now = None
-        stamp = func.gen_random_uuid()
-        self._db.execute(update(stores).where(stores.c.id == self._store).values(catalogue_stamp=stamp))
+        self._stamp = uuid4()
+        self._db.execute(update(stores).where(stores.c.id == self._store).values(catalogue_stamp=self._stamp))
 
     def note_import(self, report: Json, author: str, now: datetime) -> None:
         self._db.execute(

@@ -2,63 +2,79 @@
 
 from collections import OrderedDict
 from datetime import datetime
+from typing import Any
 
-from sqlalchemy import URL, Connection, Row, select, text
+from sqlalchemy import URL, Connection, bindparam, select, text
 
 from uptick.core.errors import NotFound, Stale
 from uptick.core.history import Mark, cancelled, redoable, undoable
+from uptick.core.memo import remembered
 from uptick.core.settings import Settings
-from uptick.data.tables import draft_steps, drafts
+from uptick.data.heads import Heads, StepAt
+from uptick.data.tables import draft_steps
 from uptick.usecases.ports import Draft, Person, Step
 
 # How far back a person can undo.
 _MARKS = 200
 
-_HEAD = text("SELECT version, head FROM drafts WHERE store_id = :store")
 _READ_MARKS = text(
-    "SELECT n, person_id, reverts, label FROM draft_steps WHERE store_id = :store ORDER BY n DESC LIMIT :most"
+    "SELECT n, person_id, reverts, label FROM draft_steps WHERE store_id = :store AND n <= :head "
+    "ORDER BY n DESC LIMIT :most"
 )
+# One trip: the row is locked, its version compared and the step added. Nothing comes back where it was changed since.
 _APPEND = text("""
-WITH step AS (
-    INSERT INTO draft_steps (store_id, n, settings, label, author, made_at, person_id, reverts)
-    VALUES (:store, :n, CAST(:settings AS jsonb), :label, :author, :now, :person, :reverts)
+WITH moved AS (
+    UPDATE drafts SET head = head + 1, version = version + 1 WHERE store_id = :store AND version = :base RETURNING head
 )
-UPDATE drafts SET head = :n, version = version + 1 WHERE store_id = :store
+INSERT INTO draft_steps (store_id, n, settings, label, author, made_at, person_id, reverts)
+SELECT :store, head, CAST(:settings AS jsonb), :label, :author, :now, :person, :reverts FROM moved
+RETURNING n
 """)
+_VERSION = text("SELECT version FROM drafts WHERE store_id = :store")
+_MADE_AT = text("SELECT made_at FROM draft_steps WHERE store_id = :store AND n = :n")
+_SETTINGS = select(draft_steps.c.settings).where(
+    draft_steps.c.store_id == bindparam("store"), draft_steps.c.n == bindparam("n")
+)
 
-# A step never changes: its settings are read once, and what was computed from them is found again by them.
-_kept: OrderedDict[tuple[URL, int, int, datetime], Settings] = OrderedDict()
+# A step never changes: its settings are read once, and what was computed from them is found again by them. Neither do
+# the steps that came before it.
+_Place = tuple[URL, int, StepAt]
+_kept: OrderedDict[_Place, Settings] = OrderedDict()
+_kept_marks: OrderedDict[_Place, list[Mark]] = OrderedDict()
 _MOST_KEPT = 64
 
 
 class PgDrafts:
     """The draft as one person sees it: undo and redo are their own."""
 
-    def __init__(self, connection: Connection, store_id: int, person_id: int) -> None:
+    def __init__(self, connection: Connection, heads: Heads, person_id: int) -> None:
         self._db = connection
-        self._store = store_id
+        self._store = heads.store_id
         self._person = person_id
+        self._version, self._step = heads.version, heads.step
         self._now: Draft | None = None
-        self._marks: list[Mark] | None = None
 
     def read(self) -> Draft:
-        """Return the draft; read once a transaction."""
+        """Return the draft as the transaction found it, or as it has changed it."""
         if self._now is None:
-            row = self._db.execute(_HEAD, {"store": self._store}).one()
-            self._now = self._draft(row.version, self.settings_at(row.head))
+            self._now = self._draft(self._settings_of(self._step))
         return self._now
 
-    def _draft(self, version: int, settings: Settings) -> Draft:
-        marks = self.marks()
-        undo, redo = undoable(marks, self._person), redoable(marks, self._person)
-        return Draft(version, settings, undo.label if undo else "", redo.label.removeprefix("Undone: ") if redo else "")
+    def _draft(self, settings: Settings) -> Draft:
+        return Draft(self._version, settings, *_labels(self.marks(), self._person))
 
     def marks(self) -> list[Mark]:
-        """Return the newest steps' marks, the newest first; read once a transaction, and what is appended is added."""
-        if self._marks is None:
-            rows = self._db.execute(_READ_MARKS, {"store": self._store, "most": _MARKS})
-            self._marks = [Mark(n, person, reverts, label) for n, person, reverts, label in rows]
-        return self._marks
+        """Return the newest steps' marks, the newest first."""
+        place = self._place(self._step)
+        kept = _kept_marks.get(place)
+        if kept is None:
+            rows = self._db.execute(_READ_MARKS, {"store": self._store, "head": self._step.n, "most": _MARKS})
+            kept = [Mark(n, person, reverts, label) for n, person, reverts, label in rows]
+            _keep(_kept_marks, place, kept)
+        return kept
+
+    def _place(self, step: StepAt) -> _Place:
+        return self._db.engine.url, self._store, step
 
     def settings_at(self, n: int) -> Settings:
         """Return the settings after a step.
@@ -66,16 +82,20 @@ class PgDrafts:
         Raises:
             NotFound: There is no such step.
         """
-        c = draft_steps.c
-        here = (c.store_id == self._store, c.n == n)
-        made_at = self._db.execute(select(c.made_at).where(*here)).scalar_one_or_none()
+        if n == self._step.n:
+            return self._settings_of(self._step)
+        made_at = self._db.execute(_MADE_AT, {"store": self._store, "n": n}).scalar_one_or_none()
         if made_at is None:
             raise NotFound(f"There is no step {n} in the history.", step=n)
-        key = (self._db.engine.url, self._store, n, made_at)
-        kept = _kept.get(key)
+        return self._settings_of(StepAt(n, made_at))
+
+    def _settings_of(self, step: StepAt) -> Settings:
+        place = self._place(step)
+        kept = _kept.get(place)
         if kept is None:
-            kept = Settings.model_validate(self._db.execute(select(c.settings).where(*here)).scalar_one())
-            _keep(key, kept)
+            raw = self._db.execute(_SETTINGS, {"store": self._store, "n": step.n}).scalar_one()
+            kept = Settings.model_validate(raw)
+            _keep(_kept, place, kept)
         return kept
 
     def append(
@@ -87,19 +107,9 @@ class PgDrafts:
         now: datetime,
         reverts: int | None = None,
     ) -> Draft:
-        # What was read before the row was locked may be older than it.
-        self._marks = None if self._now is None or self._now.version != base_version else self._marks
-        row = self._row()
-        if row.version != base_version:
-            raise Stale(
-                "The draft was changed meanwhile. Look at what is there now, then do it again.",
-                version=row.version,
-                base=base_version,
-            )
-        n = row.head + 1
         step = {
             "store": self._store,
-            "n": n,
+            "base": base_version,
             "settings": settings.model_dump_json(),
             "label": label,
             "author": person.name,
@@ -107,11 +117,20 @@ class PgDrafts:
             "person": person.id,
             "reverts": reverts,
         }
-        self._db.execute(_APPEND, step)
-        _keep((self._db.engine.url, self._store, n, now), settings)
-        if self._marks is not None:
-            self._marks = [Mark(n, person.id, reverts, label), *self._marks][:_MARKS]
-        self._now = self._draft(row.version + 1, settings)
+        n = self._db.execute(_APPEND, step).scalar_one_or_none()
+        if n is None:
+            raise Stale(
+                "The draft was changed meanwhile. Look at what is there now, then do it again.",
+                version=self._db.execute(_VERSION, {"store": self._store}).scalar_one(),
+                base=base_version,
+            )
+        # Marks of another version than this one follows on are read anew.
+        marks = self.marks() if base_version == self._version else None
+        self._version, self._step = base_version + 1, StepAt(n, now)
+        _keep(_kept, self._place(self._step), settings)
+        if marks is not None:
+            _keep(_kept_marks, self._place(self._step), [Mark(n, person.id, reverts, label), *marks][:_MARKS])
+        self._now = self._draft(settings)
         return self._now
 
     def history(self, most: int) -> list[Step]:
@@ -126,11 +145,15 @@ class PgDrafts:
         )
         return [Step(r.n, r.label, r.author, r.made_at, r.n in gone, r.person_id == self._person) for r in rows]
 
-    def _row(self) -> Row[tuple[int, int, int]]:
-        return self._db.execute(select(drafts).where(drafts.c.store_id == self._store).with_for_update()).one()
+
+@remembered(64)
+def _labels(marks: list[Mark], person_id: int) -> tuple[str, str]:
+    """Return what undo and redo would do for a person."""
+    undo, redo = undoable(marks, person_id), redoable(marks, person_id)
+    return undo.label if undo else "", redo.label.removeprefix("Undone: ") if redo else ""
 
 
-def _keep(key: tuple[URL, int, int, datetime], settings: Settings) -> None:
-    _kept[key] = settings
-    while len(_kept) > _MOST_KEPT:
-        _kept.popitem(last=False)
+def _keep(kept: OrderedDict[_Place, Any], place: _Place, what: Any) -> None:
+    kept[place] = what
+    while len(kept) > _MOST_KEPT:
+        kept.popitem(last=False)

@@ -9,27 +9,27 @@ from uptick.core.errors import NotFound
 from uptick.core.merge import Json
 from uptick.core.release import content_hash
 from uptick.core.settings import Settings
+from uptick.data.heads import Heads, ReleaseAt
 from uptick.data.tables import releases, trial_revisions
 from uptick.usecases.ports import Release
 
-_NEWEST = text("SELECT n, hash, made_at FROM releases WHERE store_id = :store ORDER BY n DESC LIMIT 1")
 _kept: dict[tuple[URL, int], Release] = {}
 
 
 class PgReleases:
-    def __init__(self, connection: Connection, store_id: int) -> None:
+    def __init__(self, connection: Connection, heads: Heads) -> None:
         self._db = connection
-        self._store = store_id
+        self._store = heads.store_id
+        self._newest = heads.release
 
     def newest(self) -> Release | None:
         """Return the newest release; its content is read once, since it never changes."""
-        row = self._db.execute(_NEWEST, {"store": self._store}).one_or_none()
-        if row is None:
+        if self._newest is None:
             return None
         place = (self._db.engine.url, self._store)
         kept = _kept.get(place)
-        if kept is None or (kept.n, kept.hash, kept.made_at) != (row.n, row.hash, row.made_at):
-            kept = _kept[place] = self.get(row.n)
+        if kept is None or (kept.n, kept.hash, kept.made_at) != self._newest:
+            kept = _kept[place] = self.get(self._newest.n)
         return kept
 
     def all(self) -> list[Release]:
@@ -53,6 +53,7 @@ class PgReleases:
                 made_at=now,
             )
         )  # fmt: skip
+        self._newest = ReleaseAt(n, digest, now)
         return Release(n, settings, digest, note, author, now)
 
     def set_trials(self, release_n: int, compiled: Json, now: datetime) -> None:

@@ -11,7 +11,7 @@ from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
 from uptick.core.checks.texts import check_texts
-from uptick.core.classes import ButtonClass, ButtonKind, classes_of, kinds_of
+from uptick.core.classes import ButtonClass, ButtonKind, kinds_of
 from uptick.core.kit import Kit
 from uptick.core.memo import remembered
 from uptick.core.settings import Settings
@@ -41,7 +41,7 @@ def findings_about(
 
 
 def _seen(settings: Settings, products: Sequence[Product], store: Store) -> list[ButtonKind]:
-    return [one for one in kinds_of(classes_of(settings, products)) if one.placement in store.surfaces]
+    return [one for one in kinds_of(settings, products) if one.placement in store.surfaces]
 
 
 def _of_buttons(

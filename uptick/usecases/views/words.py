@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from uptick.core.boxes import lay_out
 from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass, classes_of, kinds_of
+from uptick.core.classes import ButtonClass, kinds_of
 from uptick.core.document import Device, Moment, Placement
 from uptick.core.fill import WorstText, template_of, worst_of_class
 from uptick.core.formats.po import places_of
@@ -117,7 +117,7 @@ class _Sheet:
         self.language = language
         self.layers = clean_layers(settings)
         self.names: Vocabulary = names_of(shop, settings)
-        self.met = [one for one in kinds_of(classes_of(settings, products)) if one.placement in shop.store.surfaces]
+        self.met = [one for one in kinds_of(settings, products) if one.placement in shop.store.surfaces]
         self.plain = {one.placement: one for one in self.met if not one.rules}
 
     def rows(self, moment: Moment) -> list[WordRow]:

@@ -1,0 +1,68 @@
+"""What is newest of a store: its profile, draft, catalogue and release, told in one trip to the database."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import NamedTuple
+from uuid import UUID
+
+from sqlalchemy import URL, Connection, text
+
+from uptick.core.merge import Json
+from uptick.core.store import Store
+
+_READ = text("""
+SELECT s.id, s.profile, s.catalogue_stamp, d.version, d.head, h.made_at AS head_made_at,
+    r.n AS release_n, r.hash AS release_hash, r.made_at AS release_made_at
+FROM stores s
+JOIN drafts d ON d.store_id = s.id
+JOIN draft_steps h ON h.store_id = s.id AND h.n = d.head
+LEFT JOIN LATERAL (SELECT n, hash, made_at FROM releases WHERE store_id = s.id ORDER BY n DESC LIMIT 1) r ON true
+WHERE s.key = :key
+""")
+
+
+class StepAt(NamedTuple):
+    """A step of the draft. A restored database can count to the same number again, but not at the same time."""
+
+    n: int
+    made_at: datetime
+
+
+class ReleaseAt(NamedTuple):
+    n: int
+    hash: str
+    made_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Heads:
+    """The newest of everything as a transaction found it; `version` is the draft's."""
+
+    store_id: int
+    store: Store
+    catalogue_stamp: UUID
+    version: int
+    step: StepAt
+    release: ReleaseAt | None
+
+
+def read_heads(connection: Connection, key: str) -> Heads | None:
+    row = connection.execute(_READ, {"key": key}).one_or_none()
+    if row is None:
+        return None
+    release = None
+    if row.release_n is not None:
+        release = ReleaseAt(row.release_n, row.release_hash, row.release_made_at)
+    store = _same_store(connection.engine.url, row.id, row.profile)
+    return Heads(row.id, store, row.catalogue_stamp, row.version, StepAt(row.head, row.head_made_at), release)
+
+
+_kept: dict[tuple[URL, int], tuple[Json, Store]] = {}
+
+
+def _same_store(database: URL, store_id: int, profile: Json) -> Store:
+    """Return the store of a profile; the same object while that does not change, since results are kept by it."""
+    kept = _kept.get((database, store_id))
+    if kept is None or kept[0] != profile:
+        kept = _kept[database, store_id] = (profile, Store.model_validate(profile))
+    return kept[1]
