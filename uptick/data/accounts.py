@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import Connection, delete, func, insert, select
+from sqlalchemy import Connection, bindparam, delete, func, insert, select
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.settings import Settings
@@ -18,6 +18,13 @@ _STORES = func.array(
     .correlate(users)
     .scalar_subquery()
 ).label("stores")
+
+# Asked at every request, so it is built once.
+_SESSION = (
+    select(users.c.id, users.c.name, users.c.email, _STORES)
+    .join(sessions, sessions.c.user_id == users.c.id)
+    .where(sessions.c.token_hash == bindparam("token"), sessions.c.ends_at > bindparam("now"))
+)
 
 
 class PgAccounts:
@@ -36,11 +43,7 @@ class PgAccounts:
         )
 
     def session(self, token_hash: str, now: datetime) -> Person | None:
-        row = self._db.execute(
-            select(users.c.id, users.c.name, users.c.email, _STORES)
-            .join(sessions, sessions.c.user_id == users.c.id)
-            .where(sessions.c.token_hash == token_hash, sessions.c.ends_at > now)
-        ).one_or_none()
+        row = self._db.execute(_SESSION, {"token": token_hash, "now": now}).one_or_none()
         return Person(row.id, row.name, row.email, tuple(row.stores)) if row else None
 
     def end_session(self, token_hash: str) -> None:

@@ -1,5 +1,6 @@
 """Changing the draft. Every change is one step that can be undone."""
 
+import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import date, datetime
@@ -11,7 +12,9 @@ from uptick.core.classes import classes_of
 from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, value_text
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.history import Mark, redoable, require_mark, revert, undoable
+from uptick.core.kit import Kit
 from uptick.core.look import PictureFill
+from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
 from uptick.core.reach import Reach, require_known
 from uptick.core.reach_words import listed, say_reach, vocabulary_of
@@ -57,10 +60,21 @@ def changed_settings(shop: Shop, settings: Settings, layer_id: str, patch: Json)
 def patched(settings: Settings, layer_id: str, patch: Json) -> Settings:
     """Return settings with a patch applied to one layer, whether or not they make buttons.
 
+    An edit is tried while it is dragged and kept when it is let go: both are the same object, so that what was computed
+    for the one serves the other.
+
     Raises:
         NotFound: There is no such layer.
         BadDocument: The patch changes a part of a tagged value.
     """
+    key = (id(settings), layer_id, json.dumps(patch, sort_keys=True))
+    return _patched.get(key, (settings,), lambda: _patch(settings, layer_id, patch))
+
+
+_patched: Kept[Settings] = Kept(64)
+
+
+def _patch(settings: Settings, layer_id: str, patch: Json) -> Settings:
     layer = settings.layer(layer_id)
     if layer is None:
         raise NotFound(f"There is no layer {layer_id!r}.", layer=layer_id)
@@ -83,29 +97,37 @@ def require_sound(shop: Shop, settings: Settings) -> None:
     """Refuse settings in which some button would not compile, today or on a day when other exceptions count."""
     for day in turning_days(settings, shop.today):
         for one in classes_of(settings.on_day(day), shop.catalogue.all()):
-            _require_sound(shop, one.document)
+            _require_makeable(shop.kit, one.document)
     for raw in (settings.baseline, *settings.placements.values(), *(rule.layer for rule in settings.exceptions)):
         if (used := raw.get(USES)) and used not in settings.looks:
             raise BadDocument(f"uses: there is no look {used!r}.", field=USES)
     for layer in clean_layers(settings).values():
-        for texts in (layer.get("wording") or {}).values():
-            for text in texts.values():
-                parse_text(text)
+        if texts := layer.get("wording"):
+            _require_patterns(texts)
 
 
-def _require_sound(shop: Shop, document: ButtonDocument) -> None:
-    kind, icon = document.look.type, document.icon
-    lightest, heaviest = shop.kit.fonts.weights(kind.family)
-    if not lightest <= kind.weight <= heaviest:
+# What was sound stays so, and an edit leaves most of it alone. Errors are not remembered.
+@remembered(4096)
+def _require_patterns(texts: Json) -> None:
+    for by_language in texts.values():
+        for text in by_language.values():
+            parse_text(text)
+
+
+@remembered(8192)
+def _require_makeable(kit: Kit, document: ButtonDocument) -> None:
+    font, icon = document.look.type, document.icon
+    lightest, heaviest = kit.fonts.weights(font.family)
+    if not lightest <= font.weight <= heaviest:
         raise BadDocument(
-            f"look.type.weight: {kind.family.capitalize()} has {lightest} to {heaviest}; it is {kind.weight}.",
+            f"look.type.weight: {font.family.capitalize()} has {lightest} to {heaviest}; it is {font.weight}.",
             field="look.type.weight",
         )
-    if isinstance(fill := document.look.fill, PictureFill) and fill.picture not in shop.kit.pictures:
+    if isinstance(fill := document.look.fill, PictureFill) and fill.picture not in kit.pictures:
         raise BadDocument(
             f"look.fill.picture: there is no picture {fill.picture!r}. Bring it in first.", field="look.fill"
         )
-    if icon.kind == "shipped" and icon.name not in shop.kit.icons:
+    if icon.kind == "shipped" and icon.name not in kit.icons:
         raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")
 
 

@@ -19,7 +19,7 @@ from uptick.usecases.views import DrawView
 from uptick.usecases.views.drawing import document_at, try_edit
 from uptick.usecases.views.looks import CarryView, LooksView, view_carry, view_looks
 from uptick.web.bodies import BrandColours, Bring, Edit, IconFile, KeepLook, UseLook
-from uptick.web.parts import PartsDep, ShopDep, VersionDep, VisitorDep, as_json
+from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 from uptick.web.workshop import DrawDep
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["looks"])
@@ -32,9 +32,10 @@ def kept(shop: ShopDep) -> Response:
 
 
 @router.post("/draw/{placement}/try", response_model=DrawView)
-def try_drawing(body: Edit, query: DrawDep, shop: ShopDep, person: VisitorDep) -> Response:
+def try_drawing(body: Edit, query: DrawDep, door: DoorDep) -> Response:
     """Return the drawing that an edit would give; nothing is kept."""
-    return as_json(try_edit(shop, query, body.layer, body.patch))
+    with door.for_a_step() as visit:
+        return as_json(try_edit(visit.shop, query, body.layer, body.patch))
 
 
 @router.post("/draw/{placement}/bring", response_model=CarryView)
@@ -132,11 +133,12 @@ def manifest(shop: ShopDep, parts: PartsDep) -> Response:
 
 
 @router.post("/draft/manifest", response_class=Response)
-def tried_manifest(body: Edit, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Response:
+def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
     """Return the draft as an edit would make it, in the form in which the script stands it; nothing is kept."""
-    # Compiling it says what makes no button; nothing is kept of it.
-    tried = edit.patched(shop.drafts.read().settings, body.layer, body.patch)
-    return _manifest(draft_manifest(shop, tried), parts)
+    with door.for_a_step() as visit:
+        # Compiling it says what makes no button; nothing is kept of it.
+        tried = edit.patched(visit.shop.drafts.read().settings, body.layer, body.patch)
+        return _manifest(draft_manifest(visit.shop, tried), parts)
 
 
 def _manifest(content: Json, parts: PartsDep) -> Response:

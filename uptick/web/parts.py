@@ -1,7 +1,7 @@
 """What the studio's API is built from, and what each request may ask for."""
 
 from collections.abc import Callable, Iterator
-from contextlib import AbstractContextManager
+from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -16,6 +16,7 @@ from uptick.usecases.ports import Accounts, Person, Shop
 from uptick.usecases.sign_in import who_is
 
 COOKIE = "uptick_session"
+OpenVisit = Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[int], Shop]]]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +24,8 @@ class Parts:
     """Everything that wiring hands to the studio's API."""
 
     open_accounts: Callable[[], AbstractContextManager[Accounts]]
-    open_visit: Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[int], Shop]]]]
+    open_visit: "OpenVisit"
+    open_step: "OpenVisit"
     clock: Callable[[], datetime]
     new_token: Callable[[], str]
     verify: Callable[[str, str], bool]
@@ -69,13 +71,40 @@ class Visit:
     shop: Shop
 
 
-def visit(store: str, parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Iterator[Visit]:
-    """Open the store of the path for a person who belongs to it; a stranger cannot tell that it exists."""
-    with parts.open_visit(store) as (accounts, open_shop):
-        person = who_is(accounts, token, parts.clock())
-        if store not in person.stores:
-            raise NotFound(f"There is no store {store!r}.", store=store)
-        yield Visit(person, open_shop(person.id))
+@dataclass(frozen=True, slots=True)
+class Door:
+    """Lets the person of a request into the store of its path; a stranger cannot tell that it exists."""
+
+    store: str
+    token: str | None
+    parts: Parts
+
+    @contextmanager
+    def opened(self, how: OpenVisit) -> Iterator[Visit]:
+        with how(self.store) as (accounts, open_shop):
+            person = who_is(accounts, self.token, self.parts.clock())
+            if self.store not in person.stores:
+                raise NotFound(f"There is no store {self.store!r}.", store=self.store)
+            yield Visit(person, open_shop(person.id))
+
+    def for_a_step(self) -> AbstractContextManager[Visit]:
+        """Open the store for looking or for one step of the draft, in the thread that does it.
+
+        What must answer while somebody drags does so: dependencies that open it cost three changes of thread.
+        """
+        return self.opened(self.parts.open_step)
+
+
+async def door(store: str, parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Door:
+    return Door(store, token, parts)
+
+
+DoorDep = Annotated[Door, Depends(door)]
+
+
+def visit(at: DoorDep) -> Iterator[Visit]:
+    with at.opened(at.parts.open_visit) as opened:
+        yield opened
 
 
 # The transaction must be over before the answer leaves: a client that reads next must find what it wrote.

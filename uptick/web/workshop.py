@@ -20,7 +20,7 @@ from uptick.usecases.views.drawing import DrawQuery
 from uptick.usecases.views.why import TraceQuery
 from uptick.usecases.views.words import Spoken, spoken_of
 from uptick.web.bodies import Edit, Languages
-from uptick.web.parts import PartsDep, ShopDep, VersionDep, VisitorDep, as_json
+from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"])
 FLOOR_DAYS = 14
@@ -87,7 +87,7 @@ def findings(shop: ShopDep, device: Device | None = None, language: str | None =
     return as_json(views.view_findings(shop, device, language))
 
 
-def _draw_query(
+async def _draw_query(
     placement: Placement,
     product: str | None = None,
     device: Device | None = None,
@@ -101,8 +101,9 @@ DrawDep = Annotated[DrawQuery, Depends(_draw_query)]
 
 
 @router.get("/draw/{placement}", response_model=DrawView)
-def draw(shop: ShopDep, query: DrawDep) -> Response:
-    return as_json(views.view_drawing(shop, query))
+def draw(door: DoorDep, query: DrawDep) -> Response:
+    with door.for_a_step() as visit:
+        return as_json(views.view_drawing(visit.shop, query))
 
 
 @router.get("/words", response_model=WordsView)
@@ -164,12 +165,11 @@ def change(body: Edit, shop: ShopDep, person: VisitorDep, version: VersionDep, p
 
 
 @router.patch("/draw/{placement}", response_model=DrawView)
-def change_drawing(
-    body: Edit, query: DrawDep, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
-) -> Response:
+def change_drawing(body: Edit, query: DrawDep, door: DoorDep, version: VersionDep, parts: PartsDep) -> Response:
     """Change one layer and return the drawing that comes of it, in one answer."""
-    edit.change_layer(shop, body.layer, body.patch, version, person, parts.clock())
-    return as_json(views.view_drawing(shop, query))
+    with door.for_a_step() as visit:
+        edit.change_layer(visit.shop, body.layer, body.patch, version, visit.person, parts.clock())
+        return as_json(views.view_drawing(visit.shop, query))
 
 
 @router.post("/draft/undo")

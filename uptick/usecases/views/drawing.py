@@ -1,7 +1,7 @@
 """Draw: one button, dimensioned."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.catalogue import Product
@@ -15,7 +15,7 @@ from uptick.core.errors import NotFound
 from uptick.core.fill import text_for
 from uptick.core.fills import colours_in
 from uptick.core.look import PictureFill
-from uptick.core.memo import remembered
+from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, leaves, without_gaps
 from uptick.core.resolve import USES
 from uptick.core.settings import Settings
@@ -121,6 +121,18 @@ def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) ->
     """
     draft = shop.drafts.read()
     settings = tried.on_day(shop.today) if tried else in_force(shop, draft)
+    products = shop.catalogue.all()
+    key = (id(settings), id(products), id(shop.store), id(shop.kit), query)
+    view = _views.get(key, (settings, products, shop.store, shop.kit), lambda: _view(shop, query, settings))
+    return replace(view, draft=draft_state(shop, draft))
+
+
+_NO_STATE = DraftState(0, "", "", 0, 0)
+# What was tried is asked for again when it is kept.
+_views: Kept[DrawView] = Kept(64)
+
+
+def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
     one, product, device, language = _class_at(shop, query, settings)
     products = shop.catalogue.all()
     surface = shop.store.surfaces[query.placement]
@@ -141,7 +153,7 @@ def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) ->
     layers = _layers(settings, one)
     editing = _editing(layers, query.layer or one.top_layer)
     return DrawView(
-        draft=draft_state(shop, draft),
+        draft=_NO_STATE,
         placement=query.placement,
         device=device,
         language=language,
