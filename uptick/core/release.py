@@ -23,7 +23,7 @@ from uptick.core.document import (
     value_text,
 )
 from uptick.core.kit import Kit
-from uptick.core.memo import remembered
+from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context
 from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
@@ -96,24 +96,33 @@ class _LookTable:
 
     def number(self, document: ButtonDocument) -> int:
         compiled = compile_button(document, self._kit)
-        key = json.dumps(compiled)
+        key = _key_of(compiled)
         if key not in self._numbers:
             self._numbers[key] = len(self.made)
             self.made.append(compiled)
         return self._numbers[key]
 
 
+@remembered(8192)
+def _key_of(compiled: CompiledButton) -> str:
+    return json.dumps(compiled)
+
+
 def _look_classes(settings: Settings, products: Sequence[Product], today: date) -> Iterator[ButtonClass]:
     """Yield the classes as far as looks go, on every day on which an exception falls asleep or wakes."""
     layers = clean_layers(settings)
     drawn = tuple(rule for rule in settings.exceptions if sets_look(layers[f"exception:{rule.id}"]))
-    only = settings.model_copy(update={"exceptions": drawn})
+    only = settings.model_copy(update={"exceptions": _same_rules.get(tuple(map(id, drawn)), drawn, lambda: drawn)})
     seen: set[tuple[Placement, tuple[str, ...]]] = set()
     for day in turning_days(only, today):
         for one in classes_of(only.on_day(day), products):
             if (one.placement, one.rules) not in seen:
                 seen.add((one.placement, one.rules))
                 yield one
+
+
+# One tuple for the same exceptions, which what covers what is remembered by.
+_same_rules: Kept[tuple[ExceptionRule, ...]] = Kept(64)
 
 
 def turning_days(settings: Settings, today: date) -> list[date]:
