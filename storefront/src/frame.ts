@@ -19,7 +19,10 @@ export function frame(manifest: Manifest, redraw: () => void): void {
 			const { looks, places, words, rules, base, languages } = { ...manifest, ...changed };
 			Object.assign(manifest, { looks, places, words, rules, base, languages });
 			redraw();
-			parent.postMessage({ up: 'drawn', at: performance.timeOrigin + performance.now() }, studio);
+			// Told with the frame in which it is seen, not when the document alone has it.
+			requestAnimationFrame(() =>
+				parent.postMessage({ up: 'drawn', at: performance.timeOrigin + performance.now() }, studio),
+			);
 		}
 		if (show) {
 			const place = `[data-up-place="${CSS.escape(show)}"]`;

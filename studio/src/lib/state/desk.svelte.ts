@@ -3,6 +3,7 @@ import { client, data, Problem } from '$lib/api/client';
 import type { Device, DrawView, LooksView, Mend, Patch, Placement } from '$lib/api/types';
 import { editOf, fieldOf, together } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
+import { tick } from 'svelte';
 import type { Workshop } from './workshop.svelte';
 
 type Where = { placement: Placement; product: string; device: Device | ''; language: string; layer: string };
@@ -19,6 +20,8 @@ export class Desk {
 	trying = $state.raw<Patch | null>(null);
 	/** When the last edit began, in milliseconds of the wall clock. */
 	editedAt = 0;
+	/** The edit on its way to the shop's pages, while somebody looks at those. */
+	standing: Promise<unknown> | null = null;
 	readonly #workshop: Workshop;
 	readonly #where: () => Where;
 	readonly drawing;
@@ -156,8 +159,19 @@ export class Desk {
 		this.editedAt = performance.timeOrigin + performance.now();
 		// What shows the shop's pages need not wait until the edit is kept.
 		if (layer === this.kept?.layer && !this.#workshop.saving) this.trying = patch();
-		await this.#workshop.changeDrawing(layer, patch, placement, query, this.take);
+		const inTurn = async () => {
+			await this.#stood();
+			return patch();
+		};
+		await this.#workshop.changeDrawing(layer, inTurn, placement, query, this.take);
 		if (!this.tried) this.trying = null;
+	}
+
+	/** Lets the shop's pages have the edit first: they are what is looked at, and keeping it can wait that long. */
+	async #stood(): Promise<void> {
+		await tick();
+		await this.standing?.catch(() => undefined);
+		this.standing = null;
 	}
 
 	/** Shows a drawing that an edit has just answered with. */

@@ -139,7 +139,7 @@ export class Workshop {
 	 */
 	changeDrawing(
 		layer: string,
-		patch: () => Patch,
+		patch: () => Promise<Patch>,
 		placement: Placement,
 		query: { product?: string; device?: Device; language?: string; layer?: string },
 		take: (view: DrawView) => void,
@@ -150,7 +150,7 @@ export class Workshop {
 					client.PATCH('/api/stores/{store}/draw/{placement}', {
 						params: { path: { ...this.path, placement }, query },
 						headers,
-						body: { layer, patch: patch() },
+						body: { layer, patch: await patch() },
 					}),
 				);
 				take(view);

@@ -33,9 +33,11 @@
 		const began = desk.editedAt;
 		const params = { path: workshop.path };
 		const body = { layer: view.layer, patch: desk.trying ?? {} };
-		const manifest = desk.trying
-			? await data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
-			: await data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
+		const asking = desk.trying
+			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
+			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
+		desk.standing = asking;
+		const manifest = await asking;
 		// Of several edits only the newest stands.
 		if (mine !== asked) return;
 		drawn = 0;
