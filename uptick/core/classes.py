@@ -76,6 +76,10 @@ class ButtonClass:
     def key(self) -> str:
         return ",".join(self.rules)
 
+    @property
+    def keys(self) -> tuple[str, ...]:
+        return (self.key,)
+
     @cached_property
     def products(self) -> tuple[Product, ...]:
         return tuple(chain.from_iterable(self.batches))
@@ -105,7 +109,11 @@ class ButtonClass:
 class ButtonKind(ButtonClass):
     """Classes that have one document, seen as one: with the rules of the least narrowed, and the keys of all."""
 
-    keys: tuple[str, ...] = ()
+    all_keys: tuple[str, ...] = ()
+
+    @property
+    def keys(self) -> tuple[str, ...]:
+        return self.all_keys
 
 
 def context_of(
@@ -420,7 +428,7 @@ def _kinds_at(classes: tuple[ButtonClass, ...]) -> tuple[ButtonKind, ...]:
 def _kind(those: list[ButtonClass]) -> ButtonKind:
     first = min(those, key=lambda one: len(one.rules))
     batches = {id(batch): batch for one in those for batch in one.batches}
-    where = frozenset().union(*(one.where for one in those))
+    where = first.where if len(those) == 1 else frozenset().union(*(one.where for one in those))
     keys = tuple(one.key for one in those)
     return ButtonKind(
         first.placement, first.rules, first.document, tuple(batches.values()), where, first.example_of, keys

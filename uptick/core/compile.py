@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from uptick.core import css
 from uptick.core.boxes import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
-from uptick.core.dress import REST, dresses
+from uptick.core.dress import REST, dress_in
 from uptick.core.kit import Kit, icon_of
 from uptick.core.lengths import Ground, to_px
 from uptick.core.look import FixedSize, FullSize, LineBorder, Look, corners_of
@@ -275,7 +275,7 @@ def _body(look: Look, writer: css.Writer) -> css.Declarations:
     return {
         **writer.padding(look.padding, look.type.size_px),
         **writer.corners(look.radius, look.type.size_px),
-        **css.dress(dresses(look)[REST]),
+        **css.dress(dress_in(look, REST)),
         **writer.type(look.type),
         **({"transition": css.transition(look.motion)} if look.motion.duration_ms else {}),
     }

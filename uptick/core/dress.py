@@ -1,5 +1,6 @@
 """A look in each state, whole: what a state does not say is derived from rest by rule."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -43,31 +44,27 @@ class Dress:
     derived: frozenset[str] = frozenset()
 
 
-@remembered(4096)
-def dresses(look: Look) -> dict[str, Dress]:
-    """Return how a look is dressed at rest and in each state.
+@remembered(32_768)
+def dress_in(look: Look, state: str) -> Dress:
+    """Return how a look is dressed in one state.
 
     By rule, where nothing is set by hand: words are the lighter or the darker tint of the fill that reads better; hover
     and pressed move the fill away from the words in OKLCH lightness; disabled is a paler, greyer fill; a border is a
     shade of the fill; working, added and focus are as at rest.
     """
-    rest = _at_rest(look)
-    return {
-        REST: rest,
-        "hover": _in_state(rest, look, look.hover, _moved(rest, _HOVER_STEP)),
-        "pressed": _in_state(rest, look, look.pressed, _moved(rest, _PRESSED_STEP)),
-        "focus": _in_state(rest, look, look.focus, rest.fill),
-        "disabled": _disabled(rest, look),
-        "working": _in_state(rest, look, look.working, rest.fill),
-        "added": _in_state(rest, look, look.added, rest.fill),
-    }
+    return _IN[state](_at_rest(look), look)
+
+
+def dresses(look: Look) -> dict[str, Dress]:
+    """Return how a look is dressed at rest and in each state."""
+    return {state: dress_in(look, state) for state in _IN}
 
 
 def ring_colour(look: Look) -> str:
     """Return the focus ring's colour: by rule the fill, or the words where there is none, made to read on white."""
     if look.focus.ring_colour:
         return look.focus.ring_colour
-    rest = dresses(look)[REST]
+    rest = dress_in(look, REST)
     return nearest_passing(base_colour(rest.fill) or rest.text_colour, "#ffffff", 4.5) or "#000000"
 
 
@@ -79,6 +76,7 @@ def base_colour(fill: AnyFill) -> str | None:
     return found[len(found) // 2] if found else None
 
 
+@remembered(8192)
 def _at_rest(look: Look) -> Dress:
     derived = set()
     words = by_hand(look.text_colour)
@@ -214,3 +212,14 @@ def _line_of(state: StateLook, look: Look) -> Border:
 def _paled(colour: str, lightness: float, most_chroma: float) -> str:
     pale = parse_colour(colour).convert("oklch")
     return hex_of(pale.set({"lightness": lightness, "chroma": min(float(pale["chroma"]), most_chroma)}))
+
+
+_IN: dict[str, Callable[[Dress, Look], Dress]] = {
+    REST: lambda rest, look: rest,
+    "hover": lambda rest, look: _in_state(rest, look, look.hover, _moved(rest, _HOVER_STEP)),
+    "pressed": lambda rest, look: _in_state(rest, look, look.pressed, _moved(rest, _PRESSED_STEP)),
+    "focus": lambda rest, look: _in_state(rest, look, look.focus, rest.fill),
+    "disabled": lambda rest, look: _disabled(rest, look),
+    "working": lambda rest, look: _in_state(rest, look, look.working, rest.fill),
+    "added": lambda rest, look: _in_state(rest, look, look.added, rest.fill),
+}

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from uptick.core.document import ButtonDocument, NoIcon, QuantityBox, SecondButton, value_text
-from uptick.core.dress import REST, Dress, dresses, ring_colour
+from uptick.core.dress import REST, Dress, dress_in, dresses, ring_colour
 from uptick.core.look import (
     FixedSize,
     FullSize,
@@ -88,7 +88,7 @@ def _padding(look: Look) -> str:
 
 
 def _edge(look: Look) -> Iterator[str]:
-    rest = dresses(look)[REST]
+    rest = dress_in(look, REST)
     if isinstance(rest.border, LineBorder):
         yield f"A border of {rest.border.width_px:g} px, {rest.border.style}, {rest.border.colour}."
     for one in look.shadows.list:
@@ -102,7 +102,7 @@ def _edge(look: Look) -> Iterator[str]:
 
 
 def _words(look: Look) -> Iterator[str]:
-    kind, rest = look.type, dresses(look)[REST]
+    kind, rest = look.type, dress_in(look, REST)
     line = f", lines {kind.line:g} apart" if kind.line else ""
     spaced = f", letters {kind.letter_spacing_px:g} px apart" if kind.letter_spacing_px else ""
     upper = ", in capitals" if kind.case == "upper" else ""

@@ -9,7 +9,7 @@ from uptick.core.checks.origin import narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
 from uptick.core.document import Moment
-from uptick.core.dress import REST, Dress, by_hand, dresses, shifted
+from uptick.core.dress import REST, Dress, by_hand, dress_in, shifted
 from uptick.core.fill import template_of
 from uptick.core.fills import AnyFill, colours_in
 from uptick.core.kit import Kit
@@ -101,11 +101,11 @@ def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iter
         return
     look = one.document.look
     needed = needed_ratio(look.type.size_px, look.type.weight)
-    worn = dresses(look)
+    rest = dress_in(look, REST)
     rest_fails = False
     for state in _STATES:
-        dress = worn[state]
-        if state != REST and (dress.fill, dress.text_colour, dress.opacity) == _seen(worn[REST]):
+        dress = dress_in(look, state)
+        if state != REST and _seen(dress) == _seen(rest):
             continue
         ratio, met = _worst(one, dress, store, kit)
         if state == REST:
@@ -235,11 +235,11 @@ def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _
         if pair.layer not in order or set_in(settings, one, path) > order.index(pair.layer):
             continue
         look = one.document.look
-        dress = dresses(look)[pair.state]
-        others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
         if part == "fill" and by_hand(look.text_colour) is None:
             # Words that are derived follow the fill.
             continue
+        dress = dress_in(look, pair.state)
+        others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
         needed = needed_ratio(look.type.size_px, look.type.weight)
         if others and worst_contrast(colour, others)[0] < needed:
             return False

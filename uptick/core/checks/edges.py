@@ -7,7 +7,7 @@ from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
 from uptick.core.checks.origin import narrower
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, over, worst_contrast
-from uptick.core.dress import REST, dresses, ring_colour
+from uptick.core.dress import REST, dress_in, ring_colour
 from uptick.core.fills import colours_in
 from uptick.core.look import LineBorder, PictureFill
 from uptick.core.resolve import clean_layers
@@ -46,7 +46,7 @@ def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
 
 def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
     """Note where a button's edge is not seen: its words alone say where it is, which WCAG 1.4.11 allows."""
-    rest = dresses(one.document.look)[REST]
+    rest = dress_in(one.document.look, REST)
     if isinstance(rest.fill, PictureFill):
         return
     fills = [over(colour, page, rest.opacity) for colour in colours_in(rest.fill)]
@@ -73,7 +73,7 @@ def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
         WCAG 2.2, 1.4.11 (3 : 1 against what is beside it) and 2.4.13 (2 px thick).
     """
     look = one.document.look
-    ring, fill = ring_colour(look), dresses(look)["focus"].fill
+    ring, fill = ring_colour(look), dress_in(look, "focus").fill
     layer = narrower(settings, one, "look.focus.ring_colour")
     against = contrast_ratio(ring, page)
     if against < _NEEDED:

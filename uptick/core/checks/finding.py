@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from uptick.core.classes import ButtonClass, ButtonKind
+from uptick.core.classes import ButtonClass
 from uptick.core.document import Placement
 from uptick.core.merge import Json
 
@@ -57,9 +57,7 @@ class Finding:
 
 
 def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:
-    return tuple(
-        Spot(one.placement, key) for one in buttons for key in (one.keys if isinstance(one, ButtonKind) else [one.key])
-    )
+    return tuple(Spot(one.placement, key) for one in buttons for key in one.keys)
 
 
 def said(placement: str) -> str:

@@ -7,7 +7,7 @@ from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
 from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
 from uptick.core.document import SecondButton, Situation
-from uptick.core.dress import REST, base_colour, dresses
+from uptick.core.dress import REST, base_colour, dress_in
 from uptick.core.fill import template_of
 from uptick.core.kit import Kit
 from uptick.core.match import matched
@@ -57,8 +57,8 @@ def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Findi
     """Find two buttons whose fills cannot be told apart, also by shoppers with a deficiency of colour vision."""
     one = buttons[0]
     page = store.surfaces[one.placement].page_colour
-    first = base_colour(dresses(one.document.look)[REST].fill) or page
-    other = base_colour(dresses(second_look(one.document))[REST].fill) or page
+    first = base_colour(dress_in(one.document.look, REST).fill) or page
+    other = base_colour(dress_in(second_look(one.document), REST).fill) or page
     eyes = {"everyone": difference(first, other)}
     eyes |= {eye: difference(seen_by(first, eye), seen_by(other, eye)) for eye in DEFICIENCIES}
     eye = min(eyes, key=lambda name: eyes[name])

@@ -50,9 +50,8 @@ _kept: Kept[tuple[Finding, ...]] = Kept(16_384)
 def _kept_room(seen: _Seen, surface: Surface, kit: Kit, first: str) -> tuple[Finding, ...]:
     """Return what is found of a class in one language; an edit that leaves its button alone asks for it again."""
     one = seen.one
-    named = spots(one)
     key = (
-        id(one.document), one.rules, named, tuple(map(id, one.batches)), seen.language, seen.device, seen.ground,
+        id(one.document), one.rules, one.keys, tuple(map(id, one.batches)), seen.language, seen.device, seen.ground,
         surface.own_height_px, id(kit), first,
     )  # fmt: skip
     return _kept.get(key, (one, kit), lambda: tuple(_room(seen, surface, kit, first)))

@@ -17,7 +17,20 @@ from uptick.core.settings import Settings
 from uptick.core.wording import language_name, live_names, parse_text
 
 
-def check_texts(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+def check_texts(settings: Settings, classes: Sequence[ButtonClass]) -> tuple[Finding, ...]:
+    """Test what is said; nothing of it depends on how the buttons look, so that most edits find it already done."""
+    said_by = tuple((one.placement, one.document.placement.shown, id(one.document.wording)) for one in classes)
+    met = tuple((one.rules, one.keys, tuple(map(id, one.batches)), one.languages) for one in classes)
+    exceptions = clean_layers(settings)
+    texts = tuple(id(exceptions[f"exception:{rule.id}"].get("wording")) for rule in settings.exceptions)
+    key = (said_by, met, id(settings.exceptions), texts, settings.languages)
+    return _kept.get(key, (settings, tuple(classes), exceptions), lambda: tuple(_check(settings, classes)))
+
+
+_kept: Kept[tuple[Finding, ...]] = Kept(64)
+
+
+def _check(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     yield from _lacking(settings, classes)
     yield from _one_language(settings)
     yield from _valueless(settings, classes)

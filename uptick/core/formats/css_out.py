@@ -1,7 +1,7 @@
 """A look as a piece of CSS that anybody can use: readable, with the names that `read_css` reads again."""
 
 from uptick.core import css
-from uptick.core.dress import REST, dresses
+from uptick.core.dress import REST, dress_in
 from uptick.core.kit import Kit
 from uptick.core.look import FixedSize, FullSize, Look
 
@@ -22,7 +22,7 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
         **writer.padding(look.padding, kind.size_px),
         **writer.corners(look.radius, kind.size_px),
         "border": "none",
-        **css.dress(dresses(look)[REST]),
+        **css.dress(dress_in(look, REST)),
         "font-family": css.font_stack(kind.family, kit.fonts).replace("up-", ""),
         "font-size": css.px(kind.size_px),
         "font-weight": str(kind.weight),
@@ -39,7 +39,7 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
     for state, said in css.states(look).items():
         if state in _STATES:
             # Fill and words are always said: what a state leaves out here would be derived where it is read.
-            worn = css.dress(dresses(look)[state])
+            worn = css.dress(dress_in(look, state))
             whole = {"background": worn["background"], "color": worn["color"], **said}
             rules.append(_rule(f"{selector}{_STATES[state]}", whole))
     return "\n".join(rules)
