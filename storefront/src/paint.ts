@@ -24,6 +24,8 @@ export type Painting = {
 	/** Follows the visible words in the accessible name. */
 	name?: string;
 	rtl?: boolean;
+	/** The language of the words, by which they are read out and written in capitals. */
+	lang?: string;
 	/** It cannot be pressed now. */
 	inactive?: boolean;
 	/** What a button without words is called instead of them. */
@@ -53,6 +55,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 		root.append(button);
 	}
 	host.dir = of.rtl ? 'rtl' : 'ltr';
+	host.lang = of.lang ?? '';
 	button.dataset.moment = moment;
 	button.ariaDisabled = of.inactive ? 'true' : null;
 	const words = document.createElement('span');

@@ -141,6 +141,7 @@ export class Stand {
 			text,
 			name,
 			rtl,
+			lang: looker.language,
 			inactive,
 			paintQuantity,
 			paintSecond,

@@ -356,6 +356,33 @@ def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:
     assert serious(page) == []
 
 
+def test_a_value_its_group_and_all_are_reset_by_a_press(demo_shop: Stack, desk: Tab) -> None:
+    page = desk.page
+    at = f"{demo_shop.at.studio}/api/stores/thornmere/draft/settings"
+
+    def sets() -> dict[str, Any]:
+        look: dict[str, Any] = page.request.get(at).json()["placements"]["product_page"]["look"]
+        return look
+
+    change(desk, demo_shop, {"look": {"padding": {"top": 11, "right": 33, "bottom": 11, "left": 33}, "radius": 9}})
+    page.reload()
+    left = page.get_by_label("left padding, px").first
+    expect(left).to_have_value("33")
+    left.focus()
+    page.get_by_role("button", name="Reset to the wider rule").click()
+    kept(page)
+    expect(left).not_to_have_value("33")
+    assert set(sets()["padding"]) == {"top", "right", "bottom"}
+    page.get_by_role("button", name="Reset all padding").click()
+    expect(page.get_by_label("top padding, px").first).not_to_have_value("11")
+    assert "padding" not in sets()
+    assert sets()["radius"] == 9
+    page.reload()
+    page.get_by_role("button", name="reset all that is drawn").click()
+    expect(page.get_by_label("corner radius, px").first).not_to_have_value("9")
+    assert desk.told == []
+
+
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1440, 900), (1920, 1080)])
 def test_the_station_is_composed_at_common_sizes(desk: Tab, width: int, height: int) -> None:
     page = desk.page

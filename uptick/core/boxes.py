@@ -142,7 +142,7 @@ def lay_out(
     if under and quantity:
         # There the two rows make a grid, and percentages are of what the quantity box leaves.
         ground = Ground(room, ground.window_px)
-    drawn = _alone(document, text, kit, ground, room, stretched)
+    drawn = _alone(document, text, kit, ground, room, stretched, language)
 
     # 2. The quantity box and the second button around it.
     if second and own:
@@ -157,7 +157,9 @@ def lay_out(
     return _mirrored(drawn) if rtl else drawn
 
 
-def _alone(document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: float, stretched: float) -> Drawing:
+def _alone(
+    document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: float, stretched: float, language: str
+) -> Drawing:
     look = document.look
     type_px = look.type.size_px
     icon = icon_of(document.icon)
@@ -171,7 +173,7 @@ def _alone(document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: 
     glyph = icon.size_px if icon else 0.0
     gap = icon.gap_px if icon and not wordless else 0.0
     inline = 0.0 if above else glyph + gap
-    full = set_words(text, look.type, kit.fonts, None, look.wrap)
+    full = set_words(text, look.type, kit.fonts, None, look.wrap, language)
     wide = 0.0 if wordless else full.width_px
     least = 0.0 if wordless else full.least_px
     if look.wrap == "ellipsis":
@@ -189,7 +191,7 @@ def _alone(document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: 
     free = max(0.0, inner - inline)
     words = full
     if not wordless and look.wrap != "none":
-        words = set_words(text, look.type, kit.fonts, free, look.wrap)
+        words = set_words(text, look.type, kit.fonts, free, look.wrap, language)
     broken = look.wrap != "none" and full.width_px > free + 1 / 64
     words_wide = 0.0 if wordless else free if broken else full.width_px
     words_high = 0.0 if wordless else words.height_px
@@ -339,7 +341,7 @@ def second_size(document: ButtonDocument, language: str, fonts: FontBook, ground
     assert isinstance(document.second, SecondButton)
     look = second_look(document)
     text = second_text(document.second, language)
-    words = set_words(text, look.type, fonts)
+    words = set_words(text, look.type, fonts, language=language)
     border = 0.0 if isinstance(look.border, NoBorder) else look.border.width_px
     pad = edges_of(look.padding, ground, look.type.size_px)
     width = words.width_px + pad.across + 2 * border

@@ -94,7 +94,7 @@ def _worst_text(
         texts = {
             fill_text(pattern, live_values(product, language, count), language) for count in _counts(pattern, product)
         }
-        found = ((t, width_of(t, kind, fonts)) for t in texts)
+        found = ((t, width_of(t, kind, fonts, language)) for t in texts)
         text, width = max(found, key=lambda one: (one[1], one[0]))
         return WorstText(text, width, product)
 

@@ -62,7 +62,10 @@
 	let linked = $state(true);
 	let onPage = $state(false);
 	let list = $state<HTMLElement>();
-	const height = $derived(onPage ? 430 : 306);
+	/** The window's height, of which a larger one goes to the drawing first. */
+	let tall = $state(800);
+	const more = $derived(Math.max(0, tall - 800));
+	const height = $derived(onPage ? 430 + more : Math.round(306 + more * 0.65));
 	const stage = $derived(shown ? stageFor(shown.drawing, width, height, times) : { x: 0, y: 0, zoom: 1, edge: 0 });
 	const plan = $derived(shown && new Plan(shown, stage));
 	/** Where the host of the whole row begins, seen from the button's own corner. */
@@ -148,7 +151,7 @@
 	}
 </script>
 
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} bind:innerHeight={tall} />
 
 {#if view && shown && plan && workshop.info}
 	<div class="desk">
@@ -181,8 +184,9 @@
 							zoom={stage.zoom}
 						/>
 					</div>
-					<Dimensions {plan} {desk} {width} {height} {ground} {linked} />
+					<!-- Before the dimensions, so that no leader crosses out a figure. -->
 					{#if guides}<Leaders {plan} findings={view.findings} {list} {width} {height} />{/if}
+					<Dimensions {plan} {desk} {width} {height} {ground} {linked} />
 				</div>
 				<div class="callouts" bind:this={list} style:height="{height}px">
 					<Findings findings={view.findings} onmend={(mend) => desk.mend(mend)} />

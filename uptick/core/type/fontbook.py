@@ -11,6 +11,7 @@ import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
 from uptick.core.errors import OutOfRange
+from uptick.core.type.letters import are_apart
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,11 +76,11 @@ def parse_unicode_range(text: str) -> tuple[tuple[int, int], ...]:
 
 
 # Marks of direction have no width in any browser (Unicode, Default_Ignorable_Code_Point).
-_UNSEEN = dict.fromkeys((1564, 8206, 8207, *range(8294, 8298)))
+_UNSEEN = dict.fromkeys((0x61C, 0x200E, 0x200F, *range(0x202A, 0x202F), *range(0x2066, 0x206A)))
 
 
-# Letters that are set apart are not joined: optional ligatures are off then.
-_APART = {"liga": False, "clig": False}
+# Letters that are set apart are not joined: what is optional of that is off then.
+_APART = {"liga": False, "clig": False, "calt": False}
 
 
 class FontBook:
@@ -116,7 +117,8 @@ class FontBook:
     def measure(self, text: str, family: str, size_px: float, weight: int, letter_spacing_px: float = 0) -> Measured:
         """Return how large a text stands on one line, with `line-height: normal`.
 
-        Letter spacing follows every letter, the last one too, and keeps letters from being joined (CSS Text 3, 8.2).
+        Letter spacing follows every letter, the last one too, and keeps letters from being joined (CSS Text 3, 8.2);
+        scripts whose letters always join take none.
 
         Raises:
             OutOfRange: The family is not shipped.
@@ -141,20 +143,23 @@ class FontBook:
 
     def _shape(self, text: str, family: str, weight: int, apart: bool = False) -> tuple[float, str, int]:
         """Return the advance in em, the missing characters, and how many letters there are to set apart."""
-        total, missing, letters = 0.0, "", 0
+        total, missing, letters, start = 0.0, "", 0, 0
+        spaced = are_apart(text) if apart else ()
         for face, run in self._runs(text, family):
+            here = spaced[start : start + len(run)]
+            start += len(run)
             if face is None:
                 missing += run
                 # The browser takes another font here; half an em is its usual width.
                 total += 0.5 * len(run)
-                letters += len(run)
+                letters += sum(here)
                 continue
             buffer = hb.Buffer()
             buffer.add_str(run)
             buffer.guess_segment_properties()
             hb.shape(_font(face, min(max(weight, face.lightest), face.heaviest)), buffer, _APART if apart else {})
             total += sum(p.x_advance for p in buffer.glyph_positions) / face.units
-            letters += len({glyph.cluster for glyph in buffer.glyph_infos})
+            letters += sum(here[cluster] for cluster in {glyph.cluster for glyph in buffer.glyph_infos}) if here else 0
         return total, missing, letters
 
     def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:

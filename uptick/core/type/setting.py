@@ -8,6 +8,7 @@ from uniseg.linebreak import line_break_units
 
 from uptick.core.look import Type
 from uptick.core.type.fontbook import FontBook
+from uptick.core.type.letters import in_capitals
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,22 +38,24 @@ class SetWords:
         return self.line_height_px * len(self.lines)
 
 
-def cased(text: str, kind: Type) -> str:
-    return text.upper() if kind.case == "upper" else text
+def cased(text: str, kind: Type, language: str) -> str:
+    return in_capitals(text, language) if kind.case == "upper" else text
 
 
-def width_of(text: str, kind: Type, fonts: FontBook) -> float:
+def width_of(text: str, kind: Type, fonts: FontBook, language: str = "") -> float:
     """Return how wide a text stands on one line, in pixels."""
-    return fonts.measure(cased(text, kind), kind.family, kind.size_px, kind.weight, kind.letter_spacing_px).width_px
+    return fonts.measure(cased(text, kind, language), kind.family, kind.size_px, kind.weight, kind.letter_spacing_px).width_px
 
 
-def set_words(text: str, kind: Type, fonts: FontBook, room_px: float | None = None, wrap: str = "none") -> SetWords:
+def set_words(
+    text: str, kind: Type, fonts: FontBook, room_px: float | None = None, wrap: str = "none", language: str = ""
+) -> SetWords:
     """Return words set on one line, or where they may wrap and `room_px` is short, on lines or up to an ellipsis.
 
     Lines are filled one after the other and break where Unicode allows it (UAX 14); the space at a break hangs. A
     half-leading is rounded down to whole pixels above the letters, as Chromium does.
     """
-    said = cased(text, kind)
+    said = cased(text, kind, language)
     measured = fonts.measure(said, kind.family, kind.size_px, kind.weight, kind.letter_spacing_px)
     line = kind.line * kind.size_px if kind.line else measured.line_height_px
     ascent = measured.ascent_px + floor((line - measured.line_height_px) / 2) if kind.line else measured.ascent_px

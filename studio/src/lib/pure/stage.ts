@@ -12,6 +12,9 @@ export type Stage = {
 /** Room that dimensions and their figures take around a button. */
 const AROUND_X = 250;
 const AROUND_Y = 186;
+/** Of it, what the height's dimension takes at the left. */
+const LEFT = 96;
+const MOST = 8;
 
 /**
  * Returns where a button stands on a stage of this size, as large as it goes with room for its dimensions around it and for what
@@ -24,9 +27,11 @@ export function stageFor(drawing: Drawing, width: number, height: number, times 
 	const before = -Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0);
 	const right = Math.max(...rights, quantity ? quantity.x + quantity.width : 0);
 	const low = Math.max(...lows);
-	const fits = Math.min(6, (width - AROUND_X) / (right + before), (height - AROUND_Y) / low);
+	const fits = Math.min(MOST, (width - AROUND_X) / (right + before), (height - AROUND_Y) / low);
 	const zoom = Math.max(0.5, fits) * times;
-	const edge = 96;
+	// Left of the middle: the callouts are at the right, and leaders to them want room.
+	const spare = width - AROUND_X - (right + before) * zoom;
+	const edge = LEFT + Math.max(0, spare * 0.4);
 	const free = height - AROUND_Y - low * zoom;
 	return { x: edge + before * zoom, y: 66 + Math.max(0, free / 2), zoom, edge };
 }

@@ -49,6 +49,7 @@
 			moment,
 			text,
 			rtl,
+			lang: workshop.shownLanguage,
 			inactive,
 			paintQuantity,
 			paintSecond,

@@ -96,7 +96,7 @@
 		]}
 		onfocus={() => desk.mark('quantity.layout')}
 		onpick={(layout) => desk.set('quantity.layout', layout)}
-	/>,
+	/>&NoBreak;,
 	<Figure
 		label="box width"
 		value={Number(at('quantity.width_px'))}
@@ -109,7 +109,7 @@
 		'quantity.most',
 		9999,
 	)} in steps of
-	{@render pieces('step', 'quantity.step', 999)}, {@render pieces('at first', 'quantity.start', 9999)} at first.
+	{@render pieces('step', 'quantity.step', 999)}&NoBreak;, {@render pieces('at first', 'quantity.start', 9999)} at first.
 {:else}
 	stands before it.
 {/if}
@@ -135,7 +135,7 @@
 		]}
 		onfocus={() => desk.mark('second.side')}
 		onpick={(to) => desk.setAll({ 'second.side': to === 'under' ? to : 'beside', 'second.first': to === 'before' })}
-	/>, <Figure
+	/>&NoBreak;, <Figure
 		label="between the two"
 		value={second.gap_px}
 		most={64}
@@ -170,7 +170,7 @@
 		ramps={desk.kit?.ramps}
 		onset={(colour) => desk.set('second.text_colour', colour)}
 		onrule={() => desk.set('second.text_colour', null)}
-	/>, <Figure
+	/>&NoBreak;, <Figure
 		label="second type size"
 		value={second.size_px}
 		least={8}

@@ -123,6 +123,7 @@
 		white-space: nowrap;
 		pointer-events: auto;
 		font-size: 13px;
+		background: var(--color-leaf);
 	}
 	.r {
 		font-size: 12px;

@@ -410,6 +410,14 @@
 		font-size: 13px;
 		line-height: 1.5;
 	}
+	.at.side p,
+	.at.low {
+		background: var(--color-leaf);
+	}
+	.at.side p {
+		width: fit-content;
+		padding-right: 4px;
+	}
 	.at.edge {
 		display: flex;
 		align-items: baseline;

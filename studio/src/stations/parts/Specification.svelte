@@ -141,31 +141,31 @@
 			['fixed', 'fixed size'],
 		],
 		setSize,
-	)}{#if size === 'fixed'},
+	)}{#if size === 'fixed'}&NoBreak;,
 		{@render figure('fixed width', 'look.size.width', 16, 1200, 'px', true)} by {@render figure(
 			'fixed height',
 			'look.size.height',
 			16,
 			400,
-		)} px{:else if size === 'natural'}, at least {@render figure(
+		)} px{:else if size === 'natural'}&NoBreak;, at least {@render figure(
 			'least width',
 			'look.size.least',
 			0,
 			400,
 			'px',
 			true,
-		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}, at most
+		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}&NoBreak;, at most
 			{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)}
 			<button
 				class="value"
 				aria-label="No most"
 				onclick={() => desk.set('look.size', { ...(at('look.size') as object), most: undefined })}>×</button
-			>{:else}, <button
+			>{:else}&NoBreak;, <button
 				class="value"
 				onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}>at most…</button
-			>{/if}{/if}, in <FillField label="Fill" path="look.fill" {desk} {known} />, with
-	<BorderField label="Border" path="look.border" {desk} {known} />,
-	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />, seen at
+			>{/if}{/if}&NoBreak;, in <FillField label="Fill" path="look.fill" {desk} {known} />&NoBreak;, with
+	<BorderField label="Border" path="look.border" {desk} {known} />&NoBreak;,
+	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />&NoBreak;, seen at
 	<Figure
 		label="opacity"
 		unit="%"
@@ -181,17 +181,17 @@
 		options={fonts.map((f) => ({ value: f.family, label: f.name }))}
 		onfocus={() => desk.mark('look.type.family')}
 		onpick={setFamily}
-	/>, weight
+	/>&NoBreak;, weight
 	<Pick
 		label="Type weight"
 		value={text('look.type.weight')}
 		options={weights}
 		onfocus={() => desk.mark('look.type.weight')}
 		onpick={(value) => desk.set('look.type.weight', Number(value))}
-	/>, {@render pick('Capitals', 'look.type.case', [
+	/>&NoBreak;, {@render pick('Capitals', 'look.type.case', [
 		['as_written', 'as written'],
 		['upper', 'in capitals'],
-	])},
+	])}&NoBreak;,
 	<Colour
 		label="Words"
 		value={at('look.text_colour') as string | null}
@@ -209,36 +209,35 @@
 				rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
 			]}
 			>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
-		>{/if}, centred on {@render pick('Centring', 'look.centring', [
+		>{/if}&NoBreak;, centred on {@render pick('Centring', 'look.centring', [
 		['line', 'their line'],
 		['caps', 'their capitals'],
-	])}; too long, they
+	])}&NoBreak;; too long, they
 	{@render pick('Wrapping', 'look.wrap', [
 		['none', 'stick out'],
 		['lines', 'go on on more lines'],
 		['ellipsis', 'end in an ellipsis'],
-	])}.
+	])}&NoBreak;.
 	{#if icon.kind !== 'none'}A{:else}There is{/if}
-	<IconField {desk} />
-	{#if icon.kind !== 'none'}
+	<IconField {desk} />{#if icon.kind !== 'none'}{' '}
 		stands
 		{@render pick('Side', 'icon.side', [
 			['before', 'before them'],
 			['after', 'after them'],
 			['above', 'above them'],
 			['alone', 'alone'],
-		])},
-		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}, {@render figure(
+		])}&NoBreak;,
+		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}&NoBreak;, {@render figure(
 				'icon gap',
 				'icon.gap_px',
 				0,
 				64,
-			)} apart{/if}, centred by {@render pick('Icon centring', 'icon.centring', [
+			)} apart{/if}&NoBreak;, centred by {@render pick('Icon centring', 'icon.centring', [
 			['box', 'its square'],
 			['mass', 'its mass'],
-		])},
+		])}&NoBreak;,
 		<Pick label="From right to left" {...yes('icon.mirror', ['turned about', 'not turned'])} /> from right to left.
-	{/if}
+	{:else}&NoBreak;.{/if}
 	{#if wordless}
 		Screen readers call it
 		<input
@@ -250,7 +249,7 @@
 			oninput={(event) => (named = event.currentTarget.value)}
 			onkeydown={(event) => event.key === 'Enter' && callIt()}
 			onblur={callIt}
-		/>.
+		/>&NoBreak;.
 	{/if}
 </p>
 <p class="sentences mt-2 text-md">
@@ -260,11 +259,11 @@
 </p>
 <p class="sentences mt-2 text-md">
 	<BesideSentences {view} {desk} {known} />
-	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'},
+	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'}&NoBreak;,
 		with
 		<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
-		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. Once pressed, the
-	shopper
+		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}&NoBreak;. Once pressed,
+	the shopper
 	{@render pick(
 		'Afterwards',
 		'afterwards.kind',
@@ -274,7 +273,7 @@
 			['checkout', 'goes to the checkout'],
 		],
 		(kind) => desk.set('afterwards', { kind }),
-	)}.
+	)}&NoBreak;.
 </p>
 
 <style>

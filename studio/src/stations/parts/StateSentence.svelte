@@ -61,7 +61,7 @@
 	/>{#if shown.contrast !== null}
 		<span class={['figure ml-1 text-sm whitespace-nowrap', short ? 'text-must' : 'text-soft']}
 			>{short ? '▲ ' : ''}{(Math.floor(shown.contrast * 100) / 100).toFixed(2)} : 1</span
-		>{/if}{#if state === 'focus'}, a ring of
+		>{/if}{#if state === 'focus'}&NoBreak;, a ring of
 		<Figure
 			label="focus ring"
 			value={at('ring_width_px') as number}
@@ -80,7 +80,7 @@
 			onfocus={() => desk.mark('look.focus.ring_colour')}
 			onset={(to) => desk.set('look.focus.ring_colour', to)}
 			onrule={() => desk.reset('look.focus.ring_colour')}
-		/>,
+		/>&NoBreak;,
 		<Figure
 			label="focus ring away"
 			value={at('ring_offset_px') as number}
@@ -88,7 +88,7 @@
 			most={24}
 			onfocus={() => desk.mark('look.focus.ring_offset_px')}
 			onset={(to: number) => desk.set('look.focus.ring_offset_px', to)}
-		/> away{/if}{#if state === 'working'},
+		/> away{/if}{#if state === 'working'}&NoBreak;,
 		<Pick
 			label="What moves while working"
 			value={String(at('tell'))}
@@ -99,7 +99,7 @@
 			]}
 			onfocus={() => desk.mark('look.working.tell')}
 			onpick={(to) => desk.set('look.working.tell', to)}
-		/>{:else if state === 'added'},
+		/>{:else if state === 'added'}&NoBreak;,
 		<Pick
 			label="What moves once added"
 			value={String(at('tell'))}
@@ -116,8 +116,8 @@
 		<p class="mb-2 text-md font-semibold">{when[state]}, besides its colours</p>
 		<p class="leading-loose">
 			It has <BorderField label="Border {when[state]?.toLowerCase()}" path="look.{state}.border" {desk} {known} /> and
-			<ShadowsField label="Shadows {when[state]?.toLowerCase()}" path="look.{state}.shadows" {desk} {known} />, is seen
-			at
+			<ShadowsField label="Shadows {when[state]?.toLowerCase()}" path="look.{state}.shadows" {desk} {known} />&NoBreak;,
+			is seen at
 			<Figure
 				label="opacity"
 				unit="%"
@@ -140,7 +140,12 @@
 				most={3000}
 				onset={(to: number) => moved({ delay_ms: Math.round(to) })}
 			/> ms,
-			<Pick label="Curve" value={(motion ?? rest).curve} options={curves} onpick={(curve) => moved({ curve })} />.
+			<Pick
+				label="Curve"
+				value={(motion ?? rest).curve}
+				options={curves}
+				onpick={(curve) => moved({ curve })}
+			/>&NoBreak;.
 		</p>
 		{#if differs.length}
 			<p class="mt-3">
@@ -153,5 +158,5 @@
 				</button>
 			</p>
 		{/if}
-	</Float>.
+	</Float>&NoBreak;.
 </span>
