@@ -10,7 +10,7 @@ from tinycss2.ast import Declaration, Node, ParseError, QualifiedRule
 
 from uptick.core.errors import BadCss
 from uptick.core.formats import css_values as values
-from uptick.core.formats.css_values import NotUnderstood
+from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.merge import Json, merge_layer, patch_at
 
 MOST_CHARACTERS = 400_000

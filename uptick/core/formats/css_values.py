@@ -18,13 +18,9 @@ from tinycss2.ast import (
     WhitespaceToken,
 )
 
+from uptick.core.formats.css_errors import NotUnderstood
+from uptick.core.formats.css_math import PX, computed, is_math
 from uptick.core.merge import Json
-
-_PX = {"px": 1.0, "pt": 96 / 72, "rem": 16.0, "cm": 96 / 2.54, "mm": 96 / 25.4, "in": 96.0, "pc": 16.0, "q": 96 / 101.6}
-
-
-class NotUnderstood(Exception):
-    """Told to the designer beside the declaration."""
 
 
 def filled(tokens: Sequence[Node], properties: dict[str, list[Node]], depth: int = 0) -> list[Node]:
@@ -83,14 +79,23 @@ def word(tokens: Sequence[Node]) -> str:
 
 
 def _length(token: Node) -> float | str:
+    if isinstance(token, FunctionBlock) and is_math(token):
+        amount, unit = computed(token)
+        if unit == "" and amount:
+            raise NotUnderstood("a number without a unit")
+        if unit in ("", "px"):
+            return round(amount, 3)
+        if amount < 0:
+            raise NotUnderstood("less than nothing")
+        return f"{amount:g}{unit}"
     if isinstance(token, NumberToken) and token.value == 0:
         return 0.0
     if isinstance(token, PercentageToken) and token.value >= 0:
         return f"{token.value:g}%"
     if isinstance(token, DimensionToken):
         unit = token.lower_unit
-        if unit in _PX:
-            return round(float(token.value) * _PX[unit], 3)
+        if unit in PX:
+            return round(float(token.value) * PX[unit], 3)
         if unit in ("em", "vw") and token.value >= 0:
             return f"{round(token.value, 4):g}{unit}"
         raise NotUnderstood(f"the unit {unit}")

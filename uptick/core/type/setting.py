@@ -44,7 +44,9 @@ def cased(text: str, kind: Type, language: str) -> str:
 
 def width_of(text: str, kind: Type, fonts: FontBook, language: str = "") -> float:
     """Return how wide a text stands on one line, in pixels."""
-    return fonts.measure(cased(text, kind, language), kind.family, kind.size_px, kind.weight, kind.letter_spacing_px).width_px
+    return fonts.measure(
+        cased(text, kind, language), kind.family, kind.size_px, kind.weight, kind.letter_spacing_px
+    ).width_px
 
 
 def set_words(
