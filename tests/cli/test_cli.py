@@ -6,24 +6,10 @@ from typing import Any
 
 import pytest
 
-from tests.samples import NOW, PRODUCTS
+from tests.samples import NOW
 from tests.usecases.fakes import ADA
-from uptick.cli import main
-from uptick.core.reach import Reach
-from uptick.usecases.edit import Wish, add_exception, change_layer, set_languages
+from uptick.usecases.edit import change_layer, set_languages
 from uptick.wiring import Wiring
-
-
-@pytest.fixture
-def run(capsys: pytest.CaptureFixture[str]) -> Any:
-    def call(*arguments: str) -> tuple[int, str, str]:
-        with pytest.raises(SystemExit) as ended:
-            main(arguments)
-        out, err = capsys.readouterr()
-        return int(ended.value.code or 0), out, err
-
-    return call
-
 
 CALC: list[tuple[list[str], int, dict[str, Any]]] = [
     # Reference: Newcombe (1998), method 10; Wilson as in the same paper's companion; WCAG 2.2; Fleiss (2003).
@@ -68,12 +54,6 @@ def test_bad_input_ends_with_2_and_a_sentence(run: Any, arguments: list[str], sa
     assert "Traceback" not in err
 
 
-@pytest.fixture
-def database(wiring: Wiring, monkeypatch: pytest.MonkeyPatch) -> Wiring:
-    monkeypatch.setenv("UPTICK_DATABASE_URL", wiring.environment.database_url)
-    return wiring
-
-
 def test_importing_and_releasing_without_screens(run: Any, database: Wiring, tmp_path: Path) -> None:
     file = tmp_path / "goods.csv"
     file.write_text("sku,name,category,price,currency,url\nA,Thing,Tools,1.00,GBP,/a\nB,Thing,Tools,x,GBP,/b\n")
@@ -108,17 +88,6 @@ def test_a_database_or_a_shop_that_does_not_answer_is_said(run: Any, monkeypatch
     assert code == 2
     assert "the practice store does not answer" in err
     assert "three shares" in run("simulate", "--a", "0.4,0.3")[2]
-
-
-@pytest.fixture
-def told(database: Wiring) -> Wiring:
-    """A store with products, an exception for one of them, and a pale button."""
-    with database.open_shop("sample") as shop:
-        shop.catalogue.put(PRODUCTS)
-        layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius": 9}}
-        wish = Wish("Only A1", "asked for", Reach(products=("A1",)))
-        add_exception(shop, wish, layer, shop.drafts.read().version, ADA, NOW)
-    return database
 
 
 def test_a_button_is_resolved_and_a_value_traced_without_screens(run: Any, told: Wiring) -> None:

@@ -7,11 +7,12 @@ import httpx2
 import typer
 from sqlalchemy.exc import OperationalError
 
-from uptick.cli import ask, calc, files, outcome
+from uptick.cli import ask, calc, files, looks, outcome
 from uptick.core.errors import AppError
 
 app = typer.Typer(help="Purchase buttons without screens.", no_args_is_help=True, pretty_exceptions_enable=False)
 app.add_typer(calc.app, name="calc")
+app.add_typer(looks.app, name="look", help="Looks in and out: CSS, design tokens, JSON.")
 for part in (ask, files, outcome):
     app.add_typer(part.app)
 

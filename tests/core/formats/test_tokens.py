@@ -117,3 +117,19 @@ def test_no_value_makes_the_reader_fail_otherwise_than_by_saying_so(value: objec
     part = {"color": "words", "dimension": "fill", "gradient": "fill"}.get(kind, kind)
     raw = {"button": {"rest": {part: {"$type": kind, "$value": value}}}}
     read_tokens(json.dumps(raw))
+
+
+def test_what_follows_from_rest_goes_on_doing_so() -> None:
+    """The file says every state in full; read again, a state still has only what was set by hand."""
+    look: Any = {
+        "fill": {"kind": "solid", "colour": "#d99a2b"}, "text_colour": "#1d1000",
+        "hover": {"fill": {"kind": "solid", "colour": "#ffffff"}, "text_colour": None},
+    }  # fmt: skip
+    made = document({"look": {**look, "focus": {"fill": None, "text_colour": None}}}).look
+    text = write_tokens(made)
+    assert json.loads(text)["button"]["pressed"]["fill"]["$type"] == "color"
+    read = read_tokens(text).layer["look"]
+    assert read["hover"] == {"fill": {"kind": "solid", "colour": "#ffffff"}}
+    assert "pressed" not in read
+    again = document(completed({"look": read})).look
+    assert dresses(again)["pressed"].derived == dresses(made)["pressed"].derived

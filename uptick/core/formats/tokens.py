@@ -58,7 +58,7 @@ def write_tokens(look: Look, seeds: Mapping[str, str] | None = None) -> str:
             "letter-spacing": _dimension(look.type.letter_spacing_px),
         },
         "rest": _dressed(worn[REST]),
-        **{state: _dressed(worn[state]) for state in _STATES},
+        **{state: _in_state(worn[state], worn[REST]) for state in _STATES},
     }
     button["focus"]["ring"] = {
         "colour": _colour(ring_colour(look)),
@@ -69,6 +69,21 @@ def write_tokens(look: Look, seeds: Mapping[str, str] | None = None) -> str:
         button["size"] = {"width": _dimension(look.size.width), "height": _dimension(look.size.height)}
     brand = {"brand": {name: _colour(colour) for name, colour in (seeds or {}).items()}} if seeds else {}
     return json.dumps({**brand, "button": button}, indent=2, ensure_ascii=False) + "\n"
+
+
+_DERIVED = {"fill": "fill", "words": "text_colour", "border": "border"}
+_AS_AT_REST = ("opacity", "shadow", "transition")
+_BY_RULE = "uptick.rule"
+
+
+def _in_state(worn: Dress, rest: Dress) -> Json:
+    """Return a state in full, for others to read; what follows from rest is marked, so that it goes on doing so."""
+    found, at_rest = _dressed(worn), _dressed(rest)
+    for name, token in found.items():
+        follows = name in _AS_AT_REST and token == at_rest.get(name)
+        if follows or _DERIVED.get(name) in worn.derived:
+            token.setdefault("$extensions", {})[_BY_RULE] = True
+    return found
 
 
 def _dressed(worn: Dress) -> Json:
@@ -155,6 +170,8 @@ def read_tokens(text: str) -> ReadTokens:
     layer: Json = {}
     colours: list[Seed] = []
     for name, token in tokens.items():
+        if token["rule"]:
+            continue
         try:
             token = _resolved(token, tokens, 0)
             if token["type"] == "color":
@@ -179,8 +196,8 @@ def _short(error: Exception) -> str:
 def _tokens(group: Json, path: str, kind: str) -> Iterator[tuple[str, Json]]:
     kind = str(group.get("$type", kind))
     if "$value" in group:
-        own = group.get("$extensions", {}).get("uptick") if isinstance(group.get("$extensions"), dict) else None
-        yield path, {"type": kind, "value": group["$value"], "own": own}
+        more = group["$extensions"] if isinstance(group.get("$extensions"), dict) else {}
+        yield path, {"type": kind, "value": group["$value"], "own": more.get("uptick"), "rule": _BY_RULE in more}
         return
     for name, inner in group.items():
         if isinstance(inner, dict) and not name.startswith("$") and path.count(".") < 12:

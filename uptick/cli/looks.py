@@ -1,0 +1,93 @@
+"""Looks in and out: from CSS and design tokens, and as sentences, CSS, tokens or JSON."""
+
+import json
+import sys
+from dataclasses import asdict
+from enum import StrEnum
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from uptick.cli.common import HERE, AsJson, StoreKey, open_shop
+from uptick.core.document import Placement
+from uptick.core.errors import OutOfRange
+from uptick.usecases.looks import Source, carry, write_look
+from uptick.usecases.views.drawing import DrawQuery, document_at
+from uptick.usecases.views.looks import CarryView, view_carry
+from uptick.wiring import clock
+
+app = typer.Typer(no_args_is_help=True)
+Product_ = Annotated[str, typer.Option("--product", help="The product's code; a plain one where none is given.")]
+Place_ = Annotated[Placement, typer.Option("--place", help="Where the button stands.")]
+
+
+class Form(StrEnum):
+    """How a look can be written."""
+
+    TEXT = "text"
+    CSS = "css"
+    TOKENS = "tokens"
+    JSON = "json"
+
+
+@app.command()
+def take(
+    form: Annotated[Form, typer.Argument(help="As sentences, CSS, design tokens, or the values as JSON.")] = Form.TEXT,
+    place: Place_ = Placement.PRODUCT_PAGE,
+    product: Product_ = "",
+    store: StoreKey = "thornmere",
+) -> None:
+    """Write the look of a button to standard output."""
+    with open_shop(store) as shop:
+        text = write_look(shop, document_at(shop, DrawQuery(place, product or None)), form.value)
+    print(text.rstrip("\n"))
+
+
+@app.command()
+def bring(
+    file: Annotated[Path, typer.Argument(help="A CSS file, or design tokens as JSON; - for CSS from standard input.")],
+    place: Place_ = Placement.PRODUCT_PAGE,
+    product: Product_ = "",
+    layer: Annotated[str, typer.Option("--layer", help="Which layer takes it, as exception:e3; the placement's.")] = "",
+    selector: Annotated[str, typer.Option("--selector", help="Which of the selectors of CSS is the button.")] = "",
+    only: Annotated[str, typer.Option("--only", help="Only these parts, as fill,type,padding; all it has.")] = "",
+    dry_run: bool = False,
+    store: StoreKey = "thornmere",
+    as_json: AsJson = False,
+) -> None:
+    """Give a button the look of a file, saying what that changes. Exits 1 when something was not understood."""
+    source = Source("tokens" if file.suffix == ".json" else "css", _read(file), selector)
+    with open_shop(store) as shop:
+        query = DrawQuery(place, product or None, layer=layer or f"place:{place}")
+        parts = [part.strip() for part in only.split(",") if part.strip()]
+        parts = parts or list(view_carry(shop, query, query.layer or "", source, ()).parts)
+        view = view_carry(shop, query, query.layer or "", source, parts)
+        if view.changes and not dry_run:
+            carry(shop, query.layer or "", source, parts, shop.drafts.read().version, HERE, clock())
+    if as_json:
+        kept = ("title", "parts", "left_out", "selectors", "changes")
+        print(json.dumps({name: value for name, value in asdict(view).items() if name in kept}))
+    else:
+        _print(view, dry_run)
+    if view.left_out:
+        raise typer.Exit(1)
+
+
+def _read(file: Path) -> str:
+    try:
+        content = sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes()
+        return content.decode()
+    except OSError as error:
+        raise OutOfRange.of("the file", "a readable file", f"{file}: {error.strerror}") from error
+    except UnicodeDecodeError as error:
+        raise OutOfRange.of("the file", "text in UTF-8", f"{file}: byte {error.start}") from error
+
+
+def _print(view: CarryView, dry_run: bool) -> None:
+    for change in view.changes:
+        print(f"{change.field}: {change.before} → {change.after}")
+    for said in view.left_out:
+        print(f"not understood: {said}")
+    many = "1 value" if len(view.changes) == 1 else f"{len(view.changes)} values"
+    print(f"{view.title}: {many} {'would change' if dry_run else 'changed'}, {len(view.left_out)} not understood")
