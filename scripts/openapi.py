@@ -16,7 +16,19 @@ TARGET = Path(__file__).resolve().parent.parent / "studio" / "openapi.json"
 def described() -> dict[str, Any]:
     nothing = cast(Any, nullcontext)
     parts = Parts(
-        nothing, nothing, nothing, nothing, nothing, URLSafeSerializer("x"), nothing, Path("-"), Path("-"), {}, "", ""
+        nothing,
+        nothing,
+        nothing,
+        nothing,
+        nothing,
+        nothing,
+        URLSafeSerializer("x"),
+        nothing,
+        Path("-"),
+        Path("-"),
+        {},
+        "",
+        "",
     )
     return create_app(parts).openapi()
 

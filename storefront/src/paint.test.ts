@@ -88,6 +88,24 @@ describe('a painted button', () => {
 		expect(paint(host, { ...of, made }).previousElementSibling).toBeNull();
 	});
 
+	it('is called what its language calls it, or what its own names say', () => {
+		const host = document.createElement('div');
+		const boxed = { ...made, quantity: { least: 1, most: 9, step: 1, start: 1, layout: 'sides' } };
+		const german = { base: '', made: boxed, moment: 'ready', text: 'Kaufen', lang: 'de-DE', paintQuantity } as const;
+		const called = () => Array.from(host.shadowRoot?.querySelectorAll('.q > *') ?? [], (part) => part.ariaLabel);
+		const button = paint(host, german);
+		// What is painted again is the button, not a key that stands before it.
+		expect(paint(host, german)).toBe(button);
+		expect(host.shadowRoot?.querySelector('.k')?.textContent).toBe('−');
+		expect(called()).toEqual(['Fewer', 'Quantity', 'More']);
+		paint(host, { ...german, box: ['Menge', 'Weniger', 'Mehr'], name: 'Rähmchen' });
+		expect(called()).toEqual(['Weniger', 'Menge, Rähmchen', 'Mehr']);
+		expect(host.lang).toBe('de-DE');
+		const own = { ...boxed.quantity, names: { 'de-DE': ['Gläser', 'Ein Glas weniger', 'Noch ein Glas'] as const } };
+		paint(host, { ...german, made: { ...boxed, quantity: own } });
+		expect(called()).toEqual(['Ein Glas weniger', 'Gläser', 'Noch ein Glas']);
+	});
+
 	it('counts by the keys of the spinbutton pattern, within its bounds', () => {
 		const host = document.createElement('div');
 		const boxed = { ...made, quantity: { least: 10, most: 95, step: 10, start: 20 } };

@@ -1,6 +1,6 @@
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
-import type { Compiled, Moment } from './types';
+import type { BoxNames, Compiled, Moment } from './types';
 
 const SVG = 'http://www.w3.org/2000/svg';
 const sheets = new Map<string, CSSStyleSheet>();
@@ -32,6 +32,8 @@ export type Painting = {
 	spoken?: string;
 	/** Words of the second button. */
 	second?: string;
+	/** What a quantity box is usually called in that language. */
+	box?: BoxNames;
 	/** Draws the quantity box; only where some button has one. */
 	paintQuantity?: typeof paintQuantity;
 	/** Draws the second button; only where some button has one. */
@@ -47,7 +49,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	const root = host.shadowRoot ?? host.attachShadow({ mode: 'open', delegatesFocus: true });
 	const sheet = sheetOf(of.base + made.css);
 	if (root.adoptedStyleSheets[0] !== sheet) root.adoptedStyleSheets = [sheet];
-	let button = root.querySelector('button');
+	let button = root.querySelector<HTMLButtonElement>('.b');
 	if (!button) {
 		button = document.createElement('button');
 		button.type = 'button';
@@ -70,7 +72,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 		parts.push(hidden);
 	}
 	button.replaceChildren(...parts);
-	of.paintQuantity?.(root, button, made.quantity, of.name);
+	of.paintQuantity?.(root, button, made.quantity, of.name, of.box);
 	of.paintSecond?.(root, made.second && of.second, of.inactive);
 	return button;
 }

@@ -1,5 +1,7 @@
-import type { Compiled } from './types';
+import type { BoxNames, Compiled } from './types';
 
+/** For releases of before names were in them. */
+const ENGLISH: BoxNames = ['Quantity', 'Fewer', 'More'];
 type Rule = NonNullable<Compiled['quantity']>;
 
 /** The number that is nearest to what was typed among those that may be bought. */
@@ -13,7 +15,13 @@ export function nearest(typed: string, { least, most, step }: Rule): number {
  * Stands a number of pieces before a button, or takes it away; what a shopper has typed stays. It is the ARIA spinbutton
  * pattern: arrows step, Page Up and Page Down go ten steps, Home and End to the least and the most.
  */
-export function paintQuantity(root: ShadowRoot, button: Element, rule: Compiled['quantity'], name = ''): void {
+export function paintQuantity(
+	root: ShadowRoot,
+	button: Element,
+	rule: Compiled['quantity'],
+	name = '',
+	usual?: BoxNames,
+): void {
 	let box = root.querySelector<HTMLElement>('.q');
 	const shape = rule && `${rule.layout ?? 'plain'}`;
 	if (box && box.dataset.layout !== shape) {
@@ -24,7 +32,9 @@ export function paintQuantity(root: ShadowRoot, button: Element, rule: Compiled[
 	if (!box) button.before((box = made(rule)));
 	const field = box.querySelector('input')!;
 	field.dataset.rule = JSON.stringify(rule);
-	field.ariaLabel = `Quantity, ${name}`;
+	const [called, ...keys] = rule.names?.[(root.host as HTMLElement).lang] ?? usual ?? ENGLISH;
+	field.ariaLabel = name ? `${called}, ${name}` : called;
+	box.querySelectorAll('button').forEach((key, n) => (key.ariaLabel = keys[n] ?? ''));
 	set(field, rule, nearest(field.value, rule));
 }
 
@@ -67,7 +77,6 @@ function key(field: HTMLInputElement, way: number): HTMLElement {
 	key.tabIndex = -1;
 	key.style.gridArea = way < 0 ? 'm' : 'p';
 	key.textContent = way < 0 ? '−' : '+';
-	key.ariaLabel = way < 0 ? 'Fewer' : 'More';
 	key.onclick = () => {
 		const now = ruleOf(field);
 		set(field, now, nearest(`${Number(field.value) + way * now.step}`, now));

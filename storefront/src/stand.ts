@@ -142,6 +142,7 @@ export class Stand {
 			name,
 			rtl,
 			lang: looker.language,
+			box: spoken.box,
 			inactive,
 			paintQuantity,
 			paintSecond,

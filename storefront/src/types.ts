@@ -19,13 +19,24 @@ export type Compiled = {
 	shown: boolean;
 	name: boolean;
 	price: boolean;
-	quantity: { least: number; most: number; step: number; start: number; layout?: string } | null;
+	quantity: {
+		least: number;
+		most: number;
+		step: number;
+		start: number;
+		layout?: string;
+		/** What it and its keys are called, by language, where that is not the usual. */
+		names?: Record<string, BoxNames>;
+	} | null;
 	/** Words of a second button, by language. */
 	second?: Record<string, Pattern> | null;
 	/** What a button without words is called when it is ready, by language. */
 	spoken?: Record<string, Pattern> | null;
 	after: string;
 };
+
+/** What screen readers call a quantity box, its minus and its plus. */
+export type BoxNames = readonly [string, string, string];
 
 export type MoneyRule = {
 	prefix: string;
@@ -41,6 +52,8 @@ export type MoneyRule = {
 export type Language = {
 	money: MoneyRule;
 	rtl: boolean;
+	/** What a quantity box is usually called; only where a store has one. */
+	box?: BoxNames;
 	/** Plural categories of 0 to 199, each a figure. */
 	plurals: string;
 };

@@ -285,6 +285,12 @@ def test_shoppers_count_pieces_by_the_spinbutton_pattern_and_go_straight_to_the_
     expect(count).to_have_value("2")
     page.get_by_role("button", name="Straight to the till").click()
     page.wait_for_url("**/checkout*")
+    # Screen readers hear the language of the page.
+    page.goto(f"{draft}&lang=de-DE")
+    expect(page.get_by_role("spinbutton", name=re.compile("^Menge, "))).to_be_visible()
+    expect(page.get_by_role("button", name="Mehr")).to_be_visible()
+    host = page.locator("[data-up-place=product_page] [data-up-button]")
+    expect(host).to_have_attribute("lang", "de-DE")
 
 
 def test_motion_and_forced_colours_are_honoured(demo_shop: Stack, desk: Tab, browser: Browser, draft: str) -> None:

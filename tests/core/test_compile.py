@@ -66,6 +66,19 @@ def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
     assert compiled["basket"]["product_field"] == "sku"
 
 
+def test_a_release_names_quantity_boxes_where_there_are_any() -> None:
+    own = {"quantity": "Gläser", "fewer": "Weniger", "more": "Mehr"}
+    box: Json = {"kind": "box", "names": {"de-DE": own}}
+    made = compile_release(
+        settings(product_page={"quantity": box}, more=("de-DE",)), store(), PRODUCTS, kit(), NOW.date()
+    )
+    assert made["languages"]["de-DE"]["box"] == ["Menge", "Weniger", "Mehr"]
+    assert made["languages"]["en-GB"]["box"] == ["Quantity", "Fewer", "More"]
+    boxed = [look["quantity"] for look in made["looks"] if look["quantity"]]
+    assert boxed[0]["names"] == {"de-DE": ["Gläser", "Weniger", "Mehr"]}
+    assert "box" not in compile_release(settings(), store(), PRODUCTS, kit(), NOW.date())["languages"]["en-GB"]
+
+
 def test_an_exception_that_is_off_is_not_released() -> None:
     off = exception(1, {"look": {"radius": 8}}, products=("A1",)).model_copy(update={"on": False})
     compiled = compile_release(settings(off), store(), PRODUCTS, kit(), NOW.date())

@@ -150,6 +150,16 @@ def test_a_button_without_words_is_asked_for_a_name_in_every_language() -> None:
     assert not [f for f in found(page({}, icon=icon, spoken={"en-GB": "Add to basket"})) if f.rule == "name"]
 
 
+def test_a_quantity_box_is_named_in_every_language_or_that_is_told() -> None:
+    """Source: WCAG 2.2, 3.1.2 and 4.1.2. Welsh is not among the languages whose names ship."""
+    box: Json = {"kind": "box", "layout": "sides"}
+    shop = settings(product_page={"quantity": box}, more=("de-DE", "cy-GB"))
+    assert "no name in Welsh" in only(shop, "box_name").title
+    own: Json = {"quantity": "Nifer", "fewer": "Llai", "more": "Mwy"}
+    named = settings(product_page={"quantity": {**box, "names": {"cy-GB": own}}}, more=("de-DE", "cy-GB"))
+    assert not [f for f in found(named) if f.rule == "box_name"]
+
+
 SECOND: Json = {
     "kind": "checkout", "wording": {"en-GB": "Now"}, "radius": 4, "size_px": 16, "weight": 600,
     "padding": {"top": 12, "bottom": 12, "left": 8, "right": 8}, "border": {"kind": "none"},

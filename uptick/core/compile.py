@@ -1,11 +1,12 @@
 """The compiler: a button document becomes the CSS, markup and text patterns that shoppers get."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, NotRequired
 
 from typing_extensions import TypedDict
 
 from uptick.core import css
+from uptick.core.box_names import as_list
 from uptick.core.boxes import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
 from uptick.core.dress import REST, dress_in
@@ -32,6 +33,8 @@ class CompiledQuantity(TypedDict):
     step: int
     start: int
     layout: str
+    # What screen readers call it and its keys, where that is not the usual in a language.
+    names: NotRequired[dict[str, list[str]]]
 
 
 class CompiledButton(TypedDict):
@@ -91,6 +94,8 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         quantity = {
             "least": box.least, "most": box.most, "step": box.step, "start": box.start, "layout": box.layout,
         }  # fmt: skip
+        if box.names:
+            quantity["names"] = {language: as_list(names) for language, names in box.names.items()}
     return {
         "css": _css(document, kit, ground),
         "icon": _icon(document, kit),

@@ -64,6 +64,7 @@ class ShopperKind(StrEnum):
 
 
 Text = Annotated[str, StringConstraints(max_length=200)]
+Name = Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
 Language = Annotated[str, StringConstraints(pattern=r"^[a-z]{2}(-[A-Z]{2})?$")]
 
 
@@ -119,6 +120,14 @@ class NoQuantity(Part):
     kind: Literal["none"] = "none"
 
 
+class BoxNames(Part):
+    """What screen readers call a quantity box and its two keys in one language."""
+
+    quantity: Name
+    fewer: Name
+    more: Name
+
+
 class QuantityBox(Part):
     """A number of pieces before the button, in the direction of reading, as high as the button.
 
@@ -132,6 +141,7 @@ class QuantityBox(Part):
     step: Annotated[int, Field(ge=1, le=999)] = 1
     start: Annotated[int, Field(ge=1, le=9999)] = 1
     width_px: Annotated[float, Field(ge=32, le=200)] = 64
+    names: dict[Language, BoxNames] = Field(default_factory=dict)
 
     @model_validator(mode="after")
     def _in_order(self) -> "QuantityBox":

@@ -9,6 +9,7 @@ from itertools import chain
 from itertools import product as crossing
 from zoneinfo import ZoneInfo
 
+from uptick.core.box_names import as_list, known_names
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass, class_for, classes_of, context_of, under_version
 from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
@@ -68,11 +69,15 @@ def compile_release(settings: Settings, store: Store, products: Sequence[Product
             standing[one.placement.value][one.key] = looks.number(one.document)
             families.add(one.document.look.type.family)
     layers = clean_layers(settings)
+    boxed = any(made["quantity"] for made in looks.made)
     bar = {"bar": BAR_CSS} if Placement.STICKY_BAR in places else {}
     return {
         **bar,
         "language": settings.language,
-        "languages": {language: _compile_language(language, store) for language in settings.languages},
+        "languages": {
+            language: {**_compile_language(language, store), **(_box_names(language) if boxed else {})}
+            for language in settings.languages
+        },
         "basket": store.connection.model_dump(mode="json"),
         "fonts": compile_fonts(kit, families, settings.languages),
         "base": BASE_CSS,
@@ -160,6 +165,11 @@ def _compile_language(language: str, store: Store) -> Json:
         "rtl": is_rtl(language),
         "plurals": plural_table(language),
     }
+
+
+def _box_names(language: str) -> Json:
+    names = known_names(language)
+    return {"box": as_list(names)} if names else {}
 
 
 def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = ()) -> list[Json]:

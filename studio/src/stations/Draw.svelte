@@ -77,6 +77,20 @@
 		};
 	});
 	const room = $derived(view?.container_px ?? 300);
+	/** Room for the widest of the moments, with what stands beside the button. */
+	const column = $derived.by(() => {
+		const widths = (view?.moments ?? []).map(({ drawing }) => {
+			const { outer, second, quantity } = drawing;
+			const from = Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0);
+			const ends = [
+				outer.width,
+				second ? second.outer.x + second.outer.width : 0,
+				quantity ? quantity.x + quantity.width : 0,
+			];
+			return Math.max(...ends) - from;
+		});
+		return Math.max(190, (view?.button.wide ? room : Math.max(0, ...widths)) + 12);
+	});
 	const ground = $derived({
 		container: room,
 		window: view?.window_px ?? 1280,
@@ -271,7 +285,7 @@
 				Moments
 				<span class="font-normal text-soft"> at true size; press one to draw it, [ and ] step </span>
 			</h2>
-			<div class="moments" style:--wide="{view.button.wide ? Math.max(190, room + 8) : 190}px">
+			<div class="moments" style:--wide="{column}px">
 				{#each moments as moment (moment)}
 					{@const one = view.moments.find((m) => m.moment === moment)}
 					{#if one}

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 
+from uptick.core.box_names import names_of
 from uptick.core.checks.finding import Finding, Weight, spots, where_all
 from uptick.core.classes import ButtonClass
-from uptick.core.document import Moment
+from uptick.core.document import Moment, QuantityBox
 from uptick.core.fill import template_of
 from uptick.core.reach_words import listed
 from uptick.core.settings import Settings
@@ -12,6 +13,33 @@ from uptick.core.wording import language_name
 
 
 def check_names(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    yield from _wordless(settings, classes)
+    yield from _boxes(settings, classes)
+
+
+def _boxes(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Find quantity boxes that screen readers would call by an English name in another language.
+
+    Source:
+        WCAG 2.2, 3.1.2 Language of Parts and 4.1.2 Name, Role, Value.
+    """
+    alike: dict[tuple[str, ...], list[ButtonClass]] = {}
+    for one in classes:
+        box = one.document.quantity
+        if isinstance(box, QuantityBox) and one.document.placement.shown:
+            lacks = tuple(language for language in settings.languages if not names_of(box, language))
+            if lacks:
+                alike.setdefault(lacks, []).append(one)
+    for missing, buttons in alike.items():
+        yield Finding(
+            "box_name", Weight.LOOK_AGAIN, spots(*buttons), "quantity",
+            f"The quantity box has no name in {listed(language_name(one) for one in missing)}",
+            f"Screen readers call it “Quantity” {where_all(buttons)} until the specification says its names.",
+            len(missing), 0,
+        )  # fmt: skip
+
+
+def _wordless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find what shows an icon or a picture only and has no name of its own: its ready words are read out meanwhile.
 
     Source:

@@ -128,6 +128,7 @@ def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, kit
     spoken = "" if seen.language == first else f", {language_name(seen.language)}"
     mends = tuple(_width_mends(seen, worst.text, drawn, kit))
     way_out = "" if mends else " No type from 12 px fits: say it shorter."
+    room = f"there are {drawn.container_px:.4g} px" if drawn.container_px > 0 else "what is beside it leaves no room"
     return Finding(
         rule="fit",
         weight=Weight.MUST_FIX,
@@ -135,7 +136,7 @@ def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, kit
         spot="width",
         title=f"Too wide by {drawn.too_wide_px:.1f} px",
         says=f"“{worst.text}” ({moment.replace('_', ' ')}{spoken}){about} {where(one)}, "
-        f"on a {seen.device}, where there are {drawn.container_px:.4g} px.{way_out}",
+        f"on a {seen.device}, where {room}.{way_out}",
         figure=drawn.needs_width_px,
         allowed=min(drawn.container_px, drawn.outer.width),
         mends=mends,

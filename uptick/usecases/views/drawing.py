@@ -3,13 +3,22 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from uptick.core.box_names import known_names, names_of
 from uptick.core.boxes import Drawing, lay_out
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, findings_about
 from uptick.core.classes import LEADING, ButtonClass, class_for, classes_of, context_of
 from uptick.core.colour import needed_ratio, worst_contrast
 from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.document import ButtonDocument, Device, Moment, Placement, ShopperKind
+from uptick.core.document import (
+    BoxNames,
+    ButtonDocument,
+    Device,
+    Moment,
+    Placement,
+    QuantityBox,
+    ShopperKind,
+)
 from uptick.core.dress import base_colour, dresses, ring_colour
 from uptick.core.errors import NotFound
 from uptick.core.fill import text_for
@@ -69,7 +78,8 @@ class StateShown:
 class DrawView:
     """One button, drawn. `layer` takes the edits; `own` are the fields that it sets itself; `layers` could, too.
 
-    `uses` is the named look that the layer uses; `page_colour` is what the button stands on.
+    `uses` is the named look that the layer uses; `page_colour` is what the button stands on; `box_names` is what screen
+    readers call a quantity box here, None where nobody has said it in this language.
     """
 
     draft: DraftState
@@ -90,6 +100,7 @@ class DrawView:
     needed_contrast: float
     window_px: float
     container_px: float
+    box_names: BoxNames | None
     button: CompiledButton
     drawing: Drawing
     moment: Moment
@@ -140,6 +151,7 @@ def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
     hung = {place: _hung(settings, classes, place, product, device, language) for place in shop.store.places}
     findings = findings_about(settings, tuple(hung.values()), products, shop.store, shop.kit)
     ground = shop.store.ground(query.placement, device)
+    box = one.document.quantity
     first = shop.store.language
     rtl = is_rtl(language)
 
@@ -171,6 +183,7 @@ def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
         needed_contrast=needed_ratio(one.document.look.type.size_px, one.document.look.type.weight),
         window_px=ground.window_px,
         container_px=ground.container_px,
+        box_names=names_of(box, language) if isinstance(box, QuantityBox) else known_names(language),
         button=compile_button(one.document, shop.kit, ground),
         drawing=leading.drawing,
         moment=leading.moment,

@@ -7,6 +7,7 @@
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import Said from '$lib/ui/Said.svelte';
 
 	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
 	let { view, desk, known }: Props = $props();
@@ -22,11 +23,13 @@
 		gap_px: number;
 		size_px: number;
 	};
-	const quantity = $derived(view.document.quantity as { kind: string; layout?: string });
+	type BoxNames = NonNullable<DrawView['box_names']>;
+	const ENGLISH: BoxNames = { quantity: 'Quantity', fewer: 'Fewer', more: 'More' };
+	type Quantity = { kind: string; layout?: string; names?: Record<string, BoxNames> };
+	const quantity = $derived(view.document.quantity as Quantity);
 	const second = $derived(view.document.second as Second);
 	const boxed = { kind: 'box', layout: 'plain', least: 1, most: 99, step: 1, start: 1, width_px: 64 };
 	const at = (path: string) => valueAt(view.document, path);
-	let typed = $state<string | null>(null);
 
 	function stand(kind: string): void {
 		if (kind === 'none') {
@@ -55,10 +58,12 @@
 	async function match(): Promise<void> {
 		await desk.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: desk.params })));
 	}
-	function say(): void {
-		if (typed?.trim() && typed.trim() !== second.wording[view.language])
-			void desk.set('second.wording', { ...second.wording, [view.language]: typed.trim() });
-		typed = null;
+	const names = $derived(quantity.names?.[view.language]);
+	function call(part: keyof BoxNames, text: string): void {
+		const whole = { ...(names ?? view.box_names ?? ENGLISH), [part]: text };
+		const others = Object.entries(quantity.names ?? {}).filter(([language]) => language !== view.language);
+		// An emptied name falls back to the usual ones.
+		void desk.set('quantity.names', Object.fromEntries(text ? [...others, [view.language, whole]] : others));
 	}
 </script>
 
@@ -72,6 +77,17 @@
 		marked={desk.marked === path}
 		onfocus={() => desk.mark(path)}
 		onset={(value: number) => desk.set(path, Math.round(value))}
+	/>
+{/snippet}
+
+{#snippet name(part: keyof BoxNames, label: string)}
+	<Said
+		{label}
+		most={60}
+		usual={(view.box_names ?? ENGLISH)[part]}
+		value={names?.[part] ?? ''}
+		onfocus={() => desk.mark('quantity.names')}
+		onset={(text) => call(part, text)}
 	/>
 {/snippet}
 
@@ -96,7 +112,7 @@
 		]}
 		onfocus={() => desk.mark('quantity.layout')}
 		onpick={(layout) => desk.set('quantity.layout', layout)}
-	/>&NoBreak;,
+	/>,
 	<Figure
 		label="box width"
 		value={Number(at('quantity.width_px'))}
@@ -109,7 +125,9 @@
 		'quantity.most',
 		9999,
 	)} in steps of
-	{@render pieces('step', 'quantity.step', 999)}&NoBreak;, {@render pieces('at first', 'quantity.start', 9999)} at first.
+	{@render pieces('step', 'quantity.step', 999)}, {@render pieces('at first', 'quantity.start', 9999)} at first. Screen readers
+	call it {@render name('quantity', 'Name of the quantity box')}{#if quantity.layout !== 'plain'}, its keys
+		{@render name('fewer', 'Name of the minus key')} and {@render name('more', 'Name of the plus key')}{/if}.
 {:else}
 	stands before it.
 {/if}
@@ -135,21 +153,17 @@
 		]}
 		onfocus={() => desk.mark('second.side')}
 		onpick={(to) => desk.setAll({ 'second.side': to === 'under' ? to : 'beside', 'second.first': to === 'before' })}
-	/>&NoBreak;, <Figure
+	/>, <Figure
 		label="between the two"
 		value={second.gap_px}
 		most={64}
 		onfocus={() => desk.mark('second.gap_px')}
 		onset={(to: number) => desk.set('second.gap_px', to)}
 	/> px away, says
-	<input
-		class="value w-36"
-		aria-label="Words of the second button"
-		maxlength="120"
-		value={typed ?? second.wording[view.language] ?? ''}
-		oninput={(event) => (typed = event.currentTarget.value)}
-		onkeydown={(event) => event.key === 'Enter' && say()}
-		onblur={say}
+	<Said
+		label="Words of the second button"
+		value={second.wording[view.language] ?? ''}
+		onset={(text) => text && desk.set('second.wording', { ...second.wording, [view.language]: text })}
 	/>
 	and goes straight to the checkout, in
 	<Colour
@@ -170,7 +184,7 @@
 		ramps={desk.kit?.ramps}
 		onset={(colour) => desk.set('second.text_colour', colour)}
 		onrule={() => desk.set('second.text_colour', null)}
-	/>&NoBreak;, <Figure
+	/>, <Figure
 		label="second type size"
 		value={second.size_px}
 		least={8}

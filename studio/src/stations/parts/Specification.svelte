@@ -7,6 +7,7 @@
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import Said from '$lib/ui/Said.svelte';
 	import BesideSentences from './BesideSentences.svelte';
 	import BorderField from './BorderField.svelte';
 	import FillField from './FillField.svelte';
@@ -81,11 +82,6 @@
 		const kept = other ? Math.min(other.heaviest, Math.max(other.lightest, weight)) : weight;
 		void desk.set('look.type', { ...(at('look.type') as object), family: to, weight: kept });
 	}
-	let named = $state<string | null>(null);
-	function callIt(): void {
-		if (named !== null) void desk.set(`spoken.${view.language}`, named.trim() || null);
-		named = null;
-	}
 </script>
 
 {#snippet figure(label: string, path: string, least: number, most: number, unit = 'px', keepsUnits = false)}
@@ -141,31 +137,31 @@
 			['fixed', 'fixed size'],
 		],
 		setSize,
-	)}{#if size === 'fixed'}&NoBreak;,
+	)}{#if size === 'fixed'},
 		{@render figure('fixed width', 'look.size.width', 16, 1200, 'px', true)} by {@render figure(
 			'fixed height',
 			'look.size.height',
 			16,
 			400,
-		)} px{:else if size === 'natural'}&NoBreak;, at least {@render figure(
+		)} px{:else if size === 'natural'}, at least {@render figure(
 			'least width',
 			'look.size.least',
 			0,
 			400,
 			'px',
 			true,
-		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}&NoBreak;, at most
+		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}, at most
 			{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)}
 			<button
 				class="value"
 				aria-label="No most"
 				onclick={() => desk.set('look.size', { ...(at('look.size') as object), most: undefined })}>×</button
-			>{:else}&NoBreak;, <button
+			>{:else}, <button
 				class="value"
 				onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}>at most…</button
-			>{/if}{/if}&NoBreak;, in <FillField label="Fill" path="look.fill" {desk} {known} />&NoBreak;, with
-	<BorderField label="Border" path="look.border" {desk} {known} />&NoBreak;,
-	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />&NoBreak;, seen at
+			>{/if}{/if}, in <FillField label="Fill" path="look.fill" {desk} {known} />, with
+	<BorderField label="Border" path="look.border" {desk} {known} />,
+	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />, seen at
 	<Figure
 		label="opacity"
 		unit="%"
@@ -181,17 +177,17 @@
 		options={fonts.map((f) => ({ value: f.family, label: f.name }))}
 		onfocus={() => desk.mark('look.type.family')}
 		onpick={setFamily}
-	/>&NoBreak;, weight
+	/>, weight
 	<Pick
 		label="Type weight"
 		value={text('look.type.weight')}
 		options={weights}
 		onfocus={() => desk.mark('look.type.weight')}
 		onpick={(value) => desk.set('look.type.weight', Number(value))}
-	/>&NoBreak;, {@render pick('Capitals', 'look.type.case', [
+	/>, {@render pick('Capitals', 'look.type.case', [
 		['as_written', 'as written'],
 		['upper', 'in capitals'],
-	])}&NoBreak;,
+	])},
 	<Colour
 		label="Words"
 		value={at('look.text_colour') as string | null}
@@ -209,47 +205,44 @@
 				rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
 			]}
 			>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
-		>{/if}&NoBreak;, centred on {@render pick('Centring', 'look.centring', [
+		>{/if}, centred on {@render pick('Centring', 'look.centring', [
 		['line', 'their line'],
 		['caps', 'their capitals'],
-	])}&NoBreak;; too long, they
-	{@render pick('Wrapping', 'look.wrap', [
-		['none', 'stick out'],
-		['lines', 'go on on more lines'],
-		['ellipsis', 'end in an ellipsis'],
-	])}&NoBreak;.
+	])}; too long, they
+	<span class="whitespace-nowrap"
+		>{@render pick('Wrapping', 'look.wrap', [
+			['none', 'stick out'],
+			['lines', 'go on on more lines'],
+			['ellipsis', 'end in an ellipsis'],
+		])}.</span
+	>
 	{#if icon.kind !== 'none'}A{:else}There is{/if}
-	<IconField {desk} />{#if icon.kind !== 'none'}{' '}
-		stands
+	<IconField {desk} />{#if icon.kind !== 'none'}&#32; stands
 		{@render pick('Side', 'icon.side', [
 			['before', 'before them'],
 			['after', 'after them'],
 			['above', 'above them'],
 			['alone', 'alone'],
-		])}&NoBreak;,
-		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}&NoBreak;, {@render figure(
+		])},
+		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}, {@render figure(
 				'icon gap',
 				'icon.gap_px',
 				0,
 				64,
-			)} apart{/if}&NoBreak;, centred by {@render pick('Icon centring', 'icon.centring', [
+			)} apart{/if}, centred by {@render pick('Icon centring', 'icon.centring', [
 			['box', 'its square'],
 			['mass', 'its mass'],
-		])}&NoBreak;,
+		])},
 		<Pick label="From right to left" {...yes('icon.mirror', ['turned about', 'not turned'])} /> from right to left.
-	{:else}&NoBreak;.{/if}
+	{:else}.{/if}
 	{#if wordless}
 		Screen readers call it
-		<input
-			class="value w-44"
-			aria-label="Name for screen readers"
-			placeholder={view.text}
-			maxlength="120"
-			value={named ?? text(`spoken.${view.language}`)}
-			oninput={(event) => (named = event.currentTarget.value)}
-			onkeydown={(event) => event.key === 'Enter' && callIt()}
-			onblur={callIt}
-		/>&NoBreak;.
+		<Said
+			label="Name for screen readers"
+			usual={view.text}
+			value={text(`spoken.${view.language}`)}
+			onset={(name) => desk.set(`spoken.${view.language}`, name || null)}
+		/>.
 	{/if}
 </p>
 <p class="sentences mt-2 text-md">
@@ -259,11 +252,11 @@
 </p>
 <p class="sentences mt-2 text-md">
 	<BesideSentences {view} {desk} {known} />
-	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'}&NoBreak;,
+	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'},
 		with
 		<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
-		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}&NoBreak;. Once pressed,
-	the shopper
+		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. Once pressed, the
+	shopper
 	{@render pick(
 		'Afterwards',
 		'afterwards.kind',
@@ -273,7 +266,7 @@
 			['checkout', 'goes to the checkout'],
 		],
 		(kind) => desk.set('afterwards', { kind }),
-	)}&NoBreak;.
+	)}.
 </p>
 
 <style>

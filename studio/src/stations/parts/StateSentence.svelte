@@ -61,7 +61,7 @@
 	/>{#if shown.contrast !== null}
 		<span class={['figure ml-1 text-sm whitespace-nowrap', short ? 'text-must' : 'text-soft']}
 			>{short ? '▲ ' : ''}{(Math.floor(shown.contrast * 100) / 100).toFixed(2)} : 1</span
-		>{/if}{#if state === 'focus'}&NoBreak;, a ring of
+		>{/if}{#if state === 'focus'}, a ring of
 		<Figure
 			label="focus ring"
 			value={at('ring_width_px') as number}
@@ -80,7 +80,7 @@
 			onfocus={() => desk.mark('look.focus.ring_colour')}
 			onset={(to) => desk.set('look.focus.ring_colour', to)}
 			onrule={() => desk.reset('look.focus.ring_colour')}
-		/>&NoBreak;,
+		/>,
 		<Figure
 			label="focus ring away"
 			value={at('ring_offset_px') as number}
@@ -88,7 +88,7 @@
 			most={24}
 			onfocus={() => desk.mark('look.focus.ring_offset_px')}
 			onset={(to: number) => desk.set('look.focus.ring_offset_px', to)}
-		/> away{/if}{#if state === 'working'}&NoBreak;,
+		/> away{/if}{#if state === 'working'},
 		<Pick
 			label="What moves while working"
 			value={String(at('tell'))}
@@ -99,7 +99,7 @@
 			]}
 			onfocus={() => desk.mark('look.working.tell')}
 			onpick={(to) => desk.set('look.working.tell', to)}
-		/>{:else if state === 'added'}&NoBreak;,
+		/>{:else if state === 'added'},
 		<Pick
 			label="What moves once added"
 			value={String(at('tell'))}
@@ -111,52 +111,50 @@
 			onfocus={() => desk.mark('look.added.tell')}
 			onpick={(to) => desk.set('look.added.tell', to)}
 		/>{/if}
-	<Float label="More {when[state]?.toLowerCase()}" wide>
-		{#snippet trigger()}<span class="font-normal">{differs.length > 2 ? `+${differs.length - 2}` : '+'}</span>{/snippet}
-		<p class="mb-2 text-md font-semibold">{when[state]}, besides its colours</p>
-		<p class="leading-loose">
-			It has <BorderField label="Border {when[state]?.toLowerCase()}" path="look.{state}.border" {desk} {known} /> and
-			<ShadowsField label="Shadows {when[state]?.toLowerCase()}" path="look.{state}.shadows" {desk} {known} />&NoBreak;,
-			is seen at
-			<Figure
-				label="opacity"
-				unit="%"
-				value={Math.round((opacity ?? (valueAt(desk.view?.document, 'look.opacity') as number)) * 100)}
-				most={100}
-				onset={(to: number) => desk.set(`look.${state}.opacity`, to / 100)}
-			/> % and comes in
-			<Figure
-				label="duration"
-				unit="ms"
-				value={(motion ?? rest).duration_ms}
-				most={3000}
-				onset={(to: number) => moved({ duration_ms: Math.round(to) })}
-			/>
-			ms after
-			<Figure
-				label="delay"
-				unit="ms"
-				value={(motion ?? rest).delay_ms}
-				most={3000}
-				onset={(to: number) => moved({ delay_ms: Math.round(to) })}
-			/> ms,
-			<Pick
-				label="Curve"
-				value={(motion ?? rest).curve}
-				options={curves}
-				onpick={(curve) => moved({ curve })}
-			/>&NoBreak;.
-		</p>
-		{#if differs.length}
-			<p class="mt-3">
-				<button
-					class="value"
-					onclick={() =>
-						desk.resetAll(differs.map((part) => `look.${state}.${part}`).filter((path) => desk.isOwn(path)))}
-				>
-					reset all of it
-				</button>
+	<span class="whitespace-nowrap">
+		<Float label="More {when[state]?.toLowerCase()}" wide>
+			{#snippet trigger()}<span class="font-normal">{differs.length > 2 ? `+${differs.length - 2}` : '+'}</span
+				>{/snippet}
+			<p class="mb-2 text-md font-semibold">{when[state]}, besides its colours</p>
+			<p class="leading-loose">
+				It has <BorderField label="Border {when[state]?.toLowerCase()}" path="look.{state}.border" {desk} {known} /> and
+				<ShadowsField label="Shadows {when[state]?.toLowerCase()}" path="look.{state}.shadows" {desk} {known} />, is
+				seen at
+				<Figure
+					label="opacity"
+					unit="%"
+					value={Math.round((opacity ?? (valueAt(desk.view?.document, 'look.opacity') as number)) * 100)}
+					most={100}
+					onset={(to: number) => desk.set(`look.${state}.opacity`, to / 100)}
+				/> % and comes in
+				<Figure
+					label="duration"
+					unit="ms"
+					value={(motion ?? rest).duration_ms}
+					most={3000}
+					onset={(to: number) => moved({ duration_ms: Math.round(to) })}
+				/>
+				ms after
+				<Figure
+					label="delay"
+					unit="ms"
+					value={(motion ?? rest).delay_ms}
+					most={3000}
+					onset={(to: number) => moved({ delay_ms: Math.round(to) })}
+				/> ms,
+				<Pick label="Curve" value={(motion ?? rest).curve} options={curves} onpick={(curve) => moved({ curve })} />.
 			</p>
-		{/if}
-	</Float>&NoBreak;.
+			{#if differs.length}
+				<p class="mt-3">
+					<button
+						class="value"
+						onclick={() =>
+							desk.resetAll(differs.map((part) => `look.${state}.${part}`).filter((path) => desk.isOwn(path)))}
+					>
+						reset all of it
+					</button>
+				</p>
+			{/if}
+		</Float>.</span
+	>
 </span>
