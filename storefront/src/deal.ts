@@ -1,5 +1,5 @@
 import { assignVersion } from './assign';
-import { covers, type Context, type Looker, type Standing } from './resolve';
+import { covers, highOf, type Context, type Looker, type Standing } from './resolve';
 import type { Trial } from './types';
 
 /** The versions that a link forces, by trial: `?up-show=7.B`. */
@@ -25,7 +25,7 @@ export function dealVersions(
 		const looks = trial.B.looks[place];
 		const other = looks?.[key] ?? looks?.[''] ?? standing.made;
 		versions[trial.id] = letter;
-		standing.high = Math.max(standing.high, other.high);
+		standing.high = Math.max(standing.high, highOf(other, by.device));
 		if (letter === 'B') {
 			standing.made = other;
 			words.unshift(trial.B.words);

@@ -57,7 +57,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 		root.append(button);
 	}
 	host.dir = of.rtl ? 'rtl' : 'ltr';
-	host.lang = of.lang ?? '';
+	host.lang = of.lang || '';
 	button.dataset.moment = moment;
 	button.ariaDisabled = of.inactive ? 'true' : null;
 	const words = document.createElement('span');

@@ -155,3 +155,26 @@ describe('a trial', () => {
 		expect(standing({ trials: [{ ...trial, reach: { categories: ['Jars'] } }] })?.versions).toEqual({});
 	});
 });
+
+describe('the height that is kept free', () => {
+	it('is one for all devices, or each device’s own', () => {
+		const own = { ...made('own'), high: { phone: 62, desktop: 43 } };
+		const stands = (device: string, look: Compiled) =>
+			resolve(
+				manifest({ looks: [look], places: { product_page: { looks: { '': 0 }, words: {} } } }),
+				'product_page',
+				tool,
+				{ ...looker, deal: undefined, device },
+			)?.high;
+		expect([stands('phone', own), stands('desktop', own), stands('tablet', made('one'))]).toEqual([62, 43, 40]);
+	});
+
+	it('is that of the larger version on each device', () => {
+		const tall = {
+			...trial,
+			B: { ...trial.B, looks: { product_page: { '': { ...made('B'), high: { phone: 80 } } } } },
+		};
+		const of = manifest({ trials: [tall] });
+		expect(resolve(of, 'product_page', tool, looker)?.high).toBe(80);
+	});
+});

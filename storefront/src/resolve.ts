@@ -49,6 +49,10 @@ export function covering(rules: readonly Rule[], context: Context, now = Date.no
 	);
 }
 
+/** Returns the height to reserve on a device; nothing is ever 0 high. */
+export const highOf = (made: Compiled, device: string) =>
+	(made.high as Record<string, number>)[device] || (made.high as number);
+
 /** Returns the button for a place and a product, with the versions that the shopper gets; null where none is made. */
 export function resolve(manifest: Manifest, place: string, product: Product, by: Looker): Standing | null {
 	const standing = manifest.places[place];
@@ -62,7 +66,7 @@ export function resolve(manifest: Manifest, place: string, product: Product, by:
 	const found = manifest.looks[standing.looks[key] ?? standing.looks[''] ?? -1];
 	if (!found) return null;
 	const words = [manifest.words, standing.words, ...rules.map((rule) => rule.words ?? {})].reverse();
-	const stands = { made: found, high: found.high, versions: {}, words };
+	const stands = { made: found, high: highOf(found, by.device), versions: {}, words };
 	by.deal?.(stands, manifest.trials, place, key, context, by);
 	return stands;
 }

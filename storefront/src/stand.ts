@@ -55,6 +55,7 @@ export class Stand {
 	standing: Standing;
 	readonly #host = document.createElement('div');
 	readonly #own: HTMLElement[];
+	readonly #ownHigh: number;
 	#passing: Moment | '' = '';
 
 	/** `ownHigh` is the height of the place as the shop has it; measured before, since a look at it costs a layout. */
@@ -73,10 +74,7 @@ export class Stand {
 		if (!standing?.made.shown) throw Error();
 		this.standing = standing;
 		this.#own = Array.from(place.children) as HTMLElement[];
-		// Neither a lower nor a higher button of ours may move what stands below.
-		const reserved = Math.max(ownHigh, standing.high);
-		place.style.minHeight = `${reserved}px`;
-		this.#host.style.minHeight = `${standing.high}px`;
+		this.#ownHigh = ownHigh;
 		this.#host.dataset.upButton = '';
 		const hadFocus = place.contains(document.activeElement);
 		const button = this.draw();
@@ -125,7 +123,9 @@ export class Stand {
 	draw(): HTMLButtonElement {
 		const moment = this.#moment();
 		const { manifest, looker, spoken, paintQuantity, paintSecond } = this.#shop;
-		const { made, words } = this.standing;
+		const { made, words, high } = this.standing;
+		// Neither a lower nor a higher button of ours may move what stands below.
+		this.#place.style.minHeight = `${Math.max(this.#ownHigh, high)}px`;
 		const pattern = textOf(words, moment, looker.language, manifest.language);
 		const say = (said: Pattern | '' | undefined) => said && fillText(said, this.#product, this.#count(), spoken);
 		const text = say(pattern) as string;
@@ -133,16 +133,14 @@ export class Stand {
 		const { name } = this.#product;
 		const inactive = this.#inactive(moment);
 		const { base } = manifest;
-		const { rtl } = spoken;
 		const button = paint(this.#host, {
+			...spoken,
 			base,
 			made,
 			moment,
 			text,
 			name,
-			rtl,
 			lang: looker.language,
-			box: spoken.box,
 			inactive,
 			paintQuantity,
 			paintSecond,

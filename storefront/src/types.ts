@@ -15,7 +15,8 @@ export type Compiled = {
 	icon: { paths: readonly Record<string, string>[]; box: string; side: string } | null;
 	wide: boolean;
 	/** Height to reserve, in CSS pixels. */
-	high: number;
+	/** Height to reserve in pixels, or each device's own. */
+	high: number | Record<string, number>;
 	shown: boolean;
 	name: boolean;
 	price: boolean;

@@ -293,6 +293,26 @@ def test_shoppers_count_pieces_by_the_spinbutton_pattern_and_go_straight_to_the_
     expect(host).to_have_attribute("lang", "de-DE")
 
 
+def test_room_is_kept_for_all_lines_of_words_on_a_phone(
+    demo_shop: Stack, desk: Tab, browser: Browser, draft: str
+) -> None:
+    """Words that wrap, and a second button under them, must not move what stands below on the shop's page."""
+    under = {**SECOND, "side": "under"}
+    change(desk, demo_shop, {"look": {"wrap": "lines", "size": {"kind": "natural", "most": 90}}, "second": under})
+    phone = open_tab(browser, viewport={"width": 375, "height": 812})
+    for language in ("en-GB", "de-DE", "ar"):
+        phone.page.goto(f"{draft}&lang={language}")
+        expect(phone.page.locator(OURS)).to_be_visible()
+        kept, high, words = phone.page.locator("[data-up-place=product_page]").evaluate(
+            "p => { const h = p.querySelector('[data-up-button]'); const w = h.shadowRoot.querySelector('.w');"
+            " return [parseFloat(p.style.minHeight), h.getBoundingClientRect().height, w.offsetHeight]; }"
+        )
+        assert high <= kept + 0.5, language
+        if language == "de-DE":
+            assert words > 30
+    phone.context.close()
+
+
 def test_motion_and_forced_colours_are_honoured(demo_shop: Stack, desk: Tab, browser: Browser, draft: str) -> None:
     stops = [{"at": 0, "colour": "#102030"}, {"at": 100, "colour": "#304050"}]
     change(desk, demo_shop, {"look": {"fill": {"kind": "linear", "stops": stops}, "motion": {"kind": "motion"}}})
@@ -372,7 +392,7 @@ def test_a_value_its_group_and_all_are_reset_by_a_press(demo_shop: Stack, desk: 
 
     change(desk, demo_shop, {"look": {"padding": {"top": 11, "right": 33, "bottom": 11, "left": 33}, "radius": 9}})
     page.reload()
-    left = page.get_by_label("left padding, px").first
+    left = page.get_by_label("padding left, px").first
     expect(left).to_have_value("33")
     left.focus()
     page.get_by_role("button", name="Reset to the wider rule").click()
@@ -380,7 +400,7 @@ def test_a_value_its_group_and_all_are_reset_by_a_press(demo_shop: Stack, desk: 
     expect(left).not_to_have_value("33")
     assert set(sets()["padding"]) == {"top", "right", "bottom"}
     page.get_by_role("button", name="Reset all padding").click()
-    expect(page.get_by_label("top padding, px").first).not_to_have_value("11")
+    expect(page.get_by_label("padding above, px").first).not_to_have_value("11")
     assert "padding" not in sets()
     assert sets()["radius"] == 9
     page.reload()

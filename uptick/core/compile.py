@@ -42,14 +42,14 @@ class CompiledButton(TypedDict):
 
     `css` is the part of the style sheet that differs from button to button; `BASE_CSS` goes before it. Every value in
     it is a number, a parsed colour or a name from a list, so nothing of a designer's text can reach it. `high` is the
-    height in pixels to reserve; `after` is where a press leads. `second` are the words of a second button by language;
-    `spoken` is what one without words is called.
+    height in pixels to reserve, or each device's own; `after` is where a press leads. `second` are the words of a
+    second button by language; `spoken` is what one without words is called.
     """
 
     css: str
     icon: CompiledIcon | None
     wide: bool
-    high: float
+    high: float | dict[str, float]
     shown: bool
     name: bool
     price: bool

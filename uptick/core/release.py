@@ -27,6 +27,7 @@ from uptick.core.kit import Kit
 from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context
+from uptick.core.reserve import Reserved, may_wrap, reserve
 from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import Store
@@ -64,9 +65,11 @@ def compile_release(settings: Settings, store: Store, products: Sequence[Product
     looks = _LookTable(kit)
     standing: Json = {placement.value: {} for placement in places}
     families: set[str] = set()
+    met = _Met(settings, products, today)
     for one in _look_classes(settings, products, today):
         if one.placement in places:
-            standing[one.placement.value][one.key] = looks.number(one.document)
+            high = reserve(one.document, met.by(one), store, settings.languages, kit)
+            standing[one.placement.value][one.key] = looks.number(one.document, high)
             families.add(one.document.look.type.family)
     layers = clean_layers(settings)
     boxed = any(made["quantity"] for made in looks.made)
@@ -99,8 +102,10 @@ class _LookTable:
         self._numbers: dict[str, int] = {}
         self.made: list[CompiledButton] = []
 
-    def number(self, document: ButtonDocument) -> int:
+    def number(self, document: ButtonDocument, high: Reserved) -> int:
         compiled = compile_button(document, self._kit)
+        if high != compiled["high"]:
+            compiled = {**compiled, "high": high}
         key = _key_of(compiled)
         if key not in self._numbers:
             self._numbers[key] = len(self.made)
@@ -111,6 +116,31 @@ class _LookTable:
 @remembered(8192)
 def _key_of(compiled: CompiledButton) -> str:
     return json.dumps(compiled)
+
+
+class _Met:
+    """The classes that shoppers meet, by the look that they have; looked for once somebody asks."""
+
+    def __init__(self, settings: Settings, products: Sequence[Product], today: date) -> None:
+        self._settings, self._products, self._today = settings, products, today
+        self._found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] | None = None
+
+    def by(self, one: ButtonClass) -> Sequence[ButtonClass]:
+        """Return the classes that differ from a look's own class in words only, that class among them."""
+        if not may_wrap(one.document):
+            return (one,)
+        if self._found is None:
+            self._found = self._find()
+        return (one, *self._found.get((one.placement, one.rules), ()))
+
+    def _find(self) -> dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]]:
+        layers = clean_layers(self._settings)
+        found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] = {}
+        for day in turning_days(self._settings, self._today):
+            for one in classes_of(self._settings.on_day(day), self._products):
+                rules = tuple(rule for rule in one.rules if sets_look(layers[f"exception:{rule}"]))
+                found.setdefault((one.placement, rules), {})[one] = None
+        return found
 
 
 def _look_classes(settings: Settings, products: Sequence[Product], today: date) -> Iterator[ButtonClass]:
@@ -198,9 +228,13 @@ def compile_version(
     """
     looks: Json = {}
     if sets_look(version.layer):
+        met = _Met(settings, products, today)
         for one in _look_classes(settings, products, today):
             if not version.reach.placements or one.placement in version.reach.placements:
-                made = compile_button(under_version(one, version).document, kit)
+                document = under_version(one, version).document
+                those = [under_version(each, version) for each in met.by(one)]
+                high = reserve(document, those, store, settings.languages, kit)
+                made: CompiledButton = {**compile_button(document, kit), "high": high}
                 looks.setdefault(one.placement.value, {})[one.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 
