@@ -92,9 +92,15 @@ def test_a_dragged_dimension_is_drawn_at_once_and_kept_as_one_step(demo_shop: St
 @pytest.mark.parametrize(
     ("grip", "label", "by"),
     [("height", "height, px", (0, 30)), ("type size", "type size, px", (0, 12)), ("gap", "gap, px", (16, 0)),
-     ("corner top_right", "corner radius, px", (-20, 0)), ("width", "width, px", (-90, 0))],
+     ("corner top_right", "corner radius, px", (-20, 0)), ("width", "width, px", (-90, 0)),
+     ("line height", "line height, px", (0, 24)), ("border", "border, px", (8, 0)),
+     ("letter spacing name", "letter spacing, px", (24, 0)), ("shadow down name", "shadow down, px", (0, 16)),
+     ("shadow blur name", "shadow blur, px", (20, 0)), ("shadow spread name", "shadow spread, px", (-9, 0))],
 )  # fmt: skip
-def test_every_dimension_is_a_handle(desk: Tab, grip: str, label: str, by: tuple[int, int]) -> None:
+def test_every_dimension_is_a_handle(demo_shop: Stack, desk: Tab, grip: str, label: str, by: tuple[int, int]) -> None:
+    if grip.startswith("shadow"):
+        change(desk, demo_shop, {"look": {"shadows": {"kind": "cast", "list": [{"y_px": 2, "blur_px": 6}]}}})
+        desk.page.reload()
     figure = desk.page.get_by_label(label).first
     before = figure.input_value()
     drag(desk.page, grip, by)

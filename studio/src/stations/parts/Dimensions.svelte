@@ -1,10 +1,14 @@
 <script lang="ts">
 	import { px } from '$lib/pure/format';
-	import { pulled, widest, type Dimension, type Plan } from '$lib/pure/dimensions';
+	import { widest, type Dimension, type Plan } from '$lib/pure/dimensions';
+	import { holdsOf, type Drawn } from '$lib/pure/holds';
 	import { inPx, type Ground, type Length } from '$lib/pure/length';
 	import type { Desk, Values } from '$lib/state/desk.svelte';
+	import { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Corners from './Corners.svelte';
+	import Edges from './Edges.svelte';
+	import Typeset from './Typeset.svelte';
 
 	type Props = {
 		plan: Plan;
@@ -19,15 +23,7 @@
 
 	const view = $derived(plan.view);
 	const d = $derived(view.drawing);
-	const look = $derived(
-		view.document.look as {
-			size: { kind: string; width?: Length; most?: Length };
-			padding: Record<'top' | 'right' | 'bottom' | 'left', Length>;
-			type: { size_px: number; line: number; letter_spacing_px: number };
-			border: { kind: string; width_px?: number };
-			shadows: { list: Record<string, number>[] };
-		},
-	);
+	const look = $derived(view.document.look as Drawn);
 	const size = $derived(look.size.kind);
 	const chain = $derived(plan.chained(view.rtl));
 	const upright = $derived(plan.upright());
@@ -58,38 +54,14 @@
 		return { [`look.padding.${one}`]: half(one), [`look.padding.${other}`]: half(other) };
 	}
 
-	type Held = {
-		at: number;
-		start: number;
-		axis: 'x' | 'y';
-		pull: number;
-		of: (value: number) => Values;
-		bounds: [number, number];
-	};
-	let held = $state.raw<Held | null>(null);
-	let last: Values | null = null;
+	const hand = new Hand(
+		() => desk,
+		() => plan.stage,
+	);
+	const holds = $derived(holdsOf(look, d));
 
-	/** Takes hold of a dimension line; the drawing follows, and letting go keeps the value as one step. */
-	function hold(event: PointerEvent, what: Omit<Held, 'at'>): void {
-		if (event.button !== 0) return;
-		event.preventDefault();
-		(event.currentTarget as Element).setPointerCapture(event.pointerId);
-		held = { ...what, at: what.axis === 'x' ? event.clientX : event.clientY };
-		last = null;
-		desk.mark(Object.keys(what.of(what.start))[0] ?? '');
-	}
-	function pull(event: PointerEvent): void {
-		if (!held) return;
-		const moved = (held.axis === 'x' ? event.clientX : event.clientY) - held.at;
-		const value = pulled(held.start, moved, plan.stage, held.pull, event.altKey);
-		last = held.of(Math.min(held.bounds[1], Math.max(held.bounds[0], value)));
-		desk.tryOut(last);
-	}
-	function letGo(): void {
-		if (held) void desk.settle(last);
-		held = last = null;
-	}
-
+	/** The box of the first line, whose height is the line height. */
+	const line = $derived({ top: d.words.y, bottom: d.words.y + d.line_height_px });
 	const grips = $derived([
 		...[...chain, ...upright].filter((one) => !one.fixed).map((one) => gripOf(one)),
 		{
@@ -104,18 +76,9 @@
 			axis: 'y' as const,
 			hold: { start: d.outer.height, axis: 'y' as const, pull: 1, of: heightOf, bounds: [16, 400] as [number, number] },
 		},
-		{
-			name: 'type size',
-			d: `M${aside} ${Y(d.cap_top_y)}V${Y(d.baseline_y)}`,
-			axis: 'y' as const,
-			hold: {
-				start: look.type.size_px,
-				axis: 'y' as const,
-				pull: 1,
-				of: (value: number) => ({ 'look.type.size_px': value }),
-				bounds: [8, 72] as [number, number],
-			},
-		},
+		{ name: 'type size', d: `M${aside} ${Y(d.cap_top_y)}V${Y(d.baseline_y)}`, axis: 'y' as const, hold: holds.type },
+		{ name: 'line height', d: `M${aside - 11} ${Y(line.top)}V${Y(line.bottom)}`, axis: 'y' as const, hold: holds.line },
+		{ name: 'border', d: `M${X(0)} ${Y(0) + 12}V${plan.bottom - 12}`, axis: 'x' as const, hold: holds.border },
 	]);
 	function gripOf(one: Dimension) {
 		const path = one.paths[0] ?? '';
@@ -136,7 +99,6 @@
 		one.axis === 'x'
 			? `M${one.from.x} ${one.from.y}H${one.to.x}M${one.from.x} ${one.from.y - 5}v10M${one.to.x} ${one.from.y - 5}v10`
 			: `M${one.from.x} ${one.from.y}V${one.to.y}`;
-	const shadow = $derived(look.shadows.list[0]);
 	const low = $derived(Math.min(plan.chain + 74, height - 14));
 </script>
 
@@ -220,6 +182,11 @@
 		class="dim"
 		d="M{aside} {Y(d.cap_top_y)}V{Y(d.baseline_y)}M{aside - 6} {Y(d.cap_top_y)}h12M{aside - 6} {Y(d.baseline_y)}h12"
 	/>
+	<path
+		class="dim thin"
+		d="M{aside - 11} {Y(line.top)}V{Y(line.bottom)}M{aside - 14} {Y(line.top)}h6M{aside - 14} {Y(line.bottom)}h6"
+		class:marked={desk.marked === 'look.type.line'}
+	/>
 	{#if d.too_wide_px}
 		{@const at = X(Math.min(d.container_px, d.outer.width))}
 		<path class="over" d="M{at} {Y(0) - 18}V{plan.bottom + 18}" />
@@ -234,16 +201,7 @@
 		<path class="over" d="M{X(0) - 12} {plan.bottom}H{plan.right + 12}" />
 	{/if}
 	{#each grips as grip (grip.name)}
-		<path
-			class={['grip', grip.axis]}
-			d={grip.d}
-			data-grip={grip.name}
-			role="presentation"
-			onpointerdown={(event) => hold(event, grip.hold)}
-			onpointermove={pull}
-			onpointerup={letGo}
-			onpointercancel={() => void desk.settle(null)}
-		/>
+		<path class={['grip', grip.axis]} d={grip.d} data-grip={grip.name} role="presentation" {...hand.grips(grip.hold)} />
 	{/each}
 </svg>
 
@@ -283,42 +241,11 @@
 		</div>
 	{/each}
 	<div class="at side" style:left="{aside + 12}px" style:top="{(Y(d.cap_top_y) + Y(d.baseline_y)) / 2}px">
-		<p><span class="name">cap</span> <span class="figure">{px(d.baseline_y - d.cap_top_y)}</span></p>
-		<p><span class="name">type</span> {@render figure('type size', 'look.type.size_px', look.type.size_px, 8, 72)}</p>
-		<p>
-			<span class="name">line</span>
-			{@render figure('line height', 'look.type.line', look.type.line, 0, 3)}
-			<span class="name">= {px(d.line_height_px)}</span>
-		</p>
-		<p>
-			<span class="name">apart</span>
-			{@render figure('letter spacing', 'look.type.letter_spacing_px', look.type.letter_spacing_px, -2, 20)}
-		</p>
-		{#if d.shift_px}<p class="name">{px(d.shift_px)} {d.shift_px > 0 ? 'down' : 'up'} to centre</p>{/if}
+		<Typeset {view} {desk} {hand} {holds} />
 	</div>
 	<Corners {plan} {desk} {ground} />
 	<p class="at side edge" style:left="{edge - 20}px" style:top="{low}px">
-		<span class="name">border</span>
-		{@render figure(
-			'border',
-			'look.border.width_px',
-			look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0,
-			0,
-			24,
-			{
-				of: (value) =>
-					value > 0
-						? { 'look.border': { style: 'solid', ...look.border, kind: 'line', width_px: value } }
-						: { 'look.border': { kind: 'none' } },
-			},
-		)}
-		{#if shadow}
-			<span class="name">shadow</span>
-			{#each [['x_px', 'across', -100, 100], ['y_px', 'down', -100, 100], ['blur_px', 'blur', 0, 200], ['spread_px', 'spread', -100, 100]] as const as [key, says, least, most] (key)}
-				<span class="name">{says}</span>
-				{@render figure(`shadow ${says}`, `look.shadows.list.0.${key}`, shadow[key] ?? 0, least, most)}
-			{/each}
-		{/if}
+		<Edges {desk} {look} {hand} {holds} />
 	</p>
 </div>
 
@@ -361,6 +288,10 @@
 	.dim {
 		stroke: var(--color-ink);
 		stroke-width: 1.25;
+	}
+	.dim.thin {
+		stroke: var(--color-soft);
+		stroke-width: 1;
 	}
 	.dim.marked {
 		stroke-width: 3;
@@ -410,13 +341,8 @@
 		font-size: 13px;
 		line-height: 1.5;
 	}
-	.at.side p,
 	.at.low {
 		background: var(--color-leaf);
-	}
-	.at.side p {
-		width: fit-content;
-		padding-right: 4px;
 	}
 	.at.edge {
 		display: flex;

@@ -1,0 +1,77 @@
+import type { Drawing } from '$lib/api/types';
+import type { Length } from './length';
+
+/** The values of a look that the drawing shows as dimensions. */
+export type Drawn = {
+	size: { kind: string; width?: Length; most?: Length };
+	padding: Record<'top' | 'right' | 'bottom' | 'left', Length>;
+	type: { size_px: number; line: number; letter_spacing_px: number };
+	border: { kind: string; width_px?: number; style?: string };
+	shadows: { list: Record<string, number>[] };
+};
+
+type Values = Readonly<Record<string, unknown>>;
+/** A dimension that can be taken hold of. */
+export type Hold = {
+	/** Its value in pixels when it is taken hold of. */
+	start: number;
+	axis: 'x' | 'y';
+	/** How far the value goes with each pixel of the drawing: 1, or −1 where it grows the other way. */
+	pull: number;
+	/** The values that a number of pixels stands for. */
+	of: (value: number) => Values;
+	bounds: readonly [number, number];
+};
+
+export const SHADOW = [
+	['x_px', 'across', -100, 100],
+	['y_px', 'down', -100, 100],
+	['blur_px', 'blur', 0, 200],
+	['spread_px', 'spread', -100, 100],
+] as const;
+
+/** A border of some width, or none. */
+export function borderOf(look: Drawn, width: number): Values {
+	const line = { style: 'solid', ...look.border, kind: 'line', width_px: width };
+	return { 'look.border': width > 0 ? line : { kind: 'none' } };
+}
+
+/** Returns what is taken hold of for the dimensions of type, edge and shadow; distances on the drawing are theirs. */
+export function holdsOf(
+	look: Drawn,
+	drawing: Drawing,
+): Record<'type' | 'line' | 'apart' | 'border', Hold> & { shadow: Hold[] } {
+	const { size_px, letter_spacing_px } = look.type;
+	const shadow = look.shadows.list[0];
+	return {
+		type: { start: size_px, axis: 'y', pull: 1, of: (px) => ({ 'look.type.size_px': px }), bounds: [8, 72] },
+		line: {
+			start: drawing.line_height_px,
+			axis: 'y',
+			pull: 1,
+			of: (px) => ({ 'look.type.line': Math.round((px / size_px) * 1000) / 1000 }),
+			bounds: [size_px * 0.8, size_px * 3],
+		},
+		apart: {
+			start: letter_spacing_px,
+			axis: 'x',
+			pull: 0.25,
+			of: (px) => ({ 'look.type.letter_spacing_px': px }),
+			bounds: [-2, 20],
+		},
+		border: {
+			start: look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0,
+			axis: 'x',
+			pull: 1,
+			of: (px) => borderOf(look, px),
+			bounds: [0, 24],
+		},
+		shadow: SHADOW.map(([key, , least, most]) => ({
+			start: shadow?.[key] ?? 0,
+			axis: key === 'y_px' ? 'y' : 'x',
+			pull: 1,
+			of: (px) => ({ [`look.shadows.list.0.${key}`]: px }),
+			bounds: [least, most],
+		})),
+	};
+}

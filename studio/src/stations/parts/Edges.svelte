@@ -1,0 +1,60 @@
+<script lang="ts">
+	import { borderOf, SHADOW, type Drawn, type Hold, type holdsOf } from '$lib/pure/holds';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import type { Hand } from '$lib/state/hand.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+
+	type Props = { desk: Desk; look: Drawn; hand: Hand; holds: ReturnType<typeof holdsOf> };
+	let { desk, look, hand, holds }: Props = $props();
+	const shadow = $derived(look.shadows.list[0]);
+</script>
+
+{#snippet name(says: string, grip: string, hold: Hold)}
+	<span class="name handle {hold.axis}" data-grip="{grip} name" role="presentation" {...hand.grips(hold)}>{says}</span>
+{/snippet}
+
+{@render name('border', 'border', holds.border)}
+<Figure
+	label="border"
+	value={look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0}
+	least={0}
+	most={24}
+	marked={desk.marked === 'look.border'}
+	onfocus={() => desk.mark('look.border')}
+	onset={(to: number) => desk.setAll(borderOf(look, to))}
+/>
+{#if shadow}
+	<span class="name">shadow</span>
+	{#each SHADOW as [key, says, least, most], n (key)}
+		{@const hold = holds.shadow[n]}
+		{#if hold}{@render name(says, `shadow ${says}`, hold)}{/if}
+		<Figure
+			label="shadow {says}"
+			value={shadow[key] ?? 0}
+			{least}
+			{most}
+			marked={desk.marked === `look.shadows.list.0.${key}`}
+			onfocus={() => desk.mark(`look.shadows.list.0.${key}`)}
+			onset={(to: number) => desk.set(`look.shadows.list.0.${key}`, to)}
+		/>
+	{/each}
+{/if}
+
+<style>
+	.name {
+		font-size: 12px;
+		color: var(--color-soft);
+	}
+	.handle {
+		cursor: ew-resize;
+		touch-action: none;
+		user-select: none;
+	}
+	.handle.y {
+		cursor: ns-resize;
+	}
+	.handle:hover {
+		background: var(--color-marker);
+		color: var(--color-ink);
+	}
+</style>

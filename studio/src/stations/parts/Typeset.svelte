@@ -1,0 +1,62 @@
+<script lang="ts">
+	import type { DrawView } from '$lib/api/types';
+	import { px } from '$lib/pure/format';
+	import type { Drawn, Hold, holdsOf } from '$lib/pure/holds';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import type { Hand } from '$lib/state/hand.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+
+	type Props = { view: DrawView; desk: Desk; hand: Hand; holds: ReturnType<typeof holdsOf> };
+	let { view, desk, hand, holds }: Props = $props();
+	const d = $derived(view.drawing);
+	const type = $derived((view.document.look as Drawn).type);
+</script>
+
+{#snippet name(says: string, grip: string, hold: Hold)}
+	<span class="name handle" data-grip="{grip} name" role="presentation" {...hand.grips(hold)}>{says}</span>
+{/snippet}
+{#snippet figure(label: string, field: string, value: number, least: number, most: number)}
+	<Figure
+		{label}
+		{value}
+		{least}
+		{most}
+		marked={desk.marked === `look.type.${field}`}
+		onfocus={() => desk.mark(`look.type.${field}`)}
+		onset={(to: number) => desk.set(`look.type.${field}`, to)}
+	/>
+{/snippet}
+
+<p><span class="name">cap</span> <span class="figure">{px(d.baseline_y - d.cap_top_y)}</span></p>
+<p>{@render name('type', 'type', holds.type)} {@render figure('type size', 'size_px', type.size_px, 8, 72)}</p>
+<p>
+	{@render name('line', 'line', holds.line)}
+	{@render figure('line height', 'line', type.line, 0, 3)}
+	<span class="name">= {px(d.line_height_px)}</span>
+</p>
+<p>
+	{@render name('apart', 'letter spacing', holds.apart)}
+	{@render figure('letter spacing', 'letter_spacing_px', type.letter_spacing_px, -2, 20)}
+</p>
+{#if d.shift_px}<p class="name">{px(d.shift_px)} {d.shift_px > 0 ? 'down' : 'up'} to centre</p>{/if}
+
+<style>
+	p {
+		width: fit-content;
+		padding-right: 4px;
+		background: var(--color-leaf);
+	}
+	.name {
+		font-size: 12px;
+		color: var(--color-soft);
+	}
+	.handle {
+		cursor: ew-resize;
+		touch-action: none;
+		user-select: none;
+	}
+	.handle:hover {
+		background: var(--color-marker);
+		color: var(--color-ink);
+	}
+</style>
