@@ -232,7 +232,7 @@
 					<button class="value" aria-pressed={linked} onclick={() => (linked = !linked)}
 						>{linked ? 'opposite sides alike' : 'each side by itself'}</button
 					>
-					<span class="text-soft">Drag a dimension, type into it, or step it with ↑ ↓.</span>
+					<span class="text-soft">Drag a dimension or its name, type into it, or step it with ↑ ↓.</span>
 				{/if}
 			</div>
 		</section>
