@@ -446,3 +446,42 @@ def test_the_whole_station_goes_by_keyboard_and_its_letters_can_be_turned_off(de
     page.keyboard.press("p")
     page.wait_for_timeout(300)
     assert page.locator("iframe").count() == 0
+
+
+WANTED = """() => {
+  const all = [...document.querySelectorAll('a[href], button, input, select, textarea, [tabindex]')].filter(e =>
+    e.tabIndex >= 0 && !e.disabled && !e.closest('[inert]') && e.getClientRects().length &&
+    getComputedStyle(e).visibility !== 'hidden');
+  all.forEach((e, n) => (e.dataset.wanted = n));
+  return all.length;
+}"""
+FOCUSED = """() => {
+  const e = document.activeElement, s = getComputedStyle(e);
+  const shown = (s.outlineStyle !== 'none' && parseFloat(s.outlineWidth) >= 2) || s.boxShadow !== 'none';
+  return [e.dataset.wanted ?? '', shown || e === document.body, e.ariaLabel || e.textContent];
+}"""
+
+
+def test_every_control_is_reached_by_tab_and_shows_that_it_has_the_focus(desk: Tab) -> None:
+    """Source: WCAG 2.2, 2.1.1 Keyboard and 2.4.7 Focus Visible; a ring of two pixels as 2.4.13 asks for."""
+    page = desk.page
+    wanted = page.evaluate(WANTED)
+    assert wanted > 60
+    reached, dark = set(), []
+    for _ in range(wanted + 12):
+        page.keyboard.press("Tab")
+        number, shown, name = page.evaluate(FOCUSED)
+        reached.add(number)
+        if not shown:
+            dark.append(name)
+    # What has gone meanwhile, as the trace of a value takes the place of a hint, need not be reached.
+    # What has gone meanwhile, as the trace of a value takes the place of a hint, need not be reached.
+    missed = page.evaluate(
+        "all => all.flatMap(n => document.querySelector(`[data-wanted='${n}']`)?.outerHTML ?? [])",
+        [n for n in map(str, range(wanted)) if n not in reached],
+    )
+    assert missed == []
+    assert dark == []
+    # Going by changes nothing: a list once took the key Tab for the beginning of "tablet".
+    assert page.url.endswith("device=desktop")
+    assert desk.told == []

@@ -1,14 +1,17 @@
 """What the commands share: how they open a store and how they print."""
 
 import json
+import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 from typing import Annotated, Any
 
 import typer
 from rich.console import Console
 from rich.table import Table
 
+from uptick.core.errors import OutOfRange
 from uptick.usecases.ports import Person, Shop
 from uptick.wiring import Wiring
 
@@ -27,6 +30,18 @@ def say(values: dict[str, Any], as_json: bool) -> None:
             name.replace("_", " "), f"{value:,.4f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
         )
     Console().print(table)
+
+
+def read_file(file: Path) -> bytes:
+    """Return what a file holds, or standard input for `-`.
+
+    Raises:
+        OutOfRange: It cannot be read.
+    """
+    try:
+        return sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes()
+    except OSError as error:
+        raise OutOfRange.of("the file", "a readable file", f"{file}: {error.strerror}") from error
 
 
 @contextmanager

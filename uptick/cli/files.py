@@ -12,8 +12,7 @@ import typer
 from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn
 
-from uptick.cli.common import HERE, AsJson, StoreKey, open_shop
-from uptick.core.errors import OutOfRange
+from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, read_file
 from uptick.core.formats.catalogue_file import write_csv
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases import importing
@@ -34,10 +33,7 @@ def import_(
     as_json: AsJson = False,
 ) -> None:
     """Take a catalogue or translations in, saying what changed. Exits 1 when a line was refused."""
-    try:
-        content = sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes()
-    except OSError as error:
-        raise OutOfRange.of("the file", "a readable file", f"{file}: {error.strerror}") from error
+    content = read_file(file)
     if language:
         _import_texts(store, content, language, dry_run, as_json)
         return

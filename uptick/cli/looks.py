@@ -1,7 +1,6 @@
 """Looks in and out: from CSS and design tokens, and as sentences, CSS, tokens or JSON."""
 
 import json
-import sys
 from dataclasses import asdict
 from enum import StrEnum
 from pathlib import Path
@@ -9,7 +8,7 @@ from typing import Annotated
 
 import typer
 
-from uptick.cli.common import HERE, AsJson, StoreKey, open_shop
+from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, read_file
 from uptick.core.document import Placement
 from uptick.core.errors import OutOfRange
 from uptick.usecases.looks import Source, carry, write_look
@@ -76,10 +75,7 @@ def bring(
 
 def _read(file: Path) -> str:
     try:
-        content = sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes()
-        return content.decode()
-    except OSError as error:
-        raise OutOfRange.of("the file", "a readable file", f"{file}: {error.strerror}") from error
+        return read_file(file).decode()
     except UnicodeDecodeError as error:
         raise OutOfRange.of("the file", "text in UTF-8", f"{file}: byte {error.start}") from error
 

@@ -11,9 +11,13 @@
 	};
 	let { label, value, options, onpick, onfocus }: Props = $props();
 	const shown = $derived(options.find((option) => option.value === value)?.label ?? value);
+	/** The list takes the name of any key for the beginning of an option: Tab would pick "tablet". */
+	function pass(event: KeyboardEvent): void {
+		if (['Tab', 'Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) event.stopPropagation();
+	}
 </script>
 
-<span class="inline-flex items-baseline">
+<span class="inline-flex items-baseline" role="presentation" onkeydowncapture={pass}>
 	<Select.Root
 		type="single"
 		{value}

@@ -1,19 +1,16 @@
 <script lang="ts">
-	import { borderOf, SHADOW, type Drawn, type Hold, type holdsOf } from '$lib/pure/holds';
+	import { borderOf, SHADOW, type Drawn, type holdsOf } from '$lib/pure/holds';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import type { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
+	import Handle from './Handle.svelte';
 
 	type Props = { desk: Desk; look: Drawn; hand: Hand; holds: ReturnType<typeof holdsOf> };
 	let { desk, look, hand, holds }: Props = $props();
 	const shadow = $derived(look.shadows.list[0]);
 </script>
 
-{#snippet name(says: string, grip: string, hold: Hold)}
-	<span class="name handle {hold.axis}" data-grip="{grip} name" role="presentation" {...hand.grips(hold)}>{says}</span>
-{/snippet}
-
-{@render name('border', 'border', holds.border)}
+<Handle says="border" grip="border" hold={holds.border} {hand} />
 <Figure
 	label="border"
 	value={look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0}
@@ -27,7 +24,7 @@
 	<span class="name">shadow</span>
 	{#each SHADOW as [key, says, least, most], n (key)}
 		{@const hold = holds.shadow[n]}
-		{#if hold}{@render name(says, `shadow ${says}`, hold)}{/if}
+		{#if hold}<Handle {says} grip="shadow {says}" {hold} {hand} />{/if}
 		<Figure
 			label="shadow {says}"
 			value={shadow[key] ?? 0}
@@ -44,17 +41,5 @@
 	.name {
 		font-size: 12px;
 		color: var(--color-soft);
-	}
-	.handle {
-		cursor: ew-resize;
-		touch-action: none;
-		user-select: none;
-	}
-	.handle.y {
-		cursor: ns-resize;
-	}
-	.handle:hover {
-		background: var(--color-marker);
-		color: var(--color-ink);
 	}
 </style>

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import type { DrawView } from '$lib/api/types';
 	import { px } from '$lib/pure/format';
-	import type { Drawn, Hold, holdsOf } from '$lib/pure/holds';
+	import type { Drawn, holdsOf } from '$lib/pure/holds';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import type { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
+	import Handle from './Handle.svelte';
 
 	type Props = { view: DrawView; desk: Desk; hand: Hand; holds: ReturnType<typeof holdsOf> };
 	let { view, desk, hand, holds }: Props = $props();
@@ -12,9 +13,6 @@
 	const type = $derived((view.document.look as Drawn).type);
 </script>
 
-{#snippet name(says: string, grip: string, hold: Hold)}
-	<span class="name handle" data-grip="{grip} name" role="presentation" {...hand.grips(hold)}>{says}</span>
-{/snippet}
 {#snippet figure(label: string, field: string, value: number, least: number, most: number)}
 	<Figure
 		{label}
@@ -28,14 +26,17 @@
 {/snippet}
 
 <p><span class="name">cap</span> <span class="figure">{px(d.baseline_y - d.cap_top_y)}</span></p>
-<p>{@render name('type', 'type', holds.type)} {@render figure('type size', 'size_px', type.size_px, 8, 72)}</p>
 <p>
-	{@render name('line', 'line', holds.line)}
+	<Handle says="type" grip="type" hold={holds.type} {hand} />
+	{@render figure('type size', 'size_px', type.size_px, 8, 72)}
+</p>
+<p>
+	<Handle says="line" grip="line" hold={holds.line} {hand} />
 	{@render figure('line height', 'line', type.line, 0, 3)}
 	<span class="name">= {px(d.line_height_px)}</span>
 </p>
 <p>
-	{@render name('apart', 'letter spacing', holds.apart)}
+	<Handle says="apart" grip="letter spacing" hold={holds.apart} {hand} />
 	{@render figure('letter spacing', 'letter_spacing_px', type.letter_spacing_px, -2, 20)}
 </p>
 {#if d.shift_px}<p class="name">{px(d.shift_px)} {d.shift_px > 0 ? 'down' : 'up'} to centre</p>{/if}
@@ -49,14 +50,5 @@
 	.name {
 		font-size: 12px;
 		color: var(--color-soft);
-	}
-	.handle {
-		cursor: ew-resize;
-		touch-action: none;
-		user-select: none;
-	}
-	.handle:hover {
-		background: var(--color-marker);
-		color: var(--color-ink);
 	}
 </style>
