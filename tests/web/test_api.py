@@ -169,6 +169,14 @@ def test_an_edit_of_a_drawing_answers_with_the_new_drawing(ada: TestClient) -> N
     assert ada.get("/api/stores/sample/draw/product_page").json()["findings"] == []
 
 
+def test_an_edit_that_cannot_be_drawn_is_not_kept(ada: TestClient) -> None:
+    before = ada.get("/api/stores/sample/draft").json()["version"]
+    body = {"layer": "place:product_page", "patch": {"look": {"radius": 9}}}
+    at = "/api/stores/sample/draw/product_page?layer=exception:e9"
+    problem(ada.patch(at, json=body, headers=version_of(ada)), 404, "not_found")
+    assert ada.get("/api/stores/sample/draft").json()["version"] == before
+
+
 def test_exceptions_come_and_go(ada: TestClient) -> None:
     version = ada.get("/api/stores/sample/draft").json()["version"]
     wish = {"name": "Jars", "note": "why", "reach": {"categories": ["Jars & labels"]}, "layer": {}}

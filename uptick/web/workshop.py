@@ -16,7 +16,7 @@ from uptick.usecases import edit, views
 from uptick.usecases.ports import Draft, Step
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, TraceView, WordsView
-from uptick.usecases.views.drawing import DrawQuery
+from uptick.usecases.views.drawing import DrawQuery, try_edit
 from uptick.usecases.views.why import TraceQuery
 from uptick.usecases.views.words import Spoken, spoken_of
 from uptick.web.bodies import Edit, Languages
@@ -168,6 +168,8 @@ def change(body: Edit, shop: ShopDep, person: VisitorDep, version: VersionDep, p
 def change_drawing(body: Edit, query: DrawDep, door: DoorDep, version: VersionDep, parts: PartsDep) -> Response:
     """Change one layer and return the drawing that comes of it, in one answer."""
     with door.for_a_step() as visit:
+        # What cannot be drawn is not kept; what is computed for that is found again below.
+        try_edit(visit.shop, query, body.layer, body.patch)
         edit.change_layer(visit.shop, body.layer, body.patch, version, visit.person, parts.clock())
         return as_json(views.view_drawing(visit.shop, query))
 
