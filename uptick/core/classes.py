@@ -1,12 +1,11 @@
 """Classes: what the same exceptions cover shares one button document, and that is what is resolved."""
 
 from collections import OrderedDict
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from itertools import chain
 from itertools import product as crossing
-from typing import Any
 
 from uptick.core.catalogue import Product
 from uptick.core.document import (
@@ -17,21 +16,17 @@ from uptick.core.document import (
     ShopperKind,
     Situation,
     parse_document,
-    wording_of,
 )
-from uptick.core.errors import BadDocument
-from uptick.core.memo import Kept, remembered
-from uptick.core.merge import Json, merge_layer, without_gaps
+from uptick.core.documents import DocumentsAt, documents_of
+from uptick.core.memo import remembered
+from uptick.core.merge import merge_layer, without_gaps
 from uptick.core.reach import Context
 from uptick.core.resolve import (
     RuleIndex,
     VersionLayer,
-    clean_layers,
     covering,
     index_of,
     resolve_layers,
-    sets_look,
-    sets_texts,
 )
 from uptick.core.settings import Settings
 
@@ -224,140 +219,10 @@ def _gather(
     return found
 
 
-Wording = dict[Moment, dict[str, str]]
-
-
-@remembered(32)
-def documents_of(settings: Settings) -> "Documents":
-    return Documents(settings, index_of(settings))
-
-
-_NO_LAYER: Json = {}
-_Look = tuple[str, ButtonDocument]
-# Across edits: what an edit leaves alone is not resolved again, and stays the same object.
-_looks: Kept[_Look] = Kept(8192)
-_wordings: Kept[tuple[object, Wording]] = Kept(32_768)
-_same_words: Kept[Wording] = Kept(32_768)
-_documents: Kept[ButtonDocument] = Kept(32_768)
-_same: Kept[Any] = Kept(32_768)
-_stacks: Kept[tuple[Json, ...]] = Kept(64)
-
-
-@remembered(8192)
-def _texts_of(texts: Json) -> Wording:
-    return wording_of({"wording": texts})
-
-
-class Documents:
-    """The documents of a shop by placement; those of a placement stay the same object while an edit is elsewhere."""
-
-    def __init__(self, settings: Settings, index: RuleIndex) -> None:
-        layers = clean_layers(settings)
-        narrow = tuple([layers[f"exception:{rule.id}"] for rule in index.rules])
-        narrow = _stacks.get(tuple(map(id, narrow)), narrow, lambda: narrow)
-        self.look_bits = _bits_of(narrow, sets_look)
-        self.word_bits = _bits_of(narrow, sets_texts)
-        self.at = {
-            place: _documents_at(place, layers["baseline"], layers.get(f"place:{place}", _NO_LAYER), narrow, index)
-            for place in Placement
-        }
-
-    def of(self, placement: Placement, bits: int) -> ButtonDocument:
-        return self.at[placement].of(bits)
-
-    def button(self, placement: Placement, bits: int) -> ButtonClass:
-        """Return a class without its products."""
-        here = self.at[placement]
-        return ButtonClass(placement, here.rules(bits), here.of(bits), (), frozenset(), (None, None))
-
-
-@remembered(256)
-def _bits_of(layers: tuple[Json, ...], sets: Callable[[Json], bool]) -> int:
-    return sum(1 << n for n, layer in enumerate(layers) if sets(layer))
-
-
-class DocumentsAt:
-    """Documents of one placement, from a look and a wording that are each resolved once; equal ones are one object."""
-
-    def __init__(self, place: Placement, wide: tuple[Json, Json], narrow: tuple[Json, ...], index: RuleIndex) -> None:
-        self._place = place
-        self._wide = wide
-        self._narrow = narrow
-        self._index = index
-        self._look_bits = _bits_of(narrow, sets_look)
-        self._word_bits = _bits_of(narrow, sets_texts)
-        self._by_look: dict[int, ButtonDocument] = {}
-        self._by_words: dict[int, Wording] = {}
-
-    def of(self, bits: int) -> ButtonDocument:
-        look = self._look(bits & self._look_bits)
-        wording = self._wording(bits & self._word_bits)
-        return _documents.get(
-            (id(look), id(wording)), (look, wording), lambda: look.model_copy(update={"wording": wording})
-        )
-
-    def rules(self, bits: int) -> tuple[str, ...]:
-        return tuple([rule.id for rule in self._index.named(bits)])
-
-    def _stack(self, bits: int) -> list[Json]:
-        return [*self._wide, *(layer for n, layer in enumerate(self._narrow) if bits >> n & 1)]
-
-    def _look(self, bits: int) -> ButtonDocument:
-        kept = self._by_look.get(bits)
-        if kept is None:
-            stack = [_without_texts(layer) for layer in self._stack(bits)]
-            key, look = _looks.get(tuple(map(id, stack)), tuple(stack), lambda: _resolved(stack))
-            # The placement is part of it: two buttons that look alike do not stand alike.
-            kept = self._by_look[bits] = _same.get((self._place, key), (), lambda: look)
-        return kept
-
-    def _wording(self, bits: int) -> Wording:
-        kept = self._by_words.get(bits)
-        if kept is None:
-            # An edit of a look leaves the texts of its layer the same objects.
-            stack = [layer["wording"] for layer in self._stack(bits) if layer.get("wording")]
-            key, merged = _wordings.get(tuple(map(id, stack)), tuple(stack), lambda: _merged(stack))
-            kept = self._by_words[bits] = _same_words.get(key, (), lambda: merged)
-        return kept
-
-
-@remembered(256)
-def _documents_at(
-    place: Placement, baseline: Json, layer: Json, narrow: tuple[Json, ...], index: RuleIndex
-) -> DocumentsAt:
-    return DocumentsAt(place, (baseline, layer), narrow, index)
-
-
-@remembered(4096)
-def _without_texts(layer: Json) -> Json:
-    """Return what a layer sets besides texts, which are the most of it and which no look depends on."""
-    return {key: value for key, value in layer.items() if key != "wording"}
-
-
-@remembered(4096)
-def _on(wider: Json, layer: Json) -> Json:
-    merged: Json = merge_layer(wider, layer)
-    return merged
-
-
-def _resolved(stack: Sequence[Json]) -> _Look:
-    # Baseline and placement are the same for all that narrow them.
-    merged = _on(stack[0], stack[1])
-    for layer in stack[2:]:
-        merged = merge_layer(merged, layer)
-    look = parse_document({**merged, "wording": {}})
-    return look.model_dump_json(), look
-
-
-def _merged(stack: Sequence[Json]) -> tuple[object, Wording]:
-    """Return the texts of some layers together, and a key that is equal for equal texts."""
-    wording: Wording = {}
-    for texts in stack:
-        for moment, by_language in _texts_of(texts).items():
-            wording[moment] = {**wording.get(moment, {}), **by_language}
-    if not wording:
-        raise BadDocument("wording: a button needs words, at least for the ready moment.", field="wording")
-    return tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(wording.items())), wording
+def bare_class(settings: Settings, placement: Placement, bits: int) -> ButtonClass:
+    """Return the class in which some rules hold, without its products."""
+    here = documents_of(settings).at[placement]
+    return ButtonClass(placement, here.rules(bits), here.of(bits), (), frozenset(), (None, None))
 
 
 @remembered(32)

@@ -6,7 +6,7 @@ from datetime import date, datetime
 
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Spot, fields_of, findings_of
-from uptick.core.classes import LEADING, ButtonClass, Group, documents_of, groups_of
+from uptick.core.classes import LEADING, ButtonClass, Group, bare_class, groups_of
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation, field_name
 from uptick.core.resolve import index_of
 from uptick.core.settings import Settings
@@ -117,7 +117,6 @@ class _Plan:
         self.device, self.language = device, language
         self.tallies = tallies
         self.index = index_of(settings)
-        self.documents = documents_of(settings)
         self.groups = groups_of(self.index, products)
         self.products = len(products)
         self.lists = len({p.category for p in products}) + 1 if products else 0
@@ -165,7 +164,7 @@ class _Plan:
     def _class(self, placement: Placement, group: Group, members: Sequence[Product]) -> ButtonClass:
         """Return the class of a group's products here; only what the plan shows is resolved, however large the shop."""
         where = self.index.of_place(placement, members[0].situation, self.device, self.language, ShopperKind.NEW)
-        return self.documents.button(placement, group.bits & where)
+        return bare_class(self.settings, placement, group.bits & where)
 
     def spots(self, placement: Placement, situation: Situation) -> list[Spot]:
         """Return the classes that a cell's products are in."""
