@@ -94,7 +94,8 @@ def test_a_dragged_dimension_is_drawn_at_once_and_kept_as_one_step(demo_shop: St
     [("height", "height, px", (0, 30)), ("type size", "type size, px", (0, 12)), ("gap", "gap, px", (16, 0)),
      ("corner top_right", "corner radius, px", (-20, 0)), ("width", "width, px", (-90, 0)),
      ("line height", "line height, px", (0, 24)), ("border", "border, px", (8, 0)),
-     ("letter spacing name", "letter spacing, px", (24, 0)), ("shadow down name", "shadow down, px", (0, 16)),
+     ("letter spacing name", "letter spacing, px", (24, 0)), ("shadow across name", "shadow across, px", (14, 0)),
+     ("shadow down name", "shadow down, px", (0, 16)),
      ("shadow blur name", "shadow blur, px", (20, 0)), ("shadow spread name", "shadow spread, px", (-9, 0))],
 )  # fmt: skip
 def test_every_dimension_is_a_handle(demo_shop: Stack, desk: Tab, grip: str, label: str, by: tuple[int, int]) -> None:

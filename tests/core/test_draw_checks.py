@@ -150,6 +150,21 @@ def test_a_button_without_words_is_asked_for_a_name_in_every_language() -> None:
     assert not [f for f in found(page({}, icon=icon, spoken={"en-GB": "Add to basket"})) if f.rule == "name"]
 
 
+def test_an_icon_that_stands_alone_must_be_seen_on_its_fill() -> None:
+    """Source: WCAG 2.2, 1.4.11: 3 : 1. #949494 on white has 3.03, #959595 has 2.99 by the definition."""
+    icon: Json = {"kind": "shipped", "name": "plus", "side": "alone", "size_px": 30}
+    white: Json = {"fill": {"kind": "solid", "colour": "#ffffff"}, "hover": {"fill": None, "text_colour": None}}
+
+    def told(colour: str) -> list[str]:
+        shop = page({**white, "text_colour": colour}, icon=icon)
+        return [f.title for f in found(shop) if f.rule == "contrast" and "at rest" in f.title]
+
+    assert told("#949494") == []
+    assert told("#959595") == ["The icon at rest 2.99 : 1, 3 is needed"]
+    pale = next(f for f in found(page({**white, "text_colour": "#959595"}, icon=icon)) if f.rule == "contrast")
+    assert any(mend.label.startswith("icon #") for mend in pale.mends)
+
+
 def test_a_quantity_box_is_named_in_every_language_or_that_is_told() -> None:
     """Source: WCAG 2.2, 3.1.2 and 4.1.2. Welsh is not among the languages whose names ship."""
     box: Json = {"kind": "box", "layout": "sides"}

@@ -8,7 +8,7 @@ from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
 from uptick.core.checks.origin import narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
-from uptick.core.document import Moment
+from uptick.core.document import ButtonDocument, Moment, NoIcon
 from uptick.core.dress import REST, Dress, by_hand, dress_in, shifted
 from uptick.core.fill import template_of
 from uptick.core.fills import AnyFill, colours_in
@@ -22,6 +22,8 @@ from uptick.core.resolve import clean_layers
 from uptick.core.settings import Settings
 from uptick.core.store import Store
 
+# WCAG 2.2, 1.4.11: what is needed to understand a picture of an icon.
+_ICON_NEEDED = 3.0
 _STATES = {
     REST: "at rest",
     "hover": "when hovered",
@@ -48,12 +50,13 @@ class _Pair:
 def check_contrast(
     settings: Settings, classes: Sequence[ButtonClass], store: Store, kit: Kit, every: Sequence[ButtonClass] = ()
 ) -> Iterator[Finding]:
-    """Test words on fill in every state but disabled; buttons that take a pair from the same layers share a finding.
+    """Test words, or an icon that stands alone, on fill in every state but disabled.
 
-    A mend must spoil no other button: it is tried on `every` one, not only on those that are tested.
+    Buttons that take a pair from the same layers share a finding. A mend must spoil no other button: it is tried on
+    `every` one, not only on those that are tested.
 
     Source:
-        WCAG 2.2, 1.4.3 Contrast (Minimum); disabled controls are exempt there.
+        WCAG 2.2, 1.4.3 Contrast (Minimum) and 1.4.11 Non-text Contrast; disabled controls are exempt there.
     """
     by_pair: dict[_Pair, list[ButtonClass]] = {}
     looks: dict[tuple[object, ...], list[_Pair]] = {}
@@ -69,12 +72,13 @@ def check_contrast(
     others = list(_drawn_once(every or classes, drawn)) if by_pair else []
     for pair, buttons in by_pair.items():
         page = store.surfaces[buttons[0].placement].page_colour
+        what = "The icon" if buttons[0].document.is_wordless else "Words"
         yield Finding(
             rule="contrast",
             weight=Weight.MUST_FIX,
             buttons=spots(*buttons),
             spot=pair.state,
-            title=f"Words {_STATES[pair.state]} {cut(pair.ratio)} : 1, {pair.needed:g} is needed",
+            title=f"{what} {_STATES[pair.state]} {cut(pair.ratio)} : 1, {pair.needed:g} is needed",
             says=f"{pair.words} on {pair.met} {where_all(buttons)}.",
             figure=pair.ratio,
             allowed=pair.needed,
@@ -97,10 +101,10 @@ def _drawn_once(classes: Sequence[ButtonClass], drawn: set[str]) -> Iterator[But
 
 
 def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Pair]:
-    if one.document.is_wordless:
+    document, look = one.document, one.document.look
+    if document.is_wordless and isinstance(document.icon, NoIcon):
         return
-    look = one.document.look
-    needed = needed_ratio(look.type.size_px, look.type.weight)
+    needed = _needed(document)
     rest = dress_in(look, REST)
     rest_fails = False
     for state in _STATES:
@@ -115,6 +119,11 @@ def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iter
             continue
         if ratio < needed:
             yield _Pair(state, dress.fill, dress.text_colour, met, ratio, needed, _layer(settings, one, state, dress))
+
+
+def _needed(document: ButtonDocument) -> float:
+    kind = document.look.type
+    return _ICON_NEEDED if document.is_wordless else needed_ratio(kind.size_px, kind.weight)
 
 
 def _seen(dress: Dress) -> tuple[AnyFill, str, float]:
@@ -197,7 +206,8 @@ def _mends(
     better = nearest_passing(pair.words, met, pair.needed)
     if better and _brings_no_other(settings, classes, pair, "text_colour", better):
         gives = cut(worst_contrast(better, met)[0])
-        yield Mend(f"words {better} gives {gives}", pair.layer, _patch(pair.state, "text_colour", better))
+        part = "icon" if one.document.is_wordless else "words"
+        yield Mend(f"{part} {better} gives {gives}", pair.layer, _patch(pair.state, "text_colour", better))
 
 
 def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]:
@@ -240,7 +250,6 @@ def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _
             continue
         dress = dress_in(look, pair.state)
         others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
-        needed = needed_ratio(look.type.size_px, look.type.weight)
-        if others and worst_contrast(colour, others)[0] < needed:
+        if others and worst_contrast(colour, others)[0] < _needed(one.document):
             return False
     return True

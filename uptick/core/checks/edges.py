@@ -54,7 +54,8 @@ def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
     if edge < _NEEDED:
         yield Finding(
             "words_alone", Weight.NOTE, (), "fill",
-            f"Words alone carry it: its edge has {cut(edge)} : 1",
+            f"{'The icon' if one.document.is_wordless else 'Words'} alone "
+            f"{'carries' if one.document.is_wordless else 'carry'} it: its edge has {cut(edge)} : 1",
             f"A fill or border of {_NEEDED:g} : 1 against the page {page} would show where it can be pressed,",
             edge, _NEEDED,
         )  # fmt: skip
