@@ -55,7 +55,8 @@ def demo_store(practice_origin: str) -> Store:
         is_practice=True,
         connection=FormPost(
             add_path="/basket/add",
-            read_path="/basket",
+            read_path="/basket.json",
+            basket_path="/basket",
             product_field="sku",
             option_field="option",
             quantity_field="qty",

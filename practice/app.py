@@ -157,6 +157,10 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
             return JSONResponse(_told(lines))
         return page("basket.html", request, lines=lines, total=sum(line.total for line in lines))
 
+    @app.get("/basket.json")
+    def basket_as_json(request: Request) -> Response:
+        return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
+
     @app.get("/checkout")
     def checkout(request: Request) -> Response:
         lines = shop.baskets.lines(_basket_of(request))

@@ -6,6 +6,7 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 // One file for every page, and a small one for each thing that only some stores use; the edge puts them together.
 const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
+	live: { entry: 'src/live.ts', name: 'UpLive' },
 	bar: { entry: 'src/bar.ts', name: 'UpBar' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
 	kind: { entry: 'src/kind.ts', name: 'UpKind' },

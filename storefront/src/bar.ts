@@ -1,12 +1,7 @@
 import type { Shop, Stand } from './stand';
-import type { Product } from './types';
-import type { fillText } from './words';
-
-/** What the bar takes from the script, so that nothing is loaded twice. */
-export type Parts = { Stand: typeof Stand; fillText: typeof fillText };
 
 /** Stands the bar at the bottom edge; it comes in once the page's own button has been scrolled past. */
-export function standBar(shop: Shop, main: HTMLElement, product: Product, { Stand, fillText }: Parts): Stand | null {
+export function standBar(shop: Shop, main: Stand, Standing: typeof Stand): Stand | null {
 	const host = document.createElement('div');
 	const place = document.createElement('div');
 	place.dataset.upPlace = 'sticky_bar';
@@ -26,24 +21,34 @@ export function standBar(shop: Shop, main: HTMLElement, product: Product, { Stan
 	document.body.append(host);
 	let stand: Stand;
 	try {
-		stand = new Stand(shop, place, product, 0, main.closest('form'));
+		stand = new Standing(shop, place, 0, main);
 	} catch {
 		host.remove();
 		return null;
 	}
-	const { made } = stand.standing;
+	const { style } = document.documentElement;
+	stand.drawn = () => {
+		const { made } = stand.standing;
+		name.textContent = stand.product.name;
+		name.hidden = !made.name;
+		price.textContent = (shop.fillText?.([{ v: 'price' }], stand.product, 0, shop.spoken) ?? '').replace('\0', '');
+		price.hidden = !made.price || !price.textContent;
+	};
+	stand.drawn();
 	host.dir = shop.spoken.rtl ? 'rtl' : 'ltr';
-	name.textContent = product.name;
-	name.hidden = !made.name;
-	price.textContent = fillText([{ v: 'price' }], product, 0, shop.spoken);
-	price.hidden = !made.price;
-	new IntersectionObserver(([entry]) => {
+	const passing = new IntersectionObserver(([entry]) => {
 		if (!entry) return;
 		const gone = !entry.isIntersecting && entry.boundingClientRect.top < 0;
 		host.toggleAttribute('data-in', gone);
 		host.inert = !gone;
 		// What is focused by the keyboard must not stand behind the bar (WCAG 2.2, 2.4.11).
-		document.documentElement.style.scrollPaddingBottom = gone ? `${host.offsetHeight}px` : '';
-	}).observe(main);
+		style.scrollPaddingBottom = gone ? `${host.offsetHeight}px` : '';
+	});
+	passing.observe(main.place);
+	stand.left = () => {
+		passing.disconnect();
+		host.remove();
+		style.scrollPaddingBottom = '';
+	};
 	return stand;
 }

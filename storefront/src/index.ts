@@ -1,6 +1,7 @@
 import type { standBar } from './bar';
 import { readBasket } from './basket';
-import { indexProducts, readOrder, readProduct, readSchema } from './page';
+import { indexProducts, readOrder, readProduct, readSchema, schemaText, TOLD_BY } from './page';
+import type { fillText } from './live';
 import type { frame } from './frame';
 import type { shopperKind } from './kind';
 import { shopperId, SignalBox } from './signals';
@@ -10,9 +11,11 @@ import type { paintSecond } from './second';
 import type { dealVersions, forcedVersions } from './deal';
 import type { Looker } from './resolve';
 import type { Manifest } from './types';
-import { fillText, minorUnits } from './words';
+import { minorUnits } from './words';
 
 const FONT_WAIT_MS = 1200;
+/** A place that takes our button away again and again keeps the shop's own after so many times. */
+const MOST_TRIES = 50;
 
 function isReady(): Promise<unknown> {
 	const parsed =
@@ -40,12 +43,10 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 }
 
 function announcer(): (text: string) => void {
-	const host = document.createElement('div');
 	const region = document.createElement('div');
-	host.style.cssText = 'position:fixed;clip-path:inset(50%)';
+	region.style.cssText = 'position:fixed;clip-path:inset(50%)';
 	region.setAttribute('role', 'status');
-	host.attachShadow({ mode: 'open' }).append(region);
-	document.body.append(host);
+	document.body.append(region);
 	return (text) => (region.textContent = text);
 }
 
@@ -68,15 +69,18 @@ function deviceNow(): string {
 }
 
 function signalOrder(shop: Shop): void {
-	const { digits } = shop.spoken.money;
-	for (const { order, line, product, price, quantity, currency } of readOrder(readSchema())) {
-		const value = minorUnits(price, digits) * quantity;
-		shop.signals?.add({ kind: 'ordered', order, line, product, quantity, value, currency });
+	const { money } = shop.spoken;
+	for (const { order, line, product, price, quantity, currency = money.currency } of readOrder(readSchema())) {
+		// An amount that cannot be read, or in another currency than the store's, is not told; the order is.
+		const value = currency === money.currency ? minorUnits(price, money.digits) : undefined;
+		const told = value === undefined ? {} : { value: value * quantity, currency };
+		shop.signals?.add({ kind: 'ordered', order, line, product, quantity, ...told });
 	}
 }
 
 /** What only some stores need. */
 export type Pieces = {
+	fillText?: typeof fillText;
 	standBar?: typeof standBar;
 	dealVersions?: typeof dealVersions;
 	forcedVersions?: typeof forcedVersions;
@@ -89,7 +93,7 @@ export type Pieces = {
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
 export default async function start(
 	manifest: Manifest,
-	{ standBar, dealVersions, forcedVersions, paintQuantity, paintSecond, shopperKind, frame }: Pieces = {},
+	{ fillText, standBar, dealVersions, forcedVersions, paintQuantity, paintSecond, shopperKind, frame }: Pieces = {},
 ): Promise<void> {
 	try {
 		const query = new URLSearchParams(location.search);
@@ -112,44 +116,43 @@ export default async function start(
 			deal: dealVersions,
 			forced: forcedVersions?.(query),
 		};
-		const stands: Stand[] = [];
-		const redraw = () => stands.forEach((stand) => stand.draw());
+		let stands: Stand[] = [];
+		let data = '';
+		let products = new Map<string, Record<string, unknown>>();
+		const redraw = () => stands.forEach((stand) => stand.tend());
 		const shop: Shop = {
 			manifest,
 			looker,
 			spoken,
+			fillText,
 			paintQuantity,
 			paintSecond,
 			signals: onlyLooking ? null : new SignalBox(manifest.edge, manifest.key, shopper, manifest.release),
-			basket: { count: 0, items: [] },
+			basket: null,
 			announce: announcer(),
 			changed: (basket) => {
 				redraw();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
 			},
+			read: (place, form, instead) => readProduct(place, products, form, instead),
 		};
 		const fonts = loadFonts(manifest, spoken.rtl);
 		const refresh = () =>
-			readBasket(manifest.basket)
-				.then((basket) => {
-					shop.basket = basket;
-					redraw();
-				})
-				.catch(() => undefined);
+			readBasket(manifest.basket).then((basket) => {
+				shop.basket = basket ?? shop.basket;
+				redraw();
+			});
 		signalOrder(shop);
 		// Both are waited for, so that a button stands once and does not change its words right after.
 		await Promise.all([fonts, document.querySelector('[data-up-place]') ? refresh() : undefined]);
-		let products = new Map<string, Record<string, unknown>>();
-		let barred = false;
+		let bar: Stand | null = null;
 		const stand = (place: HTMLElement, ownHigh: number) => {
 			try {
-				const product = readProduct(place, products);
-				if (!product) return;
-				stands.push(new Stand(shop, place, product, ownHigh));
+				const main = new Stand(shop, place, ownHigh);
+				stands.push(main);
 				// The bar follows the product of the page, and there is one of them.
-				const main = place.dataset.upPlace === 'product_page' && !barred && manifest.bar && standBar;
-				const bar = main && main(shop, place, product, { Stand, fillText });
-				if (main) barred = true;
+				if (place.dataset.upPlace !== 'product_page' || bar || !manifest.bar) return;
+				bar = standBar?.(shop, main, Stand) ?? null;
 				if (bar) stands.push(bar);
 			} catch {
 				// The shop's own button has not been touched.
@@ -166,16 +169,42 @@ export default async function start(
 				}),
 			{ rootMargin: '100% 0px' },
 		);
-		const findPlaces = () => {
-			const places = document.querySelectorAll<HTMLElement>('[data-up-place]:not([data-up-tried])');
-			if (places.length) products = indexProducts(readSchema());
-			places.forEach((place) => {
+		const places = (which: string) => document.querySelectorAll<HTMLElement>('[data-up-place]' + which);
+		const torn = new WeakMap<HTMLElement, number>();
+		const leave = (stand: Stand) => {
+			stand.leave();
+			if (stand === bar) bar = null;
+			const { place } = stand;
+			const tries = torn.get(place) ?? 0;
+			torn.set(place, tries + 1);
+			if (tries < MOST_TRIES) delete place.dataset.upTried;
+		};
+		/** Makes ours true again wherever the page has changed, and finds the places that came. */
+		const tendPage = () => {
+			const now = schemaText();
+			if (now !== data) {
+				data = now;
+				products = indexProducts(readSchema());
+				// Whose product was not told before may be told now.
+				places('[data-up-tried=""]:not([data-up-stands])').forEach((place) => delete place.dataset.upTried);
+			}
+			stands = stands.filter((stand) => stand.tend() || leave(stand));
+			places(':not([data-up-tried])').forEach((place) => {
 				place.dataset.upTried = '';
 				nearing.observe(place);
 			});
 		};
-		findPlaces();
-		new MutationObserver(findPlaces).observe(document.body, { childList: true, subtree: true });
+		tendPage();
+		new MutationObserver(tendPage).observe(document.documentElement, {
+			childList: true,
+			subtree: true,
+			characterData: true,
+			attributeFilter: [...TOLD_BY, 'value'],
+		});
+		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
+		let soon = 0;
+		for (const kind of ['change', 'click'])
+			document.addEventListener(kind, () => (soon ||= window.setTimeout(() => ((soon = 0), tendPage()))), true);
 		addEventListener('resize', () => {
 			const device = deviceNow();
 			if (device === looker.device) return;

@@ -78,6 +78,30 @@ describe('a product', () => {
 		expect(read).toMatchObject({ net: '53.75', was: '80.00', left: '4' });
 	});
 
+	it.each(['1,299.00', 'about ten', '12,50', '£12.50', 'NaN', '-3'])(
+		'has no price where the page says “%s”',
+		(price) => {
+			page({ ...box, offers: { ...offer, price } });
+			expect(readProduct(place(), indexProducts(readSchema()))?.price).toBe('');
+			expect(readProduct(place({ upProduct: 'BOX', upPrice: price }), new Map())?.price).toBe('');
+		},
+	);
+
+	it('is the one that its form holds, where the page describes that or nothing else is told', () => {
+		page(box, { ...box, sku: 'LID' });
+		const products = indexProducts(readSchema());
+		expect(readProduct(place(), products, 'LID')?.sku).toBe('LID');
+		expect(readProduct(place({ upProduct: 'BOX' }), products, 'LID')?.sku).toBe('BOX');
+		expect(readProduct(place(), new Map(), 'X7')?.sku).toBe('X7');
+	});
+
+	it('that came into the form later is read without what the place says of the one before', () => {
+		page(box, { ...box, sku: 'LID', offers: { ...offer, price: '9.00' } });
+		const before = place({ upProduct: 'BOX', upPrice: '60.00', upName: 'Box' });
+		expect(readProduct(before, indexProducts(readSchema()), 'LID', 'LID')).toMatchObject({ sku: 'LID', price: '9.00' });
+		expect(readProduct(before, indexProducts(readSchema()), 'BOX-L', 'BOX-L')).toMatchObject({ price: '', name: '' });
+	});
+
 	it('stands in no page that describes none, whatever is written there', () => {
 		page('{ not json', 'null', '[1, "two", null]', { '@type': 'Article' });
 		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();

@@ -62,13 +62,13 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	button.ariaDisabled = of.inactive ? 'true' : null;
 	const words = document.createElement('span');
 	words.className = 'w';
-	words.textContent = of.spoken || of.text;
+	words.append(of.spoken || of.text);
 	const parts: Node[] = [words];
 	if (made.icon) parts[made.icon.side === 'before' ? 'unshift' : 'push'](iconOf(made.icon));
 	if (of.name) {
 		const hidden = document.createElement('span');
 		hidden.className = 'n';
-		hidden.textContent = `, ${of.name}`;
+		hidden.append(`, ${of.name}`);
 		parts.push(hidden);
 	}
 	button.replaceChildren(...parts);

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { dealVersions } from './deal';
-import { contextOf, covering, covers, resolve, textOf, type Looker } from './resolve';
-import type { Compiled, Manifest, Product, Rule, Trial } from './types';
-import { fillText } from './words';
+import { fillText } from './live';
+import { contextOf, covering, covers, resolve, sayText, type Looker } from './resolve';
+import type { Compiled, Manifest, Pattern, Product, Rule, Trial } from './types';
 
 type Given = {
 	sku: string;
@@ -87,9 +87,9 @@ describe.each(golden.shops)('$why', ({ manifest: shop, cases }) => {
 			const by = { language: given.language, device: given.device, shopper: '', kind: given.shopper };
 			const found = resolve(shop, given.placement, product, by);
 			expect(found?.made, JSON.stringify(given)).toEqual(shop.looks[wanted.look]);
-			const pattern = textOf(found?.words ?? [], given.moment, given.language, shop.language);
-			const text = fillText(pattern, product, given.count, shop.languages[given.language]);
-			expect(text, JSON.stringify(given)).toBe(wanted.text);
+			const fill = (pattern: Pattern) => fillText(pattern, product, given.count, shop.languages[given.language]);
+			const text = sayText(found?.words ?? [], given.moment, given.language, shop.language, fill);
+			expect(text || product.name, JSON.stringify(given)).toBe(wanted.text);
 		}
 	});
 });
@@ -130,7 +130,7 @@ describe('a trial', () => {
 	it('shows its version in look and words, and reserves for the larger one', () => {
 		const found = standing({ trials: [trial] });
 		expect(found).toMatchObject({ made: { css: 'B' }, high: 60, versions: { '1': 'B' } });
-		expect(textOf(found?.words ?? [], 'ready', 'en-GB', 'en-GB')).toEqual(['B says']);
+		expect(sayText(found?.words ?? [], 'ready', 'en-GB', 'en-GB', String)).toBe('B says');
 	});
 
 	it('reserves the same for those who get A', () => {
@@ -176,5 +176,27 @@ describe('the height that is kept free', () => {
 		};
 		const of = manifest({ trials: [tall] });
 		expect(resolve(of, 'product_page', tool, looker)?.high).toBe(80);
+	});
+});
+
+describe('a text that a product cannot say', () => {
+	const priced: Pattern = ['Add · ', { v: 'price' }];
+	const fill = (product: Product) => (pattern: Pattern) => fillText(pattern, product, 0);
+	const unpriced = { ...tool, price: '' };
+
+	it('gives way to that of the next wider rule that needs no price', () => {
+		const words = [{ ready: { 'en-GB': priced } }, { ready: { 'en-GB': priced } }, { ready: { 'en-GB': ['Add it'] } }];
+		expect(sayText(words, 'ready', 'en-GB', 'en-GB', fill(unpriced))).toBe('Add it');
+		expect(sayText(words, 'ready', 'en-GB', 'en-GB', fill(tool))).toBe('Add · 12.50');
+	});
+
+	it('is said without the price where every rule needs one, rather than in another language', () => {
+		const words = [{ ready: { 'de-DE': priced } }, { ready: { 'en-GB': ['Add it'] } }];
+		expect(sayText(words, 'ready', 'de-DE', 'en-GB', fill(unpriced))).toBe('Add');
+	});
+
+	it('that is nothing but the price gives way to another language and to the ready text', () => {
+		const words = [{ added: { 'en-GB': [{ v: 'price' }] as Pattern }, ready: { 'en-GB': ['Buy'] } }];
+		expect(sayText(words, 'added', 'en-GB', 'en-GB', fill(unpriced))).toBe('Buy');
 	});
 });

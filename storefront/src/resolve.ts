@@ -1,4 +1,5 @@
 import type { dealVersions } from './deal';
+import { HOLE, withoutHoles } from './words';
 import type { Compiled, Manifest, Pattern, Product, Reach, Rule, Words } from './types';
 
 export type Standing = {
@@ -71,15 +72,25 @@ export function resolve(manifest: Manifest, place: string, product: Product, by:
 	return stands;
 }
 
-/** Returns a moment's text: in the language, else in the store's first; where the moment has none, the ready text. */
-export function textOf(words: readonly Words[], moment: string, language: string, first: string): Pattern {
+/**
+ * Returns a moment's text as a product can say it: in the language, else in the store's first; where the moment has none,
+ * the ready text. Where a product lacks a value that a text needs, the next wider rule's text that it can say is said.
+ */
+export function sayText(
+	words: readonly Words[],
+	moment: string,
+	language: string,
+	first: string,
+	fill: (pattern: Pattern) => string,
+): string {
 	for (const at of [moment, 'ready'])
 		for (const pick of [language, first, '']) {
-			for (const layer of words) {
-				const texts = layer[at];
-				const found = texts && (pick ? texts[pick] : Object.values(texts)[0]);
-				if (found) return found;
-			}
+			const texts = words.flatMap(({ [at]: by = {} }) => {
+				const pattern = pick ? by[pick] : Object.values(by)[0];
+				return pattern ? fill(pattern) : [];
+			});
+			const text = texts.find((text) => !text.includes(HOLE)) || withoutHoles(texts[0] ?? '');
+			if (text) return text;
 		}
-	return [];
+	return '';
 }

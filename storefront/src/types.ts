@@ -14,7 +14,6 @@ export type Compiled = {
 	css: string;
 	icon: { paths: readonly Record<string, string>[]; box: string; side: string } | null;
 	wide: boolean;
-	/** Height to reserve, in CSS pixels. */
 	/** Height to reserve in pixels, or each device's own. */
 	high: number | Record<string, number>;
 	shown: boolean;
@@ -40,6 +39,8 @@ export type Compiled = {
 export type BoxNames = readonly [string, string, string];
 
 export type MoneyRule = {
+	/** The store's own; a price in another one is not written by this rule. */
+	currency?: string;
 	prefix: string;
 	suffix: string;
 	minus: string;
@@ -53,6 +54,8 @@ export type MoneyRule = {
 export type Language = {
 	money: MoneyRule;
 	rtl: boolean;
+	/** What is said when a press was refused, when nobody knows what came of it, and what leads to the basket then. */
+	outcomes?: readonly [string, string, string];
 	/** What a quantity box is usually called; only where a store has one. */
 	box?: BoxNames;
 	/** Plural categories of 0 to 199, each a figure. */
@@ -76,6 +79,8 @@ export type Trial = {
 export type Basket = {
 	add_path: string;
 	read_path: string;
+	/** The page on which a shopper sees the basket; where the connection does not say, the path that is read. */
+	basket_path?: string | null;
 	checkout_path: string;
 	product_field: string;
 	option_field: string;

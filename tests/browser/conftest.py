@@ -19,7 +19,7 @@ from tests.conftest import PORTS
 from uptick.wiring import Environment, Wiring
 
 # What is awaited comes or it does not: how fast is what ./bench measures, not a test on a busy machine.
-PATIENCE_MS = 45_000
+PATIENCE_MS = int(os.environ.get("UPTICK_PATIENCE_MS", "45000"))
 expect.set_options(timeout=PATIENCE_MS)
 
 

@@ -92,11 +92,15 @@ def test_a_broken_script_leaves_the_shops_own_button(demo_shop: Stack, tab: Tab,
     expect(tab.page.get_by_text("Goose-wing bee brush")).to_be_visible()
 
 
-def test_a_basket_that_does_not_answer_gets_the_shops_own_press(demo_shop: Stack, tab: Tab) -> None:
+def test_a_basket_that_does_not_answer_gives_the_shops_own_button_back(demo_shop: Stack, tab: Tab) -> None:
     tab.page.goto(f"{demo_shop.at.practice}/p/TL-BRUSH")
     expect(tab.page.locator(OURS)).to_be_visible()
     tab.page.route("**/basket/add", lambda route: _only_first(route))
     tab.page.locator(OURS).click()
+    own = tab.page.locator(".buy").get_by_role("button", name="Add to basket")
+    expect(own).to_be_focused()
+    expect(tab.page.locator(".buy [data-up-note=refused]")).to_have_text("It was not added. Please use this button.")
+    own.click()
     tab.page.wait_for_url("**/basket")
     expect(tab.page.get_by_text("Goose-wing bee brush")).to_be_visible()
 

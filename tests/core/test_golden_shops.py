@@ -7,10 +7,12 @@ import json
 import os
 import random
 from datetime import date
+from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
-from tests.samples import PRODUCTS, exception, kit, settings, store
+from tests.samples import PRODUCTS as OTHERS
+from tests.samples import exception, kit, product, settings, store
 from uptick.core.classes import LEADING, context_of
 from uptick.core.compile import compile_button
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
@@ -22,6 +24,7 @@ from uptick.core.settings import ExceptionRule, Settings
 
 FILE = Path(__file__).parents[2] / "golden" / "shops.json"
 LANGUAGES = ("en-GB", "de-DE", "ar")
+PRODUCTS = [*OTHERS, product("N1", price_minor=None), product("N2", "Jars", price_minor=None)]
 TODAY = date(2026, 3, 2)
 MANY = "{count, plural, =0 {none} one {# one} two {# two} few {# few} other {# of {name}}}"
 
@@ -46,7 +49,18 @@ def random_rule(rng: random.Random, n: int) -> ExceptionRule:
     layer: dict[str, Any] = {}
     if rng.random() < 0.7:
         moment = rng.choice(["ready", "in_basket", "choose_first", "pre_order", "sold_out"])
-        text = rng.choice(["{name} now", "{price}", "{price without tax} net", "{left} left, {code}", MANY, ""])
+        text = rng.choice(
+            [
+                "{name} now",
+                "{price}",
+                "Take it · {price}",
+                "Save {saving}",
+                "{price without tax} net",
+                "{left} left, {code}",
+                MANY,
+                "",
+            ]
+        )
         layer["wording"] = {moment: dict.fromkeys(some(rng, LANGUAGES, 0.9), text)}
     if rng.random() < 0.5:
         layer["look"] = {"radius": rng.randrange(20)}
@@ -76,12 +90,16 @@ def expected(of: Settings, rng: random.Random, looks: list[Any]) -> dict[str, An
     }  # fmt: skip
 
 
+def plain(amount: Decimal | None) -> str:
+    return "" if amount is None else f"{amount:.2f}"
+
+
 def page_product(n: int) -> dict[str, Any]:
     """Return a product as the script reads it from a page."""
     one = PRODUCTS[n]
     return {
-        "sku": one.sku, "name": one.name, "category": one.category, "price": f"{one.price:.2f}",
-        "net": f"{one.price_without_tax:.2f}", "was": "", "left": str(one.stock), "currency": one.currency,
+        "sku": one.sku, "name": one.name, "category": one.category, "price": plain(one.price),
+        "net": plain(one.price_without_tax), "was": "", "left": str(one.stock), "currency": one.currency,
         "url": one.url, "situation": one.situation, "needsChoice": bool(one.option_values),
     }  # fmt: skip
 

@@ -16,6 +16,7 @@ from uptick.core.document import (
     ShopperKind,
     Situation,
     parse_document,
+    wording_of,
 )
 from uptick.core.documents import DocumentsAt, documents_of
 from uptick.core.memo import remembered
@@ -302,8 +303,14 @@ def _kind(those: list[ButtonClass]) -> ButtonKind:
 
 def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
     """Return a class as a version of a trial makes it, wherever the trial's reach covers its products."""
-    raw = merge_layer(one.document.model_dump(mode="json"), without_gaps(version.layer))
-    return replace(one, document=parse_document(raw))
+    layer = without_gaps(version.layer)
+    document = parse_document(merge_layer(one.document.model_dump(mode="json"), layer))
+    narrowed = {
+        (moment, language): one.document.texts(moment, language)
+        for moment, by_language in wording_of(layer).items()
+        for language in by_language
+    }
+    return replace(one, document=document.with_wider({**one.document.wider, **narrowed}))
 
 
 @remembered(32)

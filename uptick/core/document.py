@@ -4,7 +4,7 @@ import re
 from enum import StrEnum
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, StringConstraints, TypeAdapter, ValidationError, model_validator
+from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, ValidationError, model_validator
 
 from uptick.core.errors import BadDocument
 from uptick.core.look import (
@@ -211,6 +211,10 @@ class Standing(Part):
     price: bool = True
 
 
+# Texts that a narrower rule's text overrides, the nearest first, by moment and language.
+Wider = dict[tuple[Moment, str], tuple[str, ...]]
+
+
 class ButtonDocument(Part):
     """A whole button. Its JSON Schema is published by the studio's API.
 
@@ -225,6 +229,23 @@ class ButtonDocument(Part):
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()
     afterwards: Annotated[Stay | ToBasket | ToCheckout, Field(discriminator="kind")] = Stay()
+    # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
+    _wider: Wider = PrivateAttr(default_factory=dict)
+
+    def with_wider(self, wider: Wider) -> "ButtonDocument":
+        """Return the document with the texts that its own override."""
+        made = self.model_copy()
+        made._wider = wider
+        return made
+
+    @property
+    def wider(self) -> Wider:
+        return self._wider
+
+    def texts(self, moment: Moment, language: str) -> tuple[str, ...]:
+        """Return a moment's text in a language and those of wider rules, the nearest first, where it has any."""
+        text = self.wording.get(moment, {}).get(language)
+        return (text, *self._wider.get((moment, language), ())) if text else ()
 
     @property
     def is_wordless(self) -> bool:

@@ -1,16 +1,24 @@
 """Button documents, put together from a look and a wording that are each resolved once, and kept across edits."""
 
 from collections.abc import Callable, Sequence
-from typing import Any
+from typing import Any, NamedTuple
 
-from uptick.core.document import ButtonDocument, Moment, Placement, parse_document, wording_of
+from uptick.core.document import ButtonDocument, Moment, Placement, Wider, parse_document, wording_of
 from uptick.core.errors import BadDocument
 from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, merge_layer
 from uptick.core.resolve import RuleIndex, clean_layers, index_of, sets_look, sets_texts
 from uptick.core.settings import Settings
+from uptick.core.wider_texts import wider_texts
 
 Wording = dict[Moment, dict[str, str]]
+
+
+class Texts(NamedTuple):
+    """A wording, and the texts of wider rules that it overrides."""
+
+    wording: Wording
+    wider: Wider
 
 
 @remembered(32)
@@ -22,8 +30,8 @@ _NO_LAYER: Json = {}
 _Look = tuple[str, ButtonDocument]
 # Across edits: what an edit leaves alone is not resolved again, and stays the same object.
 _looks: Kept[_Look] = Kept(8192)
-_wordings: Kept[tuple[object, Wording]] = Kept(32_768)
-_same_words: Kept[Wording] = Kept(32_768)
+_wordings: Kept[tuple[object, Texts]] = Kept(32_768)
+_same_words: Kept[Texts] = Kept(32_768)
 _documents: Kept[ButtonDocument] = Kept(32_768)
 _same: Kept[Any] = Kept(32_768)
 _stacks: Kept[tuple[Json, ...]] = Kept(64)
@@ -63,13 +71,15 @@ class DocumentsAt:
         self._look_bits = _bits_of(narrow, sets_look)
         self._word_bits = _bits_of(narrow, sets_texts)
         self._by_look: dict[int, ButtonDocument] = {}
-        self._by_words: dict[int, Wording] = {}
+        self._by_words: dict[int, Texts] = {}
 
     def of(self, bits: int) -> ButtonDocument:
         look = self._look(bits & self._look_bits)
-        wording = self._wording(bits & self._word_bits)
+        texts = self._texts(bits & self._word_bits)
         return _documents.get(
-            (id(look), id(wording)), (look, wording), lambda: look.model_copy(update={"wording": wording})
+            (id(look), id(texts)),
+            (look, texts),
+            lambda: look.model_copy(update={"wording": texts.wording}).with_wider(texts.wider),
         )
 
     def rules(self, bits: int) -> tuple[str, ...]:
@@ -87,7 +97,7 @@ class DocumentsAt:
             kept = self._by_look[bits] = _same.get((self._place, key), (), lambda: look)
         return kept
 
-    def _wording(self, bits: int) -> Wording:
+    def _texts(self, bits: int) -> Texts:
         kept = self._by_words.get(bits)
         if kept is None:
             # An edit of a look leaves the texts of its layer the same objects.
@@ -125,12 +135,15 @@ def _resolved(stack: Sequence[Json]) -> _Look:
     return look.model_dump_json(), look
 
 
-def _merged(stack: Sequence[Json]) -> tuple[object, Wording]:
+def _merged(stack: Sequence[Json]) -> tuple[object, Texts]:
     """Return the texts of some layers together, and a key that is equal for equal texts."""
     wording: Wording = {}
-    for texts in stack:
-        for moment, by_language in _texts_of(texts).items():
+    layers = [_texts_of(texts) for texts in stack]
+    for texts in layers:
+        for moment, by_language in texts.items():
             wording[moment] = {**wording.get(moment, {}), **by_language}
     if not wording:
         raise BadDocument("wording: a button needs words, at least for the ready moment.", field="wording")
-    return tuple((moment, tuple(sorted(texts.items()))) for moment, texts in sorted(wording.items())), wording
+    wider = wider_texts(layers)
+    told = tuple((moment, tuple(sorted(by_language.items()))) for moment, by_language in sorted(wording.items()))
+    return (told, tuple(sorted(wider.items()))), Texts(wording, wider)

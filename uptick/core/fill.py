@@ -1,6 +1,6 @@
 """Texts filled for real products, and the worst of them: the one that takes the most room."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from heapq import nlargest
 
@@ -11,7 +11,19 @@ from uptick.core.look import Type
 from uptick.core.memo import Kept
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import width_of
-from uptick.core.wording import Live, Pattern, Plural, fill_text, live_names, money_rule, money_text, parse_text
+from uptick.core.wider_texts import needed_by
+from uptick.core.wording import (
+    HOLE,
+    Live,
+    Pattern,
+    Plural,
+    fill_text,
+    live_names,
+    money_rule,
+    money_text,
+    parse_text,
+    without_holes,
+)
 
 # Two digits in the basket is the widest count that is common practice to plan for.
 COUNT_TO_FIT = 12
@@ -27,16 +39,22 @@ class WorstText:
     product: Product | None
 
 
-def template_of(document: ButtonDocument, moment: Moment, language: str, first: str = "") -> str:
-    """Return a moment's text as written.
+def _stacks(document: ButtonDocument, moment: Moment, language: str, first: str) -> Iterator[tuple[str, ...]]:
+    """Yield the texts that can be said in a moment, stack by stack, the narrowest rule's text of each first.
 
     Where the language has none, that of the store's `first` language stands in; where the moment has none, the ready
-    text of the same language does.
+    text does.
     """
-    for by_language in (document.wording.get(moment), document.wording.get(Moment.READY)):
-        if by_language:
-            return by_language.get(language) or by_language.get(first) or next(iter(by_language.values()), "")
-    return ""
+    for at in dict.fromkeys((moment, Moment.READY)):
+        by_language = document.wording.get(at, {})
+        for one in dict.fromkeys((language, first, next(iter(by_language), ""))):
+            if texts := document.texts(at, one):
+                yield texts
+
+
+def template_of(document: ButtonDocument, moment: Moment, language: str, first: str = "") -> str:
+    """Return a moment's text as written, in the language that `_stacks` finds first."""
+    return next((texts[0] for texts in _stacks(document, moment, language, first)), "")
 
 
 def live_values(product: Product | None, language: str, count: int) -> dict[str, str]:
@@ -53,9 +71,21 @@ def live_values(product: Product | None, language: str, count: int) -> dict[str,
 def text_for(
     document: ButtonDocument, moment: Moment, language: str, product: Product | None, count: int = 2, first: str = ""
 ) -> str:
-    """Return what a shopper reads on the button of a product."""
-    pattern = parse_text(template_of(document, moment, language, first))
-    return fill_text(pattern, live_values(product, language, count), language)
+    """Return what a shopper reads on the button of a product.
+
+    Where the product lacks a value that a text needs, the next wider rule's text that it can say is said.
+    """
+    stacks = tuple(_stacks(document, moment, language, first))
+    return _say(stacks, live_values(product, language, count), language)
+
+
+def _say(stacks: Sequence[tuple[str, ...]], values: Mapping[str, str], language: str) -> str:
+    for texts in stacks:
+        filled = [fill_text(parse_text(text), values, language) for text in texts]
+        said = next((text for text in filled if HOLE not in text), "") or without_holes(filled[0])
+        if said:
+            return said
+    return values.get("name", "")
 
 
 def _counts(pattern: Pattern, product: Product | None) -> tuple[int, ...]:
@@ -75,26 +105,30 @@ def worst_text(
     first: str = "",
 ) -> WorstText:
     """Return the widest text of a moment over the products that can come into it; each batch is of one situation."""
-    template = template_of(document, moment, language, first)
+    stacks = tuple(_stacks(document, moment, language, first))
     kind, those = document.look.type, tuple(batches)
-    key = (template, moment, language, kind, id(fonts), tuple(map(id, those)))
-    return _worst.get(key, (fonts, those), lambda: _worst_text(template, kind, moment, language, those, fonts))
+    key = (stacks, moment, language, kind, id(fonts), tuple(map(id, those)))
+    return _worst.get(key, (fonts, those), lambda: _worst_text(stacks, kind, moment, language, those, fonts))
 
 
 _worst: Kept[WorstText] = Kept(32_768)
 
 
 def _worst_text(
-    template: str, kind: Type, moment: Moment, language: str, batches: Sequence[Sequence[Product]], fonts: FontBook
+    stacks: tuple[tuple[str, ...], ...],
+    kind: Type,
+    moment: Moment,
+    language: str,
+    batches: Sequence[Sequence[Product]],
+    fonts: FontBook,
 ) -> WorstText:
-    pattern = parse_text(template)
+    texts = stacks[0] if stacks else ("",)
+    pattern = parse_text(texts[0])
     face = (kind.family, kind.weight, language)
 
     def measured(product: Product | None) -> WorstText:
-        texts = {
-            fill_text(pattern, live_values(product, language, count), language) for count in _counts(pattern, product)
-        }
-        found = ((t, width_of(t, kind, fonts, language)) for t in texts)
+        said = {_say(stacks, live_values(product, language, count), language) for count in _counts(pattern, product)}
+        found = ((t, width_of(t, kind, fonts, language)) for t in said)
         text, width = max(found, key=lambda one: (one[1], one[0]))
         return WorstText(text, width, product)
 
@@ -102,7 +136,31 @@ def _worst_text(
         return measured(None)
     able = [batch for batch in batches if batch and moment in MOMENTS_OF[batch[0].situation]]
     widest = [product for batch in able for product in _likely(pattern, batch, fonts, face)]
+    needed = needed_by(texts[0])
+    for batch in able if needed else ():
+        # Who cannot say it says a wider text, which may be the longer one.
+        unable = products_without(batch, needed)
+        widest += [product for text in texts for product in _likely(parse_text(text), unable, fonts, face)]
     return max((measured(p) for p in widest), key=lambda w: w.width_px, default=measured(None))
+
+
+def products_without(batch: Sequence[Product], needed: frozenset[str]) -> tuple[Product, ...]:
+    """Return the products of a batch that lack one of some live values; always the same object for the same batch."""
+    return _unable.get(
+        (id(batch), needed), (batch,), lambda: tuple(p for p in batch if any(lacks(p, name) for name in needed))
+    )
+
+
+_unable: Kept[tuple[Product, ...]] = Kept(4096)
+
+
+def lacks(product: Product, name: str) -> bool:
+    """Tell whether a product has no such live value."""
+    if name == "saving":
+        return product.saving is None
+    if name == "page":
+        return not product.url
+    return name in {"price", "price without tax"} and product.price_minor is None
 
 
 _shortlists: Kept[list[Product]] = Kept(4096)

@@ -26,6 +26,7 @@ from uptick.core.document import (
 from uptick.core.kit import Kit
 from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, at_path, leaves
+from uptick.core.outcome_words import outcome_words
 from uptick.core.reach import Context
 from uptick.core.reserve import Reserved, may_wrap, reserve
 from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
@@ -191,7 +192,8 @@ def _midnight_ms(day: date, store: Store) -> int:
 
 def _compile_language(language: str, store: Store) -> Json:
     return {
-        "money": asdict(money_rule(language, store.currency)),
+        "money": {**asdict(money_rule(language, store.currency)), "currency": store.currency},
+        "outcomes": outcome_words(language),
         "rtl": is_rtl(language),
         "plurals": plural_table(language),
     }

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, NamedTuple
 
-from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind, Situation, parse_document
+from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind, Situation
 from uptick.core.memo import remembered
 from uptick.core.merge import Json, at_path, merge_layer, without_gaps
 from uptick.core.reach import Context, Reach
 from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.wider_texts import document_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -225,9 +226,13 @@ def _steps(settings: Settings, context: Context, versions: Sequence[VersionLayer
 
 def resolve_raw(settings: Settings, context: Context, versions: Sequence[VersionLayer] = ()) -> Json:
     """Return the merged document as plain JSON, not yet checked."""
+    return _merged(step.content for step in _steps(settings, context, versions))
+
+
+def _merged(layers: Iterable[Json]) -> Json:
     merged: Json = {}
-    for step in _steps(settings, context, versions):
-        merged = merge_layer(merged, step.content)
+    for layer in layers:
+        merged = merge_layer(merged, layer)
     return merged
 
 
@@ -237,7 +242,8 @@ def resolve(settings: Settings, context: Context, versions: Sequence[VersionLaye
     Raises:
         BadDocument: The layers together do not make a button; names the field.
     """
-    return parse_document(resolve_raw(settings, context, versions))
+    steps = [step.content for step in _steps(settings, context, versions)]
+    return document_of(_merged(steps), steps)
 
 
 def resolve_layers(settings: Settings, placement: Placement, rule_ids: Iterable[str]) -> ButtonDocument:
@@ -247,10 +253,12 @@ def resolve_layers(settings: Settings, placement: Placement, rule_ids: Iterable[
         BadDocument: As for `resolve`.
     """
     layers = clean_layers(settings)
-    merged = merge_layer(layers["baseline"], layers.get(f"place:{placement}", {}))
-    for rule in rule_ids:
-        merged = merge_layer(merged, layers[f"exception:{rule}"])
-    return parse_document(merged)
+    stack = [
+        layers["baseline"],
+        layers.get(f"place:{placement}", {}),
+        *(layers[f"exception:{rule}"] for rule in rule_ids),
+    ]
+    return document_of(_merged(stack), stack)
 
 
 def trace(

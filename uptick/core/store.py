@@ -14,11 +14,15 @@ ShopPath = Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_leng
 
 
 class FormPost(Part):
-    """A basket that takes a form post; the same path with GET tells what is in it."""
+    """A basket that takes a form post; `read_path` tells as JSON what is in it.
+
+    `basket_path` is the page on which a shopper sees the basket, where that is not the path that is read.
+    """
 
     kind: Literal["form_post"] = "form_post"
     add_path: ShopPath
     read_path: ShopPath
+    basket_path: ShopPath | None = None
     product_field: FieldName
     option_field: FieldName
     quantity_field: FieldName

@@ -142,15 +142,31 @@ def live_names(pattern: Pattern) -> frozenset[str]:
     return frozenset(names)
 
 
+# Stands in a filled text where a product has no value; no text of a designer can hold it.
+HOLE = "\0"
+_HOLES = re.compile(r"[\s·•,:;–—|/(-]*\0[\s·•,:;–—|/)\0-]*")
+
+
+def without_holes(text: str) -> str:
+    """Return a text without its holes and what joined them to the rest: `Add · ` is `Add`; the script does the same."""
+    return _HOLES.sub(" ", text).strip()
+
+
 def fill_text(pattern: Pattern, values: Mapping[str, str], language: str) -> str:
-    """Return the text as a shopper reads it. Counts are whole numbers in figures."""
+    """Return the text as a shopper reads it, with a `HOLE` for each value that is not there.
+
+    Counts are whole numbers in figures.
+    """
     said = []
     for part in pattern:
         if isinstance(part, Plural):
-            number = int(values.get(part.name) or 0)
+            if not values.get(part.name):
+                said.append(HOLE)
+                continue
+            number = int(values[part.name])
             said.append(fill_text(part.form(number, plural_category(language, number)), values, language))
         elif isinstance(part, Live):
-            said.append(isolated(values.get(part.name, ""), language))
+            said.append(isolated(values.get(part.name, ""), language) or HOLE)
         else:
             said.append(part)
     return "".join(said)
@@ -225,6 +241,16 @@ def _locale(language: str) -> Locale:
 
 
 @lru_cache(maxsize=256)
+def currency_digits(currency: str) -> int:
+    """Return how many digits a currency has after the point: 2 for pounds, none for yen, 3 for Kuwaiti dinars.
+
+    Source:
+        Unicode CLDR, currency data (UTS 35 part 3), as shipped with Babel.
+    """
+    return int(get_currency_precision(currency))
+
+
+@lru_cache(maxsize=256)
 def money_rule(language: str, currency: str) -> MoneyRule:
     """Return the CLDR rule of a language for a currency, through Babel.
 
@@ -243,7 +269,7 @@ def money_rule(language: str, currency: str) -> MoneyRule:
         group=symbols["group"],
         primary=pattern.grouping[0],
         secondary=pattern.grouping[1],
-        digits=get_currency_precision(currency),
+        digits=currency_digits(currency),
     )
 
 

@@ -5,6 +5,7 @@ import hashlib
 from collections.abc import Iterator
 from dataclasses import dataclass, fields
 from pathlib import Path
+from typing import Any
 
 import brotli
 import orjson
@@ -59,6 +60,7 @@ class ScriptCode:
     """The built script, and the pieces that only some stores need, read once."""
 
     main: str
+    live: str
     bar: str
     deal: str
     quantity: str
@@ -74,13 +76,16 @@ class ScriptCode:
     def for_store(self, manifest: Json) -> str:
         """Return the code that a manifest needs, and the pieces as they are handed to the start."""
         code, pieces = [self.main], []
+        draft = bool(manifest.get("draft"))
+        if draft or manifest.get("bar") or any(_has_live(pattern) for pattern in _patterns(manifest)):
+            code.append(self.live)
+            pieces.append("fillText:UpLive.fillText")
         if manifest.get("bar"):
             code.append(self.bar)
             pieces.append("standBar:UpBar.standBar")
         if manifest["trials"]:
             code.append(self.deal)
             pieces.append("dealVersions:UpDeal.dealVersions,forcedVersions:UpDeal.forcedVersions")
-        draft = bool(manifest.get("draft"))
         if draft:
             # What is being drawn may come to need any piece.
             code.append(self.frame)
@@ -95,6 +100,23 @@ class ScriptCode:
             code.append(self.kind)
             pieces.append("shopperKind:UpKind.shopperKind")
         return f"{';'.join(code)};const pieces={{{','.join(pieces)}}}"
+
+
+def _patterns(manifest: Json) -> Iterator[list[Any]]:
+    """Yield every text that a store's buttons may say."""
+    layers = [manifest["words"], *(place["words"] for place in manifest["places"].values())]
+    layers += [rule.get("words", {}) for rule in manifest["rules"]]
+    layers += [trial["B"]["words"] for trial in manifest["trials"]]
+    for layer in layers:
+        for by_language in layer.values():
+            yield from by_language.values()
+    for look in _looks(manifest):
+        yield from (look.get("second") or {}).values()
+        yield from (look.get("spoken") or {}).values()
+
+
+def _has_live(pattern: list[Any]) -> bool:
+    return any(isinstance(part, dict) for part in pattern)
 
 
 def _looks(manifest: Json) -> Iterator[Json]:

@@ -8,13 +8,14 @@ from uptick.core.catalogue import Product
 from uptick.core.checks.finding import Finding, Mend, Weight, said, spots, where
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.document import Moment, Placement
-from uptick.core.fill import template_of
+from uptick.core.fill import products_without, template_of, text_for
 from uptick.core.memo import Kept
 from uptick.core.merge import Json
 from uptick.core.reach_words import listed
 from uptick.core.resolve import clean_layers
 from uptick.core.settings import Settings
-from uptick.core.wording import language_name, live_names, parse_text
+from uptick.core.wider_texts import needed_by
+from uptick.core.wording import language_name
 
 
 def check_texts(settings: Settings, classes: Sequence[ButtonClass]) -> tuple[Finding, ...]:
@@ -76,28 +77,30 @@ def _one_language(settings: Settings) -> Iterator[Finding]:
 
 
 def _valueless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
-    """Find live values that some product has not: the text would have a hole there."""
-    told: dict[tuple[str, str], tuple[dict[str, Product], ButtonClass, str]] = {}
+    """Find live values that some product has not: it says something else than what was written."""
+    told: dict[tuple[str, str], tuple[dict[str, Product], ButtonClass, str, Moment, str]] = {}
     for one in classes:
         if not one.document.placement.shown:
             continue
         key = (id(one.document), tuple(map(id, one.batches)), one.languages, settings.language)
-        for name, template, lacking in _holes.get(key, (one,), partial(_find_holes, one, settings.language)):
-            kept = told.setdefault((name, one.placement), ({}, one, template))[0]
+        holes = _holes.get(key, (one,), partial(_find_holes, one, settings.language))
+        for name, template, lacking, moment, language in holes:
+            kept = told.setdefault((name, one.placement), ({}, one, template, moment, language))[0]
             kept.update((product.sku, product) for product in lacking)
-    for (name, _), (lacking_products, one, template) in told.items():
+    for (name, _), (lacking_products, one, template, moment, language) in told.items():
         n = len(lacking_products)
         example = next(iter(lacking_products.values()))
+        instead = text_for(one.document, moment, language, example, first=settings.language)
         more = f" and {n - 1:,} more" if n > 1 else ""
         yield Finding(
             "live_value", Weight.MUST_FIX if name != "page" else Weight.LOOK_AGAIN, spots(one), "words",
             f"{{{name}}} has no value for {_many(n, 'product')}",
-            f"“{template}” {where(one)}: {example.name}{more} would leave a hole there.",
+            f"“{template}” {where(one)}. {example.name}{more} would say “{instead}” instead.",
             n, 0,
         )  # fmt: skip
 
 
-_Hole = tuple[str, str, list[Product]]
+_Hole = tuple[str, str, Sequence[Product], Moment, str]
 _holes: Kept[list[_Hole]] = Kept(8192)
 
 
@@ -107,17 +110,10 @@ def _find_holes(one: ButtonClass, first: str) -> list[_Hole]:
     for batch, language in crossing(one.batches, one.languages):
         for moment in MOMENTS_OF[batch[0].situation]:
             template = template_of(one.document, moment, language, first)
-            for name in live_names(parse_text(template)) - {"count", "name", "code", "left"}:
-                lacking = [product for product in batch if _lacks(product, name)]
-                if lacking:
-                    found.append((name, template, lacking))
+            for name in needed_by(template):
+                if lacking := products_without(batch, frozenset({name})):
+                    found.append((name, template, lacking, moment, language))
     return found
-
-
-def _lacks(product: Product, name: str) -> bool:
-    if name == "saving":
-        return product.saving is None
-    return not product.url if name == "page" else product.price_minor is None
 
 
 def _differing(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import type { MoneyRule, Pattern, Product } from './types';
-import { fillText, minorUnits, moneyText } from './words';
+import { fillText, moneyText } from './live';
+import { minorUnits, withoutHoles } from './words';
 
 type Golden = {
 	money: { why: string; given: { amount: string; rule: MoneyRule }; expect: string }[];
@@ -28,15 +29,16 @@ describe('money', () => {
 		expect(moneyText(given.amount, given.rule)).toBe(text);
 	});
 
-	it('is not guessed from what is no amount', () => {
-		expect(moneyText('about ten', pounds)).toBe('£0.00');
+	it.each(['about ten', '1,299.00', '', '12.50 GBP', '1e3', '１２'])('is not guessed from “%s”', (told) => {
+		expect(moneyText(told, pounds)).toBe('');
 	});
 
 	it('comes to whole minor units without rounding dust', () => {
 		expect(minorUnits('19.99', 2)).toBe(1999);
 		expect(minorUnits('0.1', 2) * 3).toBe(30);
-		expect(minorUnits('', 2)).toBe(0);
-		expect(minorUnits('no price', 2)).toBe(0);
+		expect(minorUnits('1200', 0)).toBe(1200);
+		expect(minorUnits('1.250', 3)).toBe(1250);
+		expect(minorUnits('', 2)).toBeUndefined();
 	});
 });
 
@@ -47,8 +49,20 @@ describe('a text', () => {
 		expect(fillText(pattern, hive, 2, english)).toBe('Take Cedar hive, £189.00 (2)');
 	});
 
-	it('leaves out a price that the page does not know', () => {
-		expect(fillText([{ v: 'price' }, 'now'], { ...hive, price: '' }, 0, english)).toBe('now');
+	it.each([
+		[['Add · ', { v: 'price' }], 'Add'],
+		[['Take it home, ', { v: 'price' }], 'Take it home'],
+		[[{ v: 'price' }, ' · Add'], 'Add'],
+		[['Save ', { v: 'price' }, ' now'], 'Save now'],
+		[['Buy (', { v: 'price' }, ')'], 'Buy'],
+	] as [Pattern, string][])('loses a value that a product has not, with what joined it', (holed, text) => {
+		expect(withoutHoles(fillText(holed, { ...hive, price: '' }, 0, english))).toBe(text);
+	});
+
+	it('does not write an amount of another currency as the store’s own', () => {
+		const money = { ...pounds, currency: 'GBP' };
+		expect(fillText([{ v: 'price' }], { ...hive, currency: 'USD' }, 0, { ...english, money })).toBe('\0');
+		expect(fillText([{ v: 'price' }], hive, 0, { ...english, money })).toBe('£189.00');
 	});
 
 	it('knows the price without tax, what is saved, what is left, the code and the page', () => {
@@ -56,7 +70,7 @@ describe('a text', () => {
 			fillText([{ v }], hive, 0, english),
 		);
 		expect(live).toEqual(['£157.50', '£11.10', '6', 'H1', '/p/H1']);
-		expect(fillText([{ v: 'saving' }], { ...hive, was: '180' }, 0, english)).toBe('');
+		expect(fillText([{ v: 'saving' }], { ...hive, was: '180' }, 0, english)).toBe('\0');
 	});
 
 	it('says a count as its language does, exact numbers first', () => {
