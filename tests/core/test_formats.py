@@ -31,7 +31,7 @@ GOODS = [
 
 
 def read(text: str) -> tuple[Product, ...]:
-    found = read_catalogue(text.encode(), {}, "GBP")
+    found = read_catalogue(text.encode(), {}, "GBP").reading
     assert found.refused == ()
     return found.products
 
@@ -77,7 +77,7 @@ def test_json_ld_as_shops_write_it_is_taken() -> None:
             {"item": {"@type": "schema:Product", "name": "no code"}},
         ],
     }  # fmt: skip
-    found = read_catalogue(json.dumps(page).encode(), {}, "GBP")
+    found = read_catalogue(json.dumps(page).encode(), {}, "GBP").reading
     (one,) = found.products
     assert (one.sku, one.price_minor, one.category, one.pre_order, one.available_from) == (
         "A", 11999, "Tools", True, date(2027, 4, 12),

@@ -89,7 +89,7 @@ def test_what_cannot_be_bought_is_refused(shop: TestClient, sku: str) -> None:
 
 
 def test_the_shops_catalogue_is_one_that_the_import_takes_whole() -> None:
-    found = read_catalogue(Path("practice/catalogue.csv").read_bytes(), {}, "GBP")
+    found = read_catalogue(Path("practice/catalogue.csv").read_bytes(), {}, "GBP").reading
     assert len(found.products) == 60
     assert found.refused == ()
     assert Counter(p.situation.value for p in found.products) == {

@@ -1,11 +1,13 @@
 """Products, and what a file that brings them in would change."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import date
 from decimal import ROUND_HALF_UP, Decimal
 
 from uptick.core.document import Situation
+from uptick.core.wording import currency_digits
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +46,10 @@ class Product:
 
     @property
     def price(self) -> Decimal | None:
-        return None if self.price_minor is None else Decimal(self.price_minor) / 100
+        return None if self.price_minor is None else self._amount(self.price_minor)
+
+    def _amount(self, minor: int | Decimal) -> Decimal:
+        return Decimal(minor).scaleb(-currency_digits(self.currency))
 
     @property
     def price_without_tax(self) -> Decimal | None:
@@ -52,14 +57,14 @@ class Product:
         if self.price_minor is None:
             return None
         net = Decimal(self.price_minor) / (1 + self.tax_percent / 100)
-        return net.quantize(Decimal(1), rounding=ROUND_HALF_UP) / 100
+        return self._amount(net.quantize(Decimal(1), rounding=ROUND_HALF_UP))
 
     @property
     def saving(self) -> Decimal | None:
         """Return by how much the price has been reduced, or None where it has not."""
         if self.price_minor is None or self.was_minor is None or self.was_minor <= self.price_minor:
             return None
-        return Decimal(self.was_minor - self.price_minor) / 100
+        return self._amount(self.was_minor - self.price_minor)
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,8 +85,21 @@ class Change:
 
 
 @dataclass(frozen=True, slots=True)
+class Line:
+    """One product of a file: where it stands, its code as far as it is read, and what it is or why it is refused."""
+
+    number: int
+    sku: str
+    read: Product | str
+
+
+@dataclass(frozen=True, slots=True)
 class Reading:
-    """What a file would do to the catalogue, before it is done. `missing` are the codes that it lacks."""
+    """What a file would do to the catalogue, before it is done.
+
+    `missing` are the codes that it does not name; a known product whose line is refused is not missing. `emptied` says
+    which fields would lose the values that they have, and for how many products.
+    """
 
     products: tuple[Product, ...]
     new: tuple[Change, ...]
@@ -89,30 +107,50 @@ class Reading:
     unchanged: int
     missing: tuple[str, ...]
     refused: tuple[Refusal, ...]
+    emptied: tuple[tuple[str, int], ...] = ()
 
 
-def compare_catalogue(read: Iterable[tuple[int, Product | str]], known: Mapping[str, Product]) -> Reading:
-    """Return what numbered products, or reasons why there is none, would change in a known catalogue."""
+def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Reading:
+    """Return what the lines of a file would change in a known catalogue."""
     products: dict[str, Product] = {}
     new, changed, refused = [], [], []
     unchanged = 0
-    for line, one in read:
+    named: set[str] = set()
+    for line in lines:
+        named.add(line.sku)
+        one = line.read
         if isinstance(one, str):
-            refused.append(Refusal(line, one))
+            refused.append(Refusal(line.number, one))
             continue
         if one.sku in products:
-            refused.append(Refusal(line, f"the code {one.sku!r} stands on an earlier line too"))
+            refused.append(Refusal(line.number, f"the code {one.sku!r} stands on an earlier line too"))
             continue
         products[one.sku] = one
         before = known.get(one.sku)
         if before is None:
-            new.append(Change(line, one.sku, ()))
+            new.append(Change(line.number, one.sku, ()))
         elif before != one:
-            changed.append(Change(line, one.sku, _differing(before, one)))
+            changed.append(Change(line.number, one.sku, _differing(before, one)))
         else:
             unchanged += 1
-    missing = tuple(sorted(set(known) - set(products)))
-    return Reading(tuple(products.values()), tuple(new), tuple(changed), unchanged, missing, tuple(refused))
+    missing = tuple(sorted(set(known) - named))
+    emptied = tuple(_emptied(changed, products, known))
+    return Reading(tuple(products.values()), tuple(new), tuple(changed), unchanged, missing, tuple(refused), emptied)
+
+
+def _emptied(
+    changed: Iterable[Change], products: Mapping[str, Product], known: Mapping[str, Product]
+) -> Iterator[tuple[str, int]]:
+    """Yield the fields of which a file leaves no value standing, with how many products had one."""
+    lost = Counter(
+        field
+        for change in changed
+        for field in change.fields
+        if getattr(known[change.sku], field) and not getattr(products[change.sku], field)
+    )
+    for field, count in lost.items():
+        if not any(getattr(product, field) for product in products.values()):
+            yield field, count
 
 
 def _differing(before: Product, after: Product) -> tuple[str, ...]:

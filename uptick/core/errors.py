@@ -12,6 +12,7 @@ AppError
 ├── BadCss            CSS in which no button can be found
 ├── BadTokens         a file of design tokens that cannot be read at all
 ├── BadCatalogue      a catalogue file that cannot be read at all
+├── NeedsYes          a step with consequences that somebody has to agree to first
 ├── BadSignal         a batch of signals that cannot be read at all
 ├── NotFound          a thing that is not there
 ├── Stale             somebody changed it meanwhile
@@ -87,6 +88,10 @@ class BadTokens(AppError):
 
 class BadCatalogue(AppError):
     code = "bad_catalogue"
+
+
+class NeedsYes(AppError):
+    code = "needs_yes"
 
 
 class BadSignal(AppError):

@@ -4,7 +4,8 @@ from collections.abc import Generator, Iterator
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 
-from uptick.core.catalogue import Change, Refusal
+from uptick.core.catalogue import Change, Reading, Refusal
+from uptick.core.errors import NeedsYes
 from uptick.core.formats.catalogue_file import read_catalogue
 from uptick.usecases.ports import Person, Shop
 
@@ -25,7 +26,9 @@ class Counts:
 class ImportReport:
     """What an import took, changed and refused, line by line. `missing` are known products that the file lacks.
 
-    `removed` says whether those were taken out of the catalogue. A shortened report has its counts in full.
+    `removed` says whether those were taken out of the catalogue; `columns` are those that were read, `ignored` the
+    headings that mean nothing here. `warnings` are sentences that somebody has to agree to before it is applied. A
+    shortened report has its counts in full.
     """
 
     counts: Counts
@@ -36,6 +39,9 @@ class ImportReport:
     refused: tuple[Refusal, ...]
     applied: bool
     removed: bool = False
+    columns: tuple[str, ...] = ()
+    ignored: tuple[str, ...] = ()
+    warnings: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +52,19 @@ class Progress:
     of: int
 
 
+# A file that takes out more than this share of a catalogue is more often a broken export than a wish.
+MOST_REMOVED = 0.1
+
+
 def import_steps(
-    shop: Shop, content: bytes, person: Person, now: datetime, *, dry_run: bool = False, whole: bool = False
+    shop: Shop,
+    content: bytes,
+    person: Person,
+    now: datetime,
+    *,
+    dry_run: bool = False,
+    whole: bool = False,
+    really: bool = False,
 ) -> Generator[Progress, None, ImportReport]:
     """Read a file into the catalogue, yielding progress; the report is what it returns.
 
@@ -56,18 +73,26 @@ def import_steps(
     Args:
         whole: The file is the whole catalogue: what it lacks is taken out. Exceptions for such products are kept and
             sleep. Without it they stay as they are.
+        really: Somebody has read the warnings and wants it all the same.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read; nothing is changed.
+        NeedsYes: It would do something that is rarely meant; `warnings` says what. Nothing is changed.
     """
     known = {product.sku: product for product in shop.catalogue.all()}
-    reading = read_catalogue(content, known, shop.store.currency)
+    file = read_catalogue(content, known, shop.store.currency)
+    reading = file.reading
     touched = {change.sku for change in (*reading.new, *reading.changed)}
     new, changed, missing, refused = reading.new, reading.changed, reading.missing, reading.refused
     counts = Counts(len(new), len(changed), reading.unchanged, len(missing), len(refused))
-    report = ImportReport(counts, new, changed, missing, refused, not dry_run, whole)
+    warnings = tuple(_warnings(reading, len(known), whole=whole))
+    report = ImportReport(
+        counts, new, changed, missing, refused, not dry_run, whole, file.columns, file.ignored, warnings
+    )
     if dry_run:
         return report
+    if warnings and not really:
+        raise NeedsYes(" ".join(warnings), warnings=list(warnings))
     taken = [product for product in reading.products if product.sku in touched]
     for begin in range(0, len(taken), PIECE):
         yield Progress(begin, len(taken))
@@ -79,6 +104,20 @@ def import_steps(
     # Read once here, so that whoever opens the floor next does not wait for it.
     shop.catalogue.all()
     return report
+
+
+_FIELD_NAMES = {"price_minor": "price", "was_minor": "former price", "tax_percent": "tax"}
+
+
+def _warnings(reading: Reading, known: int, *, whole: bool) -> Iterator[str]:
+    gone = len(reading.missing)
+    if whole and gone > known * MOST_REMOVED:
+        yield f"It would remove {gone:,} of {known:,} products, since the file does not name them."
+    for field, count in reading.emptied:
+        name = _FIELD_NAMES.get(field, field.replace("_", " "))
+        many = f"{count:,} product{'' if count == 1 else 's'}"
+        what = f"sell out {many}" if field == "stock" else f"empty the {name} of {many}"
+        yield f"It would {what}: the file has none."
 
 
 def shortened(report: ImportReport) -> ImportReport:
@@ -94,15 +133,22 @@ def shortened(report: ImportReport) -> ImportReport:
 
 
 def import_catalogue(
-    shop: Shop, content: bytes, person: Person, now: datetime, *, dry_run: bool = False, whole: bool = False
+    shop: Shop,
+    content: bytes,
+    person: Person,
+    now: datetime,
+    *,
+    dry_run: bool = False,
+    whole: bool = False,
+    really: bool = False,
 ) -> ImportReport:
     """Read a file into the catalogue in one go.
 
     Raises:
         BadCatalogue: As for `import_steps`.
+        NeedsYes: As for `import_steps`.
     """
-    steps = import_steps(shop, content, person, now, dry_run=dry_run, whole=whole)
-    return finish(steps)
+    return finish(import_steps(shop, content, person, now, dry_run=dry_run, whole=whole, really=really))
 
 
 def finish(steps: Iterator[Progress]) -> ImportReport:

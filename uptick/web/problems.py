@@ -23,6 +23,7 @@ STATUS: Mapping[type[errors.AppError], int] = {
     errors.BadTokens: 422,
     errors.Overtaken: 409,
     errors.BadCatalogue: 422,
+    errors.NeedsYes: 409,
     errors.BadSignal: 400,
     errors.NotFound: 404,
     errors.Stale: 412,

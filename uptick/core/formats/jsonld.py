@@ -5,10 +5,10 @@ Source:
 """
 
 import json
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from uptick.core.catalogue import Product
+from uptick.core.catalogue import Line, Product
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.product_fields import product_from, row_of
 
@@ -16,8 +16,8 @@ _HOLDERS = ("@graph", "itemListElement", "item", "mainEntity")
 _KINDS = {"Product", "ProductGroup"}
 
 
-def products_from_jsonld(text: str, currency: str) -> Iterator[tuple[int, Product | str]]:
-    """Yield numbered products, or reasons why one cannot be taken.
+def products_from_jsonld(text: str, known: Mapping[str, Product], currency: str) -> Iterator[Line]:
+    """Yield numbered products, or reasons why one cannot be taken. What a node does not tell stays as it is known.
 
     Raises:
         BadCatalogue: It is not JSON, or holds no product.
@@ -32,10 +32,21 @@ def products_from_jsonld(text: str, currency: str) -> Iterator[tuple[int, Produc
     if not nodes:
         raise BadCatalogue("The file holds no Product and no ProductGroup of schema.org.")
     for number, node in enumerate(nodes, 1):
+        row = {name: value for name, value in _row(node).items() if value or name in _told_by(node)}
+        sku = row.get("sku", "")
         try:
-            yield number, product_from(_row(node), currency)
+            yield Line(number, sku, product_from(row, currency, known.get(sku)))
         except ValueError as error:
-            yield number, str(error)
+            yield Line(number, sku, str(error))
+
+
+_OF_OFFER = {"price", "was", "availability", "available_from", "set_of"}
+
+
+def _told_by(node: dict[str, Any]) -> set[str]:
+    """Return what a node tells even where it has no value for it: an offer without a price has none."""
+    told = _OF_OFFER if node.get("offers") else set[str]()
+    return told | ({"option_name", "option_values"} if "Product" in _kinds(node) else set())
 
 
 def _nodes(value: Any) -> Iterator[dict[str, Any]]:
@@ -77,7 +88,13 @@ def _row(node: dict[str, Any]) -> dict[str, str]:
     offer = _one(node.get("offers"))
     variants = [one for one in _many(node.get("hasVariant")) if isinstance(one, dict)]
     told = _local(_text(offer.get("availability")))
-    availability = {"PreOrder": "pre_order", "PreSale": "pre_order", "OutOfStock": "sold_out", "SoldOut": "sold_out"}
+    availability = {
+        "InStock": "in_stock",
+        "PreOrder": "pre_order",
+        "PreSale": "pre_order",
+        "OutOfStock": "sold_out",
+        "SoldOut": "sold_out",
+    }
     prices = [one for one in _many(offer.get("priceSpecification")) if isinstance(one, dict)]
     was = next((p for p in prices if _local(_text(p.get("priceType"))) in {"StrikethroughPrice", "ListPrice"}), {})
     inside = [_one(part.get("typeOfGood")) for part in _many(offer.get("includesObject")) if isinstance(part, dict)]
