@@ -61,6 +61,13 @@ def place_for(name: str) -> Path:
     return Path("/var/tmp") / f"uptick-{hashlib.sha256(str(ROOT).encode()).hexdigest()[:8]}-{name}"
 
 
+def write_private(file: Path, text: str) -> None:
+    """Write a file that only its owner can read, from its first byte on."""
+    file.unlink(missing_ok=True)
+    with os.fdopen(os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as opened:
+        opened.write(text)
+
+
 def start(folder: Path, wanted_port: int) -> Cluster:
     """Make the cluster where there is none yet, start it, and return it.
 
@@ -72,7 +79,7 @@ def start(folder: Path, wanted_port: int) -> Cluster:
     os.chmod(folder, 0o711)
     secret = folder / "password"
     if not (data / "PG_VERSION").exists():
-        secret.write_text(secrets.token_hex(16))
+        write_private(secret, secrets.token_hex(16))
         data.mkdir(exist_ok=True)
         _give(folder)
         locale = ["-E", "UTF8", "--locale=C.UTF-8", "--auth=scram-sha-256", "--data-checksums"]

@@ -9,7 +9,7 @@ import sys
 import threading
 
 from ops import cluster, demo
-from ops.cluster import ROOT, CannotStart
+from ops.cluster import ROOT, CannotStart, write_private
 from ops.parts import Parts, prepare
 from uptick.wiring import Environment, Wiring
 
@@ -24,8 +24,7 @@ def _say(text: str) -> None:
 def _secret() -> str:
     file = LOCAL / "secret"
     if not file.exists():
-        file.write_text(secrets.token_hex(32))
-        file.chmod(0o600)
+        write_private(file, secrets.token_hex(32))
     return file.read_text()
 
 
@@ -73,7 +72,7 @@ def main() -> int:
         parts = prepare(running, "uptick", _secret(), LOCAL / "logs", FIRST_PORT, str(LOCAL / "practice.db"))
         _say("servers")
         _start(parts, empty=wish.empty)
-        (LOCAL / "environment").write_text("".join(f"{k}={v}\n" for k, v in parts.environment.items()))
+        write_private(LOCAL / "environment", "".join(f"{k}={v}\n" for k, v in parts.environment.items()))
         _print_where(parts)
         while not stopping.wait(0.5):
             for name, process in parts.processes.items():

@@ -133,8 +133,9 @@ def _one(
 
     def note(kind: str, when: datetime, place: str, **more: Any) -> None:
         events.append({"id": _id_at(when, rng), "kind": kind, "at": when.isoformat(), "place": place,
-                       "seen_as": situation_of(goods) if place else "", "product": goods.sku, "device": device,
-                       "language": "en-GB", **more})  # fmt: skip
+                       "seen_as": situation_of(goods) if place else "",
+                       "situation": situation_of(goods) if place else "", "shopper_kind": "new" if place else "",
+                       "product": goods.sku, "device": device, "language": "en-GB", **more})  # fmt: skip
 
     clock = at
     places = (

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import pytest
 from hypothesis import HealthCheck
 from hypothesis import settings as hypothesis_settings
+from pydantic import SecretStr
 from sqlalchemy import Engine, create_engine, text
 
 from ops import cluster
@@ -19,6 +20,7 @@ hypothesis_settings.register_profile(
 )
 hypothesis_settings.load_profile("test")
 
+SECRET = "secret-of-tests-that-is-long-enough"
 EMAIL, PASSWORD = "ada@example.test", "a-password-for-tests"
 _numbers = itertools.count(1)
 # Processes that run side by side look for free ports in places of their own.
@@ -73,7 +75,7 @@ def engine(database_url: str) -> Iterator[Engine]:
 def wiring(database_url: str) -> Iterator[Wiring]:
     """A wired database with Ada, her store `sample`, and a store `other` that is not hers."""
     made = Wiring(
-        Environment(database_url=database_url, secret="secret-of-tests", practice_origin="http://localhost:1")
+        Environment(database_url=database_url, secret=SecretStr(SECRET), practice_origin="http://localhost:1")
     )
     with made.open_accounts() as accounts:
         ada = accounts.add_person(EMAIL, "Ada", hash_password(PASSWORD))

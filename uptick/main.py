@@ -6,17 +6,20 @@ from fastapi import FastAPI
 from starlette.applications import Starlette
 
 from uptick.edge.app import create_edge
+from uptick.logs import configure
 from uptick.web.app import create_app
 from uptick.wiring import Wiring
 
 
 def studio() -> FastAPI:
+    configure()
     app = create_app(Wiring(pool_size=8).studio_parts())
     _settle()
     return app
 
 
 def edge() -> Starlette:
+    configure()
     app = create_edge(Wiring(pool_size=4).edge_parts())
     _settle()
     return app

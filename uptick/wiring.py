@@ -14,10 +14,11 @@ from argon2.exceptions import InvalidHashError
 from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
 from pwdlib import PasswordHash
 from pwdlib.exceptions import PwdlibError
+from pydantic import SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
 from sqlalchemy import URL, Connection, Engine
 
-from uptick.core.errors import NotFound
+from uptick.core.errors import NotFound, NotSetUp
 from uptick.core.kit import IconShape, Kit
 from uptick.core.merge import Json
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
@@ -48,11 +49,29 @@ class Environment(BaseSettings):
     model_config = SettingsConfigDict(env_prefix="UPTICK_", env_file=ROOT / ".local" / "environment", extra="ignore")
 
     database_url: str = "postgresql+psycopg://uptick@127.0.0.1:8805/uptick"
-    secret: str = "not-a-secret-outside-of-tests"
+    secret: SecretStr = SecretStr("")
     studio_origin: str = "http://127.0.0.1:8800"
     edge_origin: str = "http://127.0.0.1:8801"
     practice_origin: str = "http://localhost:8802"
     edge_part: int = 0
+
+
+LEAST_SECRET = 32
+
+
+def require_secret(environment: Environment) -> str:
+    """Return what cookies and links are signed with.
+
+    Raises:
+        NotSetUp: There is none, or one that can be guessed.
+    """
+    secret = environment.secret.get_secret_value()
+    if len(secret) < LEAST_SECRET:
+        raise NotSetUp(
+            f"UPTICK_SECRET must have at least {LEAST_SECRET} characters that nobody can guess; it has {len(secret)}. "
+            "./start makes one; elsewhere: python -c 'import secrets; print(secrets.token_hex(32))'"
+        )
+    return secret
 
 
 def clock() -> datetime:
@@ -154,8 +173,8 @@ class Wiring:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
 
     def studio_parts(self) -> Parts:
-        env = self.environment
-        timed = URLSafeTimedSerializer(env.secret, salt="draft")
+        env, secret = self.environment, require_secret(self.environment)
+        timed = URLSafeTimedSerializer(secret, salt="draft")
         return Parts(
             open_accounts=self.look_up_accounts,
             open_visit=self.open_visit,
@@ -163,16 +182,18 @@ class Wiring:
             clock=clock,
             new_token=lambda: secrets.token_hex(24),
             verify=verify_password,
-            signer=URLSafeSerializer(env.secret, salt="session"),
+            signer=URLSafeSerializer(secret, salt="session"),
             preview_token=lambda key: str(timed.dumps(key)),
             studio_dir=ROOT / "studio" / "dist",
             font_dir=ASSETS / "fonts",
             font_files=served_fonts(),
             edge_origin=env.edge_origin,
             practice_origin=env.practice_origin,
+            studio_origin=env.studio_origin,
         )
 
     def edge_parts(self) -> EdgeParts:
+        require_secret(self.environment)
         return EdgeParts(
             shelf=PublicShelf(self.engine),
             writer=SignalWriter(self.engine, self.environment.edge_part),
@@ -187,7 +208,9 @@ class Wiring:
 
     def _draft_of(self, key: str, token: str) -> Json | None:
         try:
-            named = URLSafeTimedSerializer(self.environment.secret, salt="draft").loads(token, max_age=PREVIEW_LASTS_S)
+            named = URLSafeTimedSerializer(require_secret(self.environment), salt="draft").loads(
+                token, max_age=PREVIEW_LASTS_S
+            )
         except BadSignature:
             return None
         if named != key:

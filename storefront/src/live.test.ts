@@ -35,7 +35,7 @@ describe('money', () => {
 
 	it('comes to whole minor units without rounding dust', () => {
 		expect(minorUnits('19.99', 2)).toBe(1999);
-		expect(minorUnits('0.1', 2) * 3).toBe(30);
+		expect((minorUnits('0.1', 2) ?? 0) * 3).toBe(30);
 		expect(minorUnits('1200', 0)).toBe(1200);
 		expect(minorUnits('1.250', 3)).toBe(1250);
 		expect(minorUnits('', 2)).toBeUndefined();

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { dealVersions } from './deal';
 import { fillText } from './live';
 import { contextOf, covering, covers, resolve, sayText, type Looker } from './resolve';
-import type { Compiled, Manifest, Pattern, Product, Rule, Trial } from './types';
+import type { Compiled, Manifest, Pattern, Product, Rule, Trial, Words } from './types';
 
 type Given = {
 	sku: string;
@@ -191,7 +191,7 @@ describe('a text that a product cannot say', () => {
 	});
 
 	it('is said without the price where every rule needs one, rather than in another language', () => {
-		const words = [{ ready: { 'de-DE': priced } }, { ready: { 'en-GB': ['Add it'] } }];
+		const words: Words[] = [{ ready: { 'de-DE': priced } }, { ready: { 'en-GB': ['Add it'] } }];
 		expect(sayText(words, 'ready', 'de-DE', 'en-GB', fill(unpriced))).toBe('Add');
 	});
 

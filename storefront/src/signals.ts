@@ -4,6 +4,8 @@ export type SignalEvent = {
 	at: string;
 	place?: string;
 	seen_as?: string;
+	situation?: string;
+	shopper_kind?: string;
 	product?: string;
 	versions?: Record<string, string>;
 	order?: string;

@@ -279,12 +279,17 @@ export class Stand {
 
 	/** Returns what a signal tells of the button as it is now. */
 	#telling(): Partial<SignalEvent> {
+		const { situation, sku } = this.product;
+		const { kind, device, language } = this.#shop.looker;
 		return {
 			place: this.#name(),
-			seen_as: this.#moment() === 'in_basket' ? 'in_basket' : this.product.situation,
-			product: this.product.sku,
+			seen_as: this.#moment() === 'in_basket' ? 'in_basket' : situation,
+			situation,
+			shopper_kind: kind,
+			product: sku,
 			versions: this.standing.versions,
-			device: this.#shop.looker.device,
+			device,
+			language,
 		};
 	}
 

@@ -15,7 +15,7 @@ from ops import cluster, demo
 from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
-from tests.conftest import PORTS
+from tests.conftest import PORTS, SECRET
 from uptick.wiring import Environment, Wiring
 
 # What is awaited comes or it does not: how fast is what ./bench measures, not a test on a busy machine.
@@ -37,7 +37,7 @@ class Stack:
 
 def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterator[Stack]:
     with tempfile.TemporaryDirectory() as folder:
-        parts = prepare(server, name, "secret-of-tests", Path(folder), first_port, f"{folder}/practice.db")
+        parts = prepare(server, name, SECRET, Path(folder), first_port, f"{folder}/practice.db")
         before = dict(os.environ)
         os.environ.update(parts.environment)
         try:

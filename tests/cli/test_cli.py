@@ -126,7 +126,24 @@ def test_a_catalogue_goes_out_and_in_again(run: Any, told: Wiring, tmp_path: Pat
     file = tmp_path / "goods"
     file.write_text(out)
     code, out, _ = run("import", str(file), "--store", "sample", "--dry-run")
-    assert (code, out) == (0, "0 new, 0 changed, 7 unchanged, 0 not in the file, 0 refused (nothing applied)\n")
+    assert code == 0
+    assert out.splitlines()[-1] == "0 new, 0 changed, 7 unchanged, 0 not in the file, 0 refused (nothing applied)"
+
+
+def test_a_file_that_would_empty_the_shop_exits_2_until_somebody_means_it(
+    run: Any, told: Wiring, tmp_path: Path
+) -> None:
+    file = tmp_path / "goods.csv"
+    file.write_text("sku,name,category,price,currency,url\n")
+    code, out, _ = run("import", str(file), "--store", "sample", "--whole", "--dry-run")
+    assert code == 0
+    assert "warning: It would remove 7 of 7 products, since the file does not name them. It needs --really." in out
+    code, _, err = run("import", str(file), "--store", "sample", "--whole")
+    assert code == 2
+    assert "It would remove 7 of 7 products" in err
+    code, out, _ = run("import", str(file), "--store", "sample", "--whole", "--really", "--json")
+    assert code == 0
+    assert json.loads(out)["counts"]["missing"] == 7
 
 
 def test_texts_and_settings_go_out_and_texts_in(run: Any, told: Wiring, tmp_path: Path) -> None:

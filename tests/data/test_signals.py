@@ -10,7 +10,7 @@ from uuid import UUID
 import pytest
 from sqlalchemy import text
 
-from tests.samples import NOW, PRODUCTS, settings
+from tests.samples import NOW, PRODUCTS, product, settings
 from uptick.core.document import Placement
 from uptick.core.reach import Reach
 from uptick.core.signals import Kind, Signal
@@ -18,13 +18,15 @@ from uptick.core.trial.assign import assign_version
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
 from uptick.core.trial.record import SHARES, Trial, TrialState
+from uptick.data.database import make_engine
 from uptick.data.public import PublicShelf
 from uptick.data.signals import SignalWriter
-from uptick.usecases.serving import StoreBatch
+from uptick.usecases.serving import StoreBatch, Unavailable
 from uptick.wiring import Wiring
 
 START = NOW - timedelta(days=20)
 PLACE = "product_page"
+PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
 
 
 def signal(n: int, kind: Kind, at: datetime, shopper: str, **more: Any) -> Signal:
@@ -40,7 +42,10 @@ def begin_trial(wiring: Wiring, total: int = 40, reach: Reach | None = None) -> 
         shop.releases.add(settings(), {}, "", "Ada", START)
         reach, state = reach or Reach(placements=(Placement.PRODUCT_PAGE,)), TrialState.RUNNING
         trial = Trial(0, "Why?", reach, {}, Measure.ADDED, 0.2, 3, state, "salt", plan, START, None, None, None)
-        return shop.trials.add(trial)
+        trial = shop.trials.add(trial)
+        if reach.narrows_products:
+            shop.trials.freeze(trial.number, [p.sku for p in PRODUCTS if reach.covers_product(p.sku, p.category)])
+        return trial
 
 
 def write(wiring: Wiring, groups: Sequence[Sequence[Signal]], part: int = 0) -> list[int]:
@@ -168,6 +173,81 @@ def test_what_stands_outside_the_reach_of_a_trial_is_not_in_it(wiring: Wiring) -
     assert [row[0] for row in counts(wiring)] == ["inside-trial"]
 
 
+# What a signal can tell, with a reach that leaves it out.
+OUTSIDE = [
+    ({"device": "desktop"}, {"devices": ("phone",)}),
+    ({"language": "de-DE"}, {"languages": ("en-GB",)}),
+    ({"situation": "choice"}, {"situations": ("plain",)}),
+    ({"situation": ""}, {"situations": ("plain",)}),
+    ({"shopper_kind": "returning"}, {"shoppers": ("new",)}),
+    ({"product": "B1"}, {"not_products": ("B1",)}),
+    ({"product": "B1"}, {"not_categories": ("Jars",)}),
+    ({"product": "NEW"}, {"categories": ("Tools",)}),
+]
+
+
+@pytest.mark.parametrize(("told", "reach"), OUTSIDE)
+def test_a_trial_counts_and_paces_only_whom_its_reach_covers(
+    wiring: Wiring, told: dict[str, str], reach: dict[str, Any]
+) -> None:
+    narrow = Reach(placements=(Placement.PRODUCT_PAGE,), **reach)
+    begin_trial(wiring, reach=narrow)
+    inside = {"situation": "plain", "shopper_kind": "new"}
+    at = NOW - timedelta(days=6)
+    shown = [
+        signal(1, Kind.SHOWN, at, "inside-trial", **inside),
+        signal(2, Kind.SHOWN, at, "outside-trial", **{**inside, **told}),
+        # What is added outside does not count for whoever entered inside.
+        signal(3, Kind.ADDED, at + timedelta(hours=1), "inside-trial", **{**inside, **told}),
+    ]
+    write(wiring, [shown])
+    assert [(row[0], row[4]) for row in counts(wiring)] == [("inside-trial", None)]
+    with wiring.open_shop("sample") as shop:
+        products = [p.sku for p in PRODUCTS if narrow.covers_product(p.sku, p.category)]
+        pace = shop.signals.pace(narrow, products if narrow.narrows_products else None, 3, NOW)
+    assert (pace.followed, pace.added) == (1, 0)
+
+
+def test_products_that_come_into_a_category_later_are_not_in_its_trial(wiring: Wiring) -> None:
+    begin_trial(wiring, reach=Reach(placements=(Placement.PRODUCT_PAGE,), categories=("Jars",)))
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put([product("B9", "Jars")])
+        shop.catalogue.remove(["B1"])
+    at = START + timedelta(days=1)
+    write(wiring, [[signal(n, Kind.SHOWN, at, f"shopper-of-{sku}", product=sku) for n, sku in enumerate(("B1", "B9"))]])
+    assert [row[0] for row in counts(wiring)] == ["shopper-of-B1"]
+
+
+def test_a_forged_order_line_does_not_keep_the_real_one_out(wiring: Wiring) -> None:
+    begin_trial(wiring)
+    at = START + timedelta(days=1)
+    order = {"place": "", "order": "T00001", "line": "1"}
+    forged = signal(1, Kind.ORDERED, at, "forger-00001", **order)
+    real = [signal(2, Kind.SHOWN, at, "buyer-000001"), signal(3, Kind.ORDERED, at, "buyer-000001", **order)]
+    again = signal(4, Kind.ORDERED, at, "buyer-000001", **order)
+    assert write(wiring, [[forged], real, [again]]) == [1, 2, 0]
+    assert [(row[0], row[5] is not None) for row in counts(wiring) if row[2]] == [("buyer-000001", True)]
+
+
+def test_an_order_without_an_amount_is_kept_without_one(wiring: Wiring) -> None:
+    order = {"place": "", "order": "T00001", "line": "1", "value_minor": None}
+    write(wiring, [[signal(1, Kind.ORDERED, START, "buyer-000001", **order)]])
+    with wiring.engine.connect() as db:
+        assert db.execute(text("SELECT value_minor FROM events")).scalar_one() is None
+
+
+@pytest.mark.parametrize("bad", [{"visit": "a\0b"}, {"release": 10**30}])
+def test_what_the_database_cannot_keep_is_told_from_a_database_that_is_away(
+    wiring: Wiring, bad: dict[str, Any]
+) -> None:
+    with pytest.raises(Exception) as failed:  # noqa: PT011
+        write(wiring, [[signal(1, Kind.SHOWN, START, "shopper-0001", **bad)]])
+    assert not isinstance(failed.value, Unavailable)
+    away = SignalWriter(make_engine("postgresql+psycopg://nobody@127.0.0.1:9/none"), 0)
+    with pytest.raises(Unavailable):
+        away.write([StoreBatch(1, [signal(1, Kind.SHOWN, START, "shopper-0001")], (), {})], NOW.date())
+
+
 def test_the_reading_is_of_the_planned_number_the_first_that_came(wiring: Wiring) -> None:
     trial = begin_trial(wiring, total=40)
     write(wiring, [story(60)])
@@ -192,7 +272,7 @@ def test_pace_counts_newcomers_and_what_those_followed_to_the_end_did(wiring: Wi
             told.append(signal(10 * n + 2, Kind.SHOWN, at + timedelta(hours=30), f"newcomer-{n:03d}"))
     write(wiring, [told])
     with wiring.open_shop("sample") as shop:
-        pace = shop.signals.pace([PLACE], None, 3, NOW)
+        pace = shop.signals.pace(PAGE, None, 3, NOW)
     assert pace.entering_per_day == pytest.approx(28 / 14, rel=1e-3)
     assert pace.followed == 22
     assert pace.added == 11

@@ -4,6 +4,7 @@ import gzip
 import io
 import json
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import timedelta
 from pathlib import Path
@@ -19,6 +20,7 @@ from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
+from uptick.core.signals import BatchIn, EventIn
 from uptick.edge.app import create_edge
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
@@ -32,9 +34,10 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    for name in ("up", "bar", "deal", "quantity", "kind", "second", "frame"):
+    for name in ("up", "live", "bar", "deal", "quantity", "kind", "second", "frame"):
         (tmp_path / f"{name}.js").write_text(
-            "var UpTick=function(m){return m},UpBar={},UpDeal={},UpQuantity={},UpKind={},UpSecond={},UpFrame={}"
+            "var UpTick=function(m){return m},UpLive={},UpBar={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"
+            "var UpFrame={}"
         )
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put(PRODUCTS)
@@ -205,3 +208,102 @@ def test_fonts_are_served_by_hash_for_ever(edge: TestClient) -> None:
     assert answer.headers["access-control-allow-origin"] == "*"
     assert "immutable" in answer.headers["cache-control"]
     assert edge.get("/fonts/../app.py").status_code == 404
+
+
+BAD_BYTES = [
+    ("visit", {"visit": "a\0b"}, {}),
+    ("release", {"release": 10**30}, {}),
+    ("release", {"release": 2**40}, {}),
+    ("release", {"release": -1}, {}),
+    ("product", {}, {"product": "A\0"}),
+    ("order", {}, {"kind": "ordered", "order": "T\0", "line": "1"}),
+    ("Invalid JSON", {}, {"language": "\ud800"}),
+    ("device", {}, {"device": "\x1b[2J"}),
+]
+
+
+@pytest.mark.parametrize(("field", "head", "inside"), BAD_BYTES)
+def test_text_that_cannot_be_kept_is_refused_by_name_and_no_other_batch_fails(
+    edge: TestClient, wiring: Wiring, field: str, head: dict[str, Any], inside: dict[str, Any]
+) -> None:
+    bad = {"v": 1, "sent": NOW.isoformat(), "shopper": "shopper-0001", "events": [event(99, **inside)], **head}
+    with ThreadPoolExecutor(8) as pool:
+        bads = [pool.submit(edge.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(20)]
+        goods = [pool.submit(edge.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 21)]
+        refused_answers = [one.result() for one in bads]
+        assert [one.result().status_code for one in goods] == [200] * 20
+    assert {answer.status_code for answer in refused_answers} == {400}
+    assert field in refused_answers[0].json()["says"]
+    assert len(kept(wiring)) == 20
+
+
+def test_a_batch_that_only_the_database_can_refuse_fails_alone_and_is_counted(
+    wiring: Wiring, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Text is checked before; what slips through that net must still not take others with it."""
+    monkeypatch.setattr("uptick.edge.app.parse_batch", lambda body: BatchIn.model_construct(**unchecked(body)))
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW)
+    bad = json.loads(batch(event(99)))
+    bad["visit"] = "a\0b"
+    headers = {"User-Agent": AGENT, "Origin": SHOP}
+    with TestClient(create_edge(parts), headers=headers) as client, ThreadPoolExecutor(8) as pool:
+        bads = [pool.submit(client.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(10)]
+        goods = [pool.submit(client.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 31)]
+        assert [one.result().status_code for one in goods] == [200] * 30
+        assert {one.result().status_code for one in bads} == {400}
+    assert len(kept(wiring)) == 30
+    assert refused(wiring) == {"unwritable": 10}
+
+
+def unchecked(body: bytes) -> dict[str, Any]:
+    raw = json.loads(body)
+    events = tuple(EventIn.model_validate(one) for one in raw["events"])
+    return {**raw, "sent": NOW, "events": events, "release": 0, "visit": raw.get("visit", "")}
+
+
+@pytest.mark.parametrize("sent", ["0001-01-01T00:00:00Z", "9999-12-31T23:59:59Z"])
+def test_a_clock_at_the_end_of_all_calendars_is_no_fault_of_ours(edge: TestClient, sent: str) -> None:
+    body = {**json.loads(batch(event(1, at=sent))), "sent": sent}
+    answer = edge.post("/s/sample/signals", content=json.dumps(body))
+    assert answer.status_code == 200
+    assert answer.json()["refused"][0]["reason"] == "time_out_of_bounds"
+
+
+@pytest.mark.parametrize(
+    "path",
+    ["/s/%00/up.js", "/s/%00/manifest.json", "/pictures/%00", "/s/%C3%BC/up.js", "/s/sample/%00", "/fonts/%00"],
+)
+def test_an_address_that_cannot_be_is_not_found(edge: TestClient, path: str) -> None:
+    assert edge.get(path).status_code == 404
+
+
+def test_a_store_that_cannot_be_is_not_found_for_signals_either(edge: TestClient) -> None:
+    assert edge.post("/s/%00/signals", content=batch()).status_code == 404
+    assert edge.get("/s/%00/draft.js?token=x").status_code == 403
+
+
+def test_a_fault_is_a_plain_problem_whose_id_is_in_the_log(wiring: Wiring, capsys: pytest.CaptureFixture[str]) -> None:
+    class Broken:
+        def served(self, key: str) -> None:
+            raise RuntimeError("the shelf fell down " * 50)
+
+    parts = replace(wiring.edge_parts(), shelf=Broken())
+    with TestClient(create_edge(parts), headers={"Origin": SHOP}) as client:
+        answer = client.get("/s/sample/up.js")
+    assert answer.status_code == 500
+    assert answer.headers["content-type"] == "application/problem+json"
+    assert answer.headers["access-control-allow-origin"] == "*"
+    told = capsys.readouterr().out
+    assert answer.json()["id"] in told
+    assert "RuntimeError" in told
+    assert "Traceback" not in told
+    assert len(told) < 1000
+
+
+def test_an_amount_in_another_currency_is_no_amount_of_this_store(edge: TestClient, wiring: Wiring) -> None:
+    order = {"kind": "ordered", "order": "T1", "value": 900, "place": ""}
+    told = [event(n, **order, line=str(n), currency=currency) for n, currency in enumerate(("GBP", "USD", ""), 1)]
+    assert edge.post("/s/sample/signals", content=batch(*told)).json()["accepted"] == 3
+    with wiring.engine.connect() as db:
+        rows = db.execute(text("SELECT value_minor FROM events ORDER BY line")).scalars().all()
+    assert rows == [900, None, 900]

@@ -9,9 +9,9 @@ import pytest
 
 from tests.samples import NOW
 from uptick.edge import queue as module
-from uptick.edge.queue import CommitQueue, Full
+from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import ScriptCode, build_script
-from uptick.usecases.serving import Served, StoreBatch
+from uptick.usecases.serving import Served, StoreBatch, Unavailable
 
 T = TypeVar("T")
 
@@ -70,6 +70,54 @@ def test_nobody_is_answered_before_the_write_is_over() -> None:
     ended(run())
 
 
+class Picky(Slow):
+    """Cannot write a group in which one batch is bad; counts how often it tried."""
+
+    def __init__(self, error: Exception) -> None:
+        super().__init__()
+        self._error = error
+        self.tries = 0
+
+    def write(self, batches: Sequence[StoreBatch], today: date) -> int:
+        self.tries += 1
+        if any(batch.refused.get("bad") for batch in batches):
+            raise self._error
+        self.groups.append(len(batches))
+        return 0
+
+
+def outcomes(writer: Picky, bad: int, of: int) -> list[object]:
+    async def run() -> list[object]:
+        queue = CommitQueue(writer, lambda: NOW)
+        waiting = [queue.commit(StoreBatch(1, (), (), {"bad" if n == bad else "x": 1})) for n in range(of)]
+        gathered = asyncio.gather(*waiting, return_exceptions=True)
+        await asyncio.sleep(0)
+        queue.start()
+        ended = await gathered
+        await queue.stop()
+        return list(ended)
+
+    return ended(run())
+
+
+def test_a_batch_that_cannot_be_written_fails_alone() -> None:
+    writer = Picky(ValueError("a NUL"))
+    told = outcomes(writer, bad=13, of=60)
+    assert [n for n, one in enumerate(told) if one is not None] == [13]
+    assert isinstance(told[13], Unwritable)
+    assert told[13].why["error"] == "ValueError"
+    assert sum(writer.groups) == 59
+    # Halved six times and no more: 60 batches are 2 to the power of 6 at most.
+    assert writer.tries <= 1 + 2 * 6
+
+
+def test_while_the_database_is_away_nothing_is_divided() -> None:
+    writer = Picky(Unavailable("gone"))
+    told = outcomes(writer, bad=3, of=20)
+    assert all(isinstance(one, Unavailable) for one in told)
+    assert writer.tries == 1
+
+
 def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(module, "_MOST_WAITING", 3)
 
@@ -91,9 +139,11 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
     from tests.samples import store
 
     def served(text: str) -> Served:
-        return Served(1, store(), 1, {"note": text, "looks": [], "rules": []}, {"trials": []}, text)
+        return Served(
+            1, store(), 1, {"note": text, "looks": [], "rules": [], "words": {}, "places": {}}, {"trials": []}, text
+        )
 
-    code = ScriptCode("code", "bar", "deal", "quantity", "kind", "second", "frame")
+    code = ScriptCode("code", "live", "bar", "deal", "quantity", "kind", "second", "frame")
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
     assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
@@ -102,11 +152,14 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 
 
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
-    code = ScriptCode("main", "bar", "deal", "quantity", "kind", "second", "frame")
-    plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], "rules": [], "trials": []}
-    running = {"running": True, "reach": {}, "B": {"looks": {}}}
+    code = ScriptCode("main", "live", "bar", "deal", "quantity", "kind", "second", "frame")
+    nothing = {"words": {}, "places": {}, "rules": [], "trials": []}
+    plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}
+    running = {"running": True, "reach": {}, "B": {"looks": {}, "words": {}}}
     assert code.for_store(plain) == "main;const pieces={}"
     assert "bar" in code.for_store({**plain, "bar": "css"})
+    assert "live" in code.for_store({**plain, "words": {"ready": {"en-GB": ["Buy ", {"v": "price"}]}}})
+    assert "live" not in code.for_store({**plain, "words": {"ready": {"en-GB": ["Buy"]}}})
     assert "deal" in code.for_store({**plain, "trials": [running]})
     # A link may force a version before the trial runs.
     assert "deal" in code.for_store({**plain, "trials": [{**running, "running": False}]})
@@ -115,5 +168,5 @@ def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
     assert all(piece in code.for_store({**plain, "draft": True}) for piece in ("frame", "quantity", "second"))
     assert "quantity" in code.for_store({**plain, "looks": [{"quantity": {"least": 1}}]})
     assert "kind" in code.for_store({**plain, "rules": [{"reach": {"shoppers": ["new"]}}]})
-    boxed = {"running": False, "reach": {}, "B": {"looks": {"strip": {"": {"quantity": {"least": 1}}}}}}
+    boxed = {"running": False, "reach": {}, "B": {"words": {}, "looks": {"strip": {"": {"quantity": {"least": 1}}}}}}
     assert "quantity" in code.for_store({**plain, "trials": [boxed]})

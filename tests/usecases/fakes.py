@@ -12,6 +12,7 @@ from uptick.core.history import Mark, redoable, undoable
 from uptick.core.kit import Kit
 from uptick.core.merge import Json
 from uptick.core.pictures import Picture
+from uptick.core.reach import Reach
 from uptick.core.release import content_hash
 from uptick.core.settings import Settings
 from uptick.core.store import Store
@@ -124,6 +125,7 @@ class FakeReleases:
 @dataclass
 class FakeTrials:
     kept: dict[int, Trial] = field(default_factory=dict)
+    frozen: dict[int, tuple[str, ...]] = field(default_factory=dict)
 
     def all(self) -> list[Trial]:
         return list(self.kept.values())[::-1]
@@ -139,17 +141,22 @@ class FakeTrials:
         return added
 
     def save(self, trial: Trial) -> None:
-        self.kept[trial.number] = trial
+        self.kept[trial.number] = replace(trial, version=trial.version + 1)
+
+    def freeze(self, number: int, products: Sequence[str]) -> None:
+        self.frozen[number] = tuple(products)
 
 
 @dataclass
 class FakeSignals:
+    asked: list[tuple[Reach, Sequence[str] | None]] = field(default_factory=list)
     now_pace: Pace = field(default_factory=lambda: Pace(150.0, 1000, 200, 60))
     counted: TrialCount = field(
         default_factory=lambda: TrialCount(Tally("A", 0, 0, 0, 0, 0), Tally("B", 0, 0, 0, 0, 0), 0)
     )
 
-    def pace(self, places: Sequence[str], products: Sequence[str] | None, window_days: int, now: datetime) -> Pace:
+    def pace(self, reach: Reach, products: Sequence[str] | None, window_days: int, now: datetime) -> Pace:
+        self.asked.append((reach, products))
         return self.now_pace
 
     def count(self, trial: Trial, now: datetime) -> TrialCount:

@@ -7,7 +7,7 @@ import pytest
 from tests.samples import NOW, PRODUCTS, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.document import Device, Placement, ShopperKind
-from uptick.core.errors import BadDocument, BadReach, NotFound, OutOfRange, Overtaken
+from uptick.core.errors import BadDocument, BadReach, NeedsYes, NotFound, OutOfRange, Overtaken
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
 from uptick.usecases.edit import Wish, add_exception, change_exception, change_layer, redo, set_languages, undo
@@ -245,5 +245,37 @@ def test_the_whole_catalogue_takes_out_what_it_lacks_and_a_part_of_it_does_not()
     made = fake_shop(products=PRODUCTS)
     report = import_catalogue(made.shop, csv_of(2), ADA, NOW)
     assert (report.counts.missing, len(made.catalogue.all())) == (7, 9)
-    import_catalogue(made.shop, csv_of(2), ADA, NOW, whole=True)
+    with pytest.raises(NeedsYes, match="It would remove 7 of 9 products"):
+        import_catalogue(made.shop, csv_of(2), ADA, NOW, whole=True)
+    assert len(made.catalogue.all()) == 9
+    import_catalogue(made.shop, csv_of(2), ADA, NOW, whole=True, really=True)
     assert [p.sku for p in made.catalogue.all()] == ["P0", "P1"]
+
+
+HEAD_ONLY = b"sku,name,category,price,currency,url\n"
+
+
+def test_a_file_of_nothing_but_headings_does_not_empty_the_shop_unasked() -> None:
+    made = fake_shop(products=PRODUCTS)
+    report = import_catalogue(made.shop, HEAD_ONLY, ADA, NOW, dry_run=True, whole=True)
+    assert report.warnings == ("It would remove 7 of 7 products, since the file does not name them.",)
+    with pytest.raises(NeedsYes) as refused:
+        import_catalogue(made.shop, HEAD_ONLY, ADA, NOW, whole=True)
+    assert refused.value.facts["warnings"] == list(report.warnings)
+    assert len(made.catalogue.all()) == 7
+
+
+def test_a_file_that_empties_a_column_says_so_and_needs_a_yes() -> None:
+    made = fake_shop(products=PRODUCTS)
+    bare = ("SKU,Price,Stock\n" + "".join(f"{p.sku},,{p.stock}\n" for p in PRODUCTS)).encode()
+    with pytest.raises(NeedsYes, match="It would empty the price of 7 products: the file has none"):
+        import_catalogue(made.shop, bare, ADA, NOW)
+    assert all(p.price_minor for p in made.catalogue.all())
+    import_catalogue(made.shop, bare, ADA, NOW, really=True)
+    assert not any(p.price_minor for p in made.catalogue.all())
+
+
+def test_a_tenth_may_go_without_a_question() -> None:
+    made = fake_shop(products=[product(f"P{n}") for n in range(10)])
+    report = import_catalogue(made.shop, csv_of(9), ADA, NOW, whole=True)
+    assert (report.warnings, report.counts.missing, len(made.catalogue.all())) == ((), 1, 9)

@@ -3,11 +3,14 @@
 import io
 import json
 from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 from PIL import Image
+from pydantic import SecretStr
 from starlette.testclient import TestClient
 
 from scripts import openapi
@@ -17,7 +20,7 @@ from uptick.core import errors
 from uptick.web import account
 from uptick.web.app import create_app
 from uptick.web.problems import STATUS
-from uptick.wiring import Wiring
+from uptick.wiring import Environment, Wiring
 
 HERE = "http://studio.test"
 CSV = Path("practice/catalogue.csv").read_bytes()
@@ -41,6 +44,19 @@ def ada(stranger: TestClient) -> TestClient:
 def lines(answer: Any) -> list[dict[str, Any]]:
     """Return the lines of an answer that tells progress."""
     return [json.loads(line) for line in answer.text.splitlines()]
+
+
+def seen(client: TestClient, trial: int | None = None) -> dict[str, str]:
+    """Return the header that says which version of the draft, or of a trial, is in sight."""
+    if trial:
+        version = client.get(f"/api/stores/sample/trials/{trial}").json()["trial"]["version"]
+    else:
+        version = client.get("/api/stores/sample/draft").json()["version"]
+    return {"If-Match": f'"{version}"'}
+
+
+def release(client: TestClient, **body: Any) -> Any:
+    return client.post("/api/stores/sample/release", json=body, headers=seen(client))
 
 
 def edit(client: TestClient, layer: str, patch: dict[str, Any], version: int | None = None) -> Any:
@@ -196,12 +212,12 @@ def test_exceptions_come_and_go(ada: TestClient) -> None:
 
 def test_release_ledger_and_taking_back(ada: TestClient) -> None:
     assert ada.get("/api/stores/sample/release").json()["ledger"] == []
-    assert ada.post("/api/stores/sample/release", json={"note": "first"}).json()["n"] == 1
-    problem(ada.post("/api/stores/sample/release", json={}), 409, "nothing_to_release")
+    assert release(ada, note="first").json()["n"] == 1
+    problem(release(ada), 409, "nothing_to_release")
     edit(ada, "baseline", {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}})
-    problem(ada.post("/api/stores/sample/release", json={}), 409, "findings_left")
-    assert ada.post("/api/stores/sample/release", json={"despite": ["findings"]}).json()["n"] == 2
-    assert ada.post("/api/stores/sample/release/1/take-back", json={}).json()["n"] == 3
+    problem(release(ada), 409, "findings_left")
+    assert release(ada, despite=["findings"]).json()["n"] == 2
+    assert ada.post("/api/stores/sample/release/1/take-back", json={}, headers=seen(ada)).json()["n"] == 3
     view = ada.get("/api/stores/sample/release").json()
     assert [r["n"] for r in view["ledger"]] == [3, 2, 1]
     assert view["draft"]["changes"] == 0
@@ -209,16 +225,18 @@ def test_release_ledger_and_taking_back(ada: TestClient) -> None:
 
 
 def test_a_trial_from_question_to_record(ada: TestClient) -> None:
-    ada.post("/api/stores/sample/release", json={})
+    release(ada)
     wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}
-    drawn = ada.post("/api/stores/sample/trials", json=wish)
+    drawn = ada.post("/api/stores/sample/trials", json=wish, headers={"If-Match": '"1"'})
     assert drawn.status_code == 201
-    changed = ada.patch("/api/stores/sample/trials/1", json={"patch": {"look": {"radius": 24}}}).json()
+    changed = ada.patch(
+        "/api/stores/sample/trials/1", json={"patch": {"look": {"radius": 24}}}, headers=seen(ada, 1)
+    ).json()
     assert changed["fields"][0]["after"] == "24"
     assert changed["planned"]["plan"] is None
     assert "No shopper has seen" in changed["planned"]["why_not"]
-    problem(ada.post("/api/stores/sample/trials/1/start", json={}), 409, "too_few_data")
-    problem(ada.post("/api/stores/sample/trials/1/keep-b"), 409, "trial_state")
+    problem(ada.post("/api/stores/sample/trials/1/start", json={}, headers=seen(ada, 1)), 409, "too_few_data")
+    problem(ada.post("/api/stores/sample/trials/1/keep-b", headers=seen(ada, 1)), 409, "trial_state")
     problem(ada.get("/api/stores/sample/trials/9"), 404, "not_found")
     assert [t["number"] for t in ada.get("/api/stores/sample/trials").json()] == [1]
 
@@ -238,7 +256,11 @@ def test_what_the_file_lacks_goes_only_when_the_file_is_the_whole_catalogue(ada:
     assert ada.post("/api/stores/sample/catalogue/preview", content=few).json()["counts"]["missing"] == 58
     ada.post("/api/stores/sample/catalogue", content=few)
     assert ada.get("/api/stores/sample").json()["product_count"] == 60
-    ada.post("/api/stores/sample/catalogue?whole=true", content=few)
+    (refused,) = lines(ada.post("/api/stores/sample/catalogue?whole=true", content=few))
+    assert refused["problem"]["code"] == "needs_yes"
+    assert refused["problem"]["warnings"][0].startswith("It would remove 58 of 60 products")
+    assert ada.get("/api/stores/sample").json()["product_count"] == 60
+    ada.post("/api/stores/sample/catalogue?whole=true&really=true", content=few)
     assert ada.get("/api/stores/sample").json()["product_count"] == 2
 
 
@@ -418,3 +440,149 @@ def test_the_studio_may_frame_shops_and_nobody_frames_the_studio(stranger: TestC
     policy = stranger.get("/health").headers["content-security-policy"]
     assert f"frame-src 'self' https: {wiring.environment.practice_origin}" in policy
     assert "frame-ancestors 'none'" in policy
+
+
+WRITES = [
+    ("post", "/release", {}),
+    ("post", "/release/1/take-back", {}),
+    ("post", "/trials", {"question": "Rounder?", "reach": {"placements": ["product_page"]}}),
+    ("patch", "/trials/1", {"question": "Rounder still?"}),
+    ("post", "/trials/1/start", {}),
+    ("post", "/trials/1/keep-b", None),
+    ("post", "/trials/1/close", None),
+]
+
+
+@pytest.mark.parametrize(("method", "path", "body"), WRITES)
+def test_nothing_is_released_or_tried_that_nobody_has_seen(
+    ada: TestClient, method: str, path: str, body: dict[str, Any] | None
+) -> None:
+    release(ada)
+    wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}
+    assert ada.post("/api/stores/sample/trials", json=wish, headers={"If-Match": '"1"'}).status_code == 201
+    # Bob's changes have come between.
+    edit(ada, "baseline", {"look": {"radius": 9}})
+    change = {"question": "Rounder, really?"}
+    assert ada.patch("/api/stores/sample/trials/1", json=change, headers=seen(ada, 1)).status_code == 200
+    for stale in ({"If-Match": '"99"'}, {"If-Match": "*"}, {"If-Match": '"٣"'.encode()}, {}):
+        problem(ada.request(method, f"/api/stores/sample{path}", json=body, headers=stale), 412, "stale")
+    assert [r["n"] for r in ada.get("/api/stores/sample/release").json()["ledger"]] == [1]
+    assert ada.get("/api/stores/sample/trials/1").json()["trial"]["question"] == "Rounder, really?"
+
+
+def test_every_change_of_a_store_asks_which_version_was_seen() -> None:
+    """Uploads and readings compare nothing; undo and redo take back one's own step, whatever others have done since."""
+    free = {
+        "/catalogue", "/catalogue/preview", "/draft/undo", "/draft/redo", "/draft/manifest", "/icons", "/pictures",
+        "/reach", "/draw/{placement}/try", "/draw/{placement}/bring",
+    }  # fmt: skip
+    lacking = [
+        f"{method} {path}"
+        for path, operations in openapi.described()["paths"].items()
+        for method, operation in operations.items()
+        if path.startswith("/api/stores/") and method != "get"
+        and path.removeprefix("/api/stores/{store}") not in free
+        and not any(p["name"].lower() == "if-match" for p in operation.get("parameters", ()))
+    ]  # fmt: skip
+    assert lacking == []
+
+
+@pytest.mark.parametrize(
+    ("origin", "host"),
+    [
+        # The studio's address as it was set, whatever the proxy asks for.
+        ("https://buttons.example", "10.0.0.7:8800"),
+        # The host that was asked; the proxy that ends TLS has changed the scheme only.
+        ("https://studio.test", "studio.test"),
+    ],
+)
+def test_a_change_is_taken_behind_a_proxy_that_ends_tls(wiring: Wiring, origin: str, host: str) -> None:
+    account._limiter.storage.reset()
+    parts = replace(wiring.studio_parts(), studio_origin="https://buttons.example")
+    with TestClient(
+        create_app(parts), base_url="http://inside.test", headers={"Origin": origin, "Host": host}
+    ) as client:
+        answer = client.post("/api/session", json={"email": EMAIL, "password": PASSWORD})
+        assert answer.status_code == 200
+        assert "secure" in answer.headers["set-cookie"].lower()
+        problem(client.post("/api/session", json={}, headers={"Origin": "https://evil.test"}), 403, "wrong_origin")
+
+
+def test_one_person_is_not_guessed_at_from_many_places_nor_many_from_one(wiring: Wiring) -> None:
+    def tries(of: list[tuple[str, str]]) -> list[int]:
+        account._limiter.storage.reset()
+        app = create_app(wiring.studio_parts())
+        answers = []
+        for caller, email in of:
+            with TestClient(app, base_url=HERE, headers={"Origin": HERE}, client=(caller, 1)) as client:
+                answers.append(client.post("/api/session", json={"email": email, "password": "x"}).status_code)
+        return answers
+
+    assert tries([(f"10.0.0.{n}", EMAIL) for n in range(61)])[-2:] == [401, 429]
+    assert tries([("10.0.0.1", f"p{n}@example.test") for n in range(41)])[-2:] == [401, 429]
+
+
+def test_a_body_is_refused_as_soon_as_it_is_too_large(ada: TestClient) -> None:
+    read = 0
+
+    def endless() -> Iterator[bytes]:
+        nonlocal read
+        for _ in range(500):
+            read += 1
+            yield b" " * 100_000
+
+    # Claimed, and not claimed: no more is read than is taken.
+    problem(ada.post("/api/stores/sample/reach", content=b" " * 1_000_001), 413, "too_large")
+    problem(ada.post("/api/stores/sample/reach", content=endless()), 413, "too_large")
+    too_much = b"x" * 8_000_001
+    problem(ada.post("/api/stores/sample/pictures", content=too_much), 413, "too_large")
+
+
+def test_a_file_is_read_before_a_store_is_opened_and_only_from_who_may(
+    wiring: Wiring, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    account._limiter.storage.reset()
+    opened: list[str] = []
+    parts = wiring.studio_parts()
+
+    @contextmanager
+    def told(store: str) -> Iterator[Any]:
+        opened.append("store")
+        with parts.open_visit(store) as visit:
+            yield visit
+
+    def slow() -> Iterator[bytes]:
+        for _ in range(3):
+            opened.append("piece")
+            yield b"sku,name\n"
+
+    app = create_app(replace(parts, open_visit=told))
+    with TestClient(app, base_url=HERE, headers={"Origin": HERE}) as client:
+        problem(client.post("/api/stores/sample/catalogue", content=b"x"), 401, "not_signed_in")
+        assert opened == []
+        client.post("/api/session", json={"email": EMAIL, "password": PASSWORD})
+        client.post("/api/stores/sample/catalogue/preview", content=slow())
+    assert opened == ["piece"] * 3 + ["store"]
+
+
+def test_a_fault_is_a_plain_problem_whose_id_is_in_the_log(wiring: Wiring, capsys: pytest.CaptureFixture[str]) -> None:
+    @contextmanager
+    def broken() -> Iterator[Any]:
+        raise RuntimeError("out of shelves " * 100)
+        yield
+
+    app = create_app(replace(wiring.studio_parts(), open_accounts=broken))
+    with TestClient(app, base_url=HERE, headers={"Origin": HERE}) as client:
+        told = problem(client.get("/api/session"), 500, "fault")
+    log = capsys.readouterr().out
+    assert told["id"] in log
+    assert "Traceback" not in log
+    assert len(log) < 1000
+
+
+def test_what_signs_cookies_must_be_there_and_hard_to_guess() -> None:
+    with pytest.raises(errors.NotSetUp, match="at least 32 characters"):
+        Wiring(Environment(secret=SecretStr(""))).studio_parts()
+    with pytest.raises(errors.NotSetUp, match="it has 5"):
+        Wiring(Environment(secret=SecretStr("short"))).edge_parts()
+    assert "short" not in repr(Environment(secret=SecretStr("short")))

@@ -29,6 +29,9 @@ def import_(
     store: StoreKey = "thornmere",
     dry_run: bool = False,
     whole: Annotated[bool, typer.Option("--whole", help="What a catalogue lacks is taken out.")] = False,
+    really: Annotated[
+        bool, typer.Option("--really", help="Also where it removes over a tenth of the products or empties a column.")
+    ] = False,
     language: Annotated[str, typer.Option("--language", help="The file holds texts of this language, as PO.")] = "",
     as_json: AsJson = False,
 ) -> None:
@@ -38,7 +41,7 @@ def import_(
         _import_texts(store, content, language, dry_run, as_json)
         return
     with open_shop(store) as shop:
-        steps = importing.import_steps(shop, content, HERE, clock(), dry_run=dry_run, whole=whole)
+        steps = importing.import_steps(shop, content, HERE, clock(), dry_run=dry_run, whole=whole, really=really)
         report = importing.finish(_shown(steps, quiet=as_json or not sys.stderr.isatty()))
     if as_json:
         print(json.dumps(asdict(report)))
@@ -65,6 +68,12 @@ def _shown(
 
 
 def _print_report(report: importing.ImportReport, dry_run: bool) -> None:
+    if report.columns:
+        print(f"columns read: {', '.join(report.columns)}")
+    for heading in report.ignored:
+        print(f"column not understood, left out: {heading}")
+    for warning in report.warnings:
+        print(f"warning: {warning}{' It needs --really.' if dry_run else ''}")
     for change in report.new:
         print(f"line {change.line}: new {change.sku}")
     for change in report.changed:

@@ -25,6 +25,7 @@ AppError
 ├── TooFewData        too little to compute from
 ├── NotSignedIn       nobody is signed in
 ├── WrongPassword     sign-in failed
+├── NotSetUp          something that running needs is missing
 └── SlowDown          too many tries
 """
 
@@ -140,6 +141,10 @@ class NotSignedIn(AppError):
 
 class WrongPassword(AppError):
     code = "wrong_password"
+
+
+class NotSetUp(AppError):
+    code = "not_set_up"
 
 
 class SlowDown(AppError):

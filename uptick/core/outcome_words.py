@@ -5,7 +5,7 @@ _KNOWN = {
     "ar": ("لم تتم الإضافة. يمكنك استخدام زر المتجر.", "لا نعرف إن كانت الإضافة قد تمت.", "انظر في السلة"),
     "cs": ("Nebylo přidáno. Použijte prosím toto tlačítko.", "Nevíme, zda bylo přidáno.", "Podívejte se do košíku"),
     "da": ("Ikke tilføjet. Brug venligst denne knap.", "Vi ved ikke, om den blev tilføjet.", "Se i kurven"),
-    "de": ("Nicht hinzugefügt. Bitte diesen Knopf nehmen.", "Ob es hinzugefügt wurde, ist unklar.", "In den Warenkorb sehen"),
+    "de": ("Nicht hinzugefügt. Bitte diesen Knopf nehmen.", "Ob es hinzugefügt wurde, ist unklar.", "Zum Warenkorb"),
     "el": ("Δεν προστέθηκε. Χρησιμοποιήστε αυτό το κουμπί.", "Δεν ξέρουμε αν προστέθηκε.", "Δείτε το καλάθι"),
     "en": ("It was not added. Please use this button.", "We cannot tell whether it was added.", "Look in your basket"),
     "es": ("No se ha añadido. Use este botón, por favor.", "No sabemos si se ha añadido.", "Mire en su cesta"),

@@ -50,9 +50,12 @@ class Reach(Part):
     not_categories: Names = ()
 
     def covers(self, context: Context) -> bool:
+        return self.covers_product(context.product, context.category) and self.covers_where(context)
+
+    def covers_where(self, context: Context) -> bool:
+        """Tell whether it covers a context as far as product and category are left out."""
         return (
-            self.covers_product(context.product, context.category)
-            and (not self.situations or context.situation in self.situations)
+            (not self.situations or context.situation in self.situations)
             and (not self.placements or context.placement in self.placements)
             and (not self.devices or context.device in self.devices)
             and (not self.languages or context.language in self.languages)
@@ -66,6 +69,10 @@ class Reach(Part):
             and product not in self.not_products
             and category not in self.not_categories
         )
+
+    @property
+    def narrows_products(self) -> bool:
+        return bool(self.products or self.categories or self.not_products or self.not_categories)
 
     def particularity(self) -> tuple[bool, ...]:
         """Return which dimensions are narrowed, in the order of `DIMENSIONS`; the larger tuple is more particular."""

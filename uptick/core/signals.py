@@ -10,6 +10,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from uptick.core.errors import BadSignal
+from uptick.core.plain_text import Fit
 
 MAX_EVENTS = 50
 MAX_BYTES = 60_000
@@ -18,7 +19,9 @@ OLDEST = timedelta(days=8)
 OLDEST_PRACTICE = timedelta(days=400)
 AHEAD = timedelta(minutes=10)
 
-ShortText = Annotated[str, StringConstraints(max_length=120)]
+ShortText = Annotated[str, StringConstraints(max_length=120), Fit]
+SITUATIONS = Literal["", "plain", "choice", "set", "pre_order", "sold_out"]
+MOST = 2**31 - 1
 ShopperId = Annotated[str, StringConstraints(pattern=r"^([A-Za-z0-9_\-]{8,64})?$")]
 
 
@@ -37,6 +40,8 @@ class EventIn(Wire):
     """One event as sent; its day is the day of its id, a UUID of version 7.
 
     `seen_as` is the product's situation, or that it is in the basket: the column of the plan that the event is in.
+    `situation` is the product's own under that; `shopper_kind` says who looks. `value` is left out where the page tells
+    no amount that can be read.
     """
 
     id: UUID
@@ -44,11 +49,13 @@ class EventIn(Wire):
     at: datetime
     place: ShortText = ""
     seen_as: Literal["", "plain", "choice", "set", "pre_order", "sold_out", "in_basket"] = ""
+    situation: SITUATIONS = ""
+    shopper_kind: Literal["", "new", "returning", "signed_in"] = ""
     product: ShortText = ""
     order: ShortText = ""
     line: ShortText = ""
     quantity: Annotated[int, Field(ge=0, le=10_000)] = 1
-    value: Annotated[int, Field(ge=0, le=10**12)] = 0
+    value: Annotated[int, Field(ge=0, le=10**12)] | None = None
     currency: Annotated[str, StringConstraints(max_length=3)] = ""
     device: ShortText = ""
     language: ShortText = ""
@@ -64,7 +71,7 @@ class BatchIn(Wire):
     sent: datetime
     shopper: ShopperId
     visit: ShortText = ""
-    release: int = 0
+    release: Annotated[int, Field(ge=0, le=MOST)] = 0
     events: Annotated[tuple[EventIn, ...], Field(min_length=1, max_length=MAX_EVENTS)]
 
 
@@ -86,10 +93,12 @@ class Signal(NamedTuple):
     order: str
     line: str
     quantity: int
-    value_minor: int
+    value_minor: int | None
     device: str
     language: str
     seen_as: str = ""
+    situation: str = ""
+    shopper_kind: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,8 +153,12 @@ class _Bounds:
     newest_ms: float
 
 
-def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Signal], list[Refused]]:
+def accept(
+    batch: BatchIn, now: datetime, *, is_practice: bool, currency: str = ""
+) -> tuple[list[Signal], list[Refused]]:
     """Return the believed events of a batch, and the others with the reason.
+
+    An amount in another currency than the store's is not kept: it is no amount of this store's.
 
     A sender's clock that runs wrong is corrected by what `sent` says. A practice store runs on its own clock, which
     may be in the past: there `sent` is believed as it is.
@@ -161,26 +174,38 @@ def accept(batch: BatchIn, now: datetime, *, is_practice: bool) -> tuple[list[Si
     refused: list[Refused] = []
     for event in batch.events:
         named = _milliseconds(event.id)
-        at = event.at + skew if skew else event.at
+        at = _corrected(event.at, skew)
         reason = _refusal(event, named, at, bounds)
-        if reason or named is None:
+        if reason or named is None or at is None:
             refused.append(Refused(str(event.id), reason))
             continue
         believed.append(
             Signal(
                 event.id, _day(named // _DAY_MS), event.kind, at, shopper, visit, release, event.place, event.product,
-                event.order, event.line, event.quantity, event.value, event.device, event.language, event.seen_as,
+                event.order, event.line, event.quantity, event.value if event.currency in ("", currency) else None,
+                event.device, event.language, event.seen_as,
+                event.situation or ("" if event.seen_as == "in_basket" else event.seen_as), event.shopper_kind,
             )
         )  # fmt: skip
     return believed, refused
 
 
-def _refusal(event: EventIn, named: int | None, at: datetime, bounds: _Bounds) -> str:
+def _corrected(at: datetime, skew: timedelta) -> datetime | None:
+    """Return a time by the store's clock, or None for one at the end of all calendars."""
+    if not skew:
+        return at
+    try:
+        return at + skew
+    except OverflowError:
+        return None
+
+
+def _refusal(event: EventIn, named: int | None, at: datetime | None, bounds: _Bounds) -> str:
     if named is None:
         return "id_not_v7"
     if not bounds.oldest_ms <= named <= bounds.newest_ms:
         return "id_day_out_of_bounds"
-    if not bounds.oldest <= at <= bounds.newest:
+    if at is None or not bounds.oldest <= at <= bounds.newest:
         return "time_out_of_bounds"
     if event.kind is Kind.ORDERED and not (event.order and event.line):
         return "order_without_number"

@@ -23,12 +23,10 @@ SELECT r.compiled,
 FROM releases r WHERE r.store_id = :store AND r.n = :n
 """)
 _SCOPES = text("""
-SELECT number, salt, reach, window_days, started_at, closed_at FROM trials
+SELECT number, salt, reach, covered, window_days, started_at, closed_at FROM trials
 WHERE store_id = :store AND started_at IS NOT NULL
   AND (closed_at IS NULL OR closed_at > now() - interval '8 days' OR :all_closed)
 """)
-_PRODUCTS = text("SELECT sku, category FROM products WHERE store_id = :store")
-
 
 _PICTURE = text("SELECT media_type, content FROM pictures WHERE hash = :hash LIMIT 1")
 
@@ -70,21 +68,15 @@ class PublicShelf:
         """Return the trials for which signals can still come in; a practice store's past is never over."""
         with self._engine.connect() as db:
             rows = db.execute(_SCOPES, {"store": store_id, "all_closed": is_practice}).all()
-            products = db.execute(_PRODUCTS, {"store": store_id}).all() if rows else []
-        found = []
-        for row in rows:
-            reach = Reach.model_validate(row.reach)
-            narrowed = bool(reach.products or reach.categories)
-            covered = frozenset(p.sku for p in products if reach.covers_product(p.sku, p.category))
-            found.append(
-                TrialScope(
-                    number=row.number,
-                    version_salt=f"{row.salt}:version",
-                    places=tuple(reach.placements),
-                    products=covered if narrowed else None,
-                    started_at=row.started_at,
-                    closed_at=row.closed_at,
-                    window=timedelta(days=row.window_days),
-                )
+        return tuple(
+            TrialScope(
+                number=row.number,
+                version_salt=f"{row.salt}:version",
+                reach=Reach.model_validate(row.reach),
+                products=None if row.covered is None else frozenset(row.covered),
+                started_at=row.started_at,
+                closed_at=row.closed_at,
+                window=timedelta(days=row.window_days),
             )
-        return tuple(found)
+            for row in rows
+        )

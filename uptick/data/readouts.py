@@ -6,25 +6,38 @@ from typing import Any
 
 from sqlalchemy import Connection, func, select, text
 
+from uptick.core.reach import Reach
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
 from uptick.data.tables import day_tallies, refusals
 from uptick.usecases.ports import Pace, TrialCount
+from uptick.usecases.serving import seen_in
 
 _PACE_DAYS = 14
 
+# Where something was seen, by all that a reach can narrow but the product; the reach itself says which of it counts.
+_SEEN = text("""
+SELECT DISTINCT place, situation, device, language, shopper_kind FROM events
+WHERE store_id = :store AND kind IN ('shown', 'added') AND shopper <> '' AND day >= :look_back AND at < :now
+""")
+
 # First showings within the last weeks; a shopper who was there before them is no newcomer.
 _PACE = text("""
-WITH first AS (
+WITH seen AS (
+    SELECT * FROM unnest(CAST(:places AS text[]), CAST(:situations AS text[]), CAST(:devices AS text[]),
+        CAST(:languages AS text[]), CAST(:kinds AS text[])) AS t(place, situation, device, language, shopper_kind)
+), first AS (
     SELECT shopper, min(at) AS entered_at
     FROM events
-    WHERE store_id = :store AND kind = 'shown' AND shopper <> '' AND place = ANY(:places)
+    WHERE store_id = :store AND kind = 'shown' AND shopper <> ''
+      AND (place, situation, device, language, shopper_kind) IN (SELECT * FROM seen)
       AND (CAST(:products AS text[]) IS NULL OR product = ANY(:products)) AND day >= :look_back AND at < :now
     GROUP BY shopper
 ), followed AS (
     SELECT f.shopper,
         EXISTS (SELECT FROM events e WHERE e.store_id = :store AND e.shopper = f.shopper AND e.kind = 'added'
-            AND e.place = ANY(:places) AND e.day >= :look_back
+            AND (e.place, e.situation, e.device, e.language, e.shopper_kind) IN (SELECT * FROM seen)
+            AND (CAST(:products AS text[]) IS NULL OR e.product = ANY(:products)) AND e.day >= :look_back
             AND e.at >= f.entered_at AND e.at < f.entered_at + :window) AS added,
         EXISTS (SELECT FROM events e WHERE e.store_id = :store AND e.shopper = f.shopper AND e.kind = 'ordered'
             AND (CAST(:products AS text[]) IS NULL OR e.product = ANY(:products)) AND e.day >= :look_back
@@ -62,20 +75,21 @@ class PgSignals:
         self._db = connection
         self._store = store_id
 
-    def pace(self, places: Sequence[str], products: Sequence[str] | None, window_days: int, now: datetime) -> Pace:
+    def pace(self, reach: Reach, products: Sequence[str] | None, window_days: int, now: datetime) -> Pace:
+        """Return the pace of what a reach covers, counted as a trial counts it."""
         start = now - timedelta(days=_PACE_DAYS)
-        row = self._db.execute(
-            _PACE,
-            {
-                "store": self._store,
-                "places": list(places),
-                "products": list(products) if products is not None else None,
-                "window": timedelta(days=window_days),
-                "now": now,
-                "pace_start": start,
-                "look_back": (start - timedelta(days=_PACE_DAYS + window_days)).date(),
-            },
-        ).one()
+        values: dict[str, Any] = {
+            "store": self._store,
+            "products": list(products) if products is not None else None,
+            "window": timedelta(days=window_days),
+            "now": now,
+            "pace_start": start,
+            "look_back": (start - timedelta(days=_PACE_DAYS + window_days)).date(),
+        }
+        seen = [tuple(row) for row in self._db.execute(_SEEN, values) if reach.covers_where(seen_in(*row))]
+        columns: list[list[str]] = [list(column) for column in zip(*seen, strict=True)] or [[]] * 5
+        names = ("places", "situations", "devices", "languages", "kinds")
+        row = self._db.execute(_PACE, {**values, **dict(zip(names, columns, strict=True))}).one()
         # A shop whose signals began a few days ago is not divided by the whole fortnight.
         days = max(1.0, min(_PACE_DAYS, (now - row.earliest) / timedelta(days=1))) if row.earliest else _PACE_DAYS
         return Pace(row.entering / days, row.followed, row.added, row.ordered)

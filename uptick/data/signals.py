@@ -5,22 +5,24 @@ from collections.abc import Collection, Sequence
 from datetime import date, datetime
 from uuid import UUID
 
+from psycopg import OperationalError as PsycopgOperationalError
 from psycopg.errors import UniqueViolation
 from sqlalchemy import Connection, Engine, text
+from sqlalchemy.exc import InterfaceError, OperationalError
 
 from uptick.core.signals import Kind, Signal
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.record import SHARES
 from uptick.data.database import add_event_days
-from uptick.usecases.serving import StoreBatch, TrialScope
+from uptick.usecases.serving import StoreBatch, TrialScope, Unavailable
 
 _COLUMNS = (
     "store_id, id, day, kind, at, shopper, visit, release_n, place, product, order_no, line, quantity, value_minor, "
-    "device, language, seen_as"
+    "device, language, seen_as, situation, shopper_kind"
 )
 _TYPES = (
     "int4", "uuid", "date", "text", "timestamptz", "text", "text", "int4", "text", "text", "text", "text", "int4",
-    "int8", "text", "text", "text",
+    "int8", "text", "text", "text", "text", "text",
 )  # fmt: skip
 
 # Each connection's own: tables made once and emptied by every commit.
@@ -34,13 +36,13 @@ _OWN = (
     "SET enable_mergejoin = off",
 )
 
-# An order line counts once whatever way it comes; the first event that brought it keeps it.
+# An order line counts once for a shopper, however often a page tells of it; the first event that brought it keeps it.
 _ORDERS = (
-    "INSERT INTO order_lines (store_id, order_no, line, event_id) "
-    "SELECT DISTINCT ON (store_id, order_no, line) store_id, order_no, line, id FROM incoming WHERE kind = 'ordered' "
-    "ORDER BY store_id, order_no, line, id ON CONFLICT DO NOTHING",
+    "INSERT INTO order_lines (store_id, order_no, line, shopper, event_id) "
+    "SELECT DISTINCT ON (store_id, order_no, line, shopper) store_id, order_no, line, shopper, id FROM incoming "
+    "WHERE kind = 'ordered' ORDER BY store_id, order_no, line, shopper, id ON CONFLICT DO NOTHING",
     "DELETE FROM incoming i USING order_lines o WHERE i.kind = 'ordered' AND o.store_id = i.store_id "
-    "AND o.order_no = i.order_no AND o.line = i.line AND o.event_id <> i.id RETURNING i.id",
+    "AND o.order_no = i.order_no AND o.line = i.line AND o.shopper = i.shopper AND o.event_id <> i.id RETURNING i.id",
 )
 
 _EVENTS = f"""
@@ -135,6 +137,17 @@ class SignalWriter:
     def write(self, batches: Sequence[StoreBatch], today: date) -> int:
         """Commit a group; return how many events were new. When this returns, they are committed.
 
+        Raises:
+            Unavailable: The database cannot be reached.
+        """
+        try:
+            return self._write(batches, today)
+        except (OperationalError, InterfaceError, PsycopgOperationalError) as error:
+            raise Unavailable(type(error).__name__) from error
+
+    def _write(self, batches: Sequence[StoreBatch], today: date) -> int:
+        """Commit a group.
+
         Nearly always all are new, so they are copied straight in; only when one of them is there already does the group
         go through a temporary table, where those that are there are passed over. Orders go that way always.
         """
@@ -207,7 +220,8 @@ class SignalWriter:
                 copy.write_row(
                     (
                         store, s.id, s.day, s.kind.value, s.at, s.shopper, s.visit, s.release, s.place, s.product,
-                        s.order, s.line, s.quantity, s.value_minor, s.device, s.language, s.seen_as,
+                        s.order, s.line, s.quantity, s.value_minor, s.device, s.language, s.seen_as, s.situation,
+                        s.shopper_kind,
                     )
                 )  # fmt: skip
 

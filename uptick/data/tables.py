@@ -141,6 +141,9 @@ trials = Table(
     Column("closed_at", _AT),
     Column("kept", Text),
     Column("record", JSONB),
+    # The products in its reach when it started; null where its reach does not narrow them.
+    Column("covered", ARRAY(Text)),
+    Column("version", Integer, nullable=False, server_default=text("1")),
 )
 events = Table(
     "events",
@@ -158,10 +161,12 @@ events = Table(
     Column("order_no", Text, nullable=False),
     Column("line", Text, nullable=False),
     Column("quantity", Integer, nullable=False),
-    Column("value_minor", BigInteger, nullable=False),
+    Column("value_minor", BigInteger),
     Column("device", Text, nullable=False),
     Column("language", Text, nullable=False),
     Column("seen_as", Text, nullable=False, server_default=text("''")),
+    Column("situation", Text, nullable=False, server_default=text("''")),
+    Column("shopper_kind", Text, nullable=False, server_default=text("''")),
     Index("events_by_shopper", "store_id", "shopper"),
     postgresql_partition_by="RANGE (day)",
 )
@@ -171,6 +176,8 @@ order_lines = Table(
     _store_key(),
     Column("order_no", Text, primary_key=True),
     Column("line", Text, primary_key=True),
+    # Whoever claims somebody else's order line claims it for himself only.
+    Column("shopper", Text, primary_key=True, server_default=text("''")),
     Column("event_id", Uuid, nullable=False),
 )
 trial_shoppers = Table(

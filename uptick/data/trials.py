@@ -1,11 +1,12 @@
 """Trials of a store."""
 
+from collections.abc import Sequence
 from dataclasses import asdict
 from typing import Any
 
 from sqlalchemy import Connection, Row, func, insert, select, update
 
-from uptick.core.errors import NotFound
+from uptick.core.errors import NotFound, Stale
 from uptick.core.reach import Reach
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
@@ -38,12 +39,17 @@ class PgTrials:
         self._db.execute(insert(trials).values(store_id=self._store, **values))
         return self.get(newest + 1)
 
+    def freeze(self, number: int, products: Sequence[str]) -> None:
+        """Keep the products that a trial counts from its start on, whatever becomes of the catalogue."""
+        this = (trials.c.store_id == self._store, trials.c.number == number)
+        self._db.execute(update(trials).where(*this).values(covered=list(products)))
+
     def save(self, trial: Trial) -> None:
-        self._db.execute(
-            update(trials)
-            .where(trials.c.store_id == self._store, trials.c.number == trial.number)
-            .values(**_values(trial))
-        )
+        this = (trials.c.store_id == self._store, trials.c.number == trial.number, trials.c.version == trial.version)
+        values = {**_values(trial), "version": trial.version + 1}
+        # Two who change it at once have seen the same version; one of them is told.
+        if self._db.execute(update(trials).where(*this).values(**values)).rowcount == 0:
+            raise Stale(f"Trial {trial.number} was changed meanwhile.", version=self.get(trial.number).version)
 
 
 def _values(trial: Trial) -> dict[str, Any]:
@@ -71,4 +77,5 @@ def _trial(row: Row[Any]) -> Trial:
         closed_at=row.closed_at,
         kept=row.kept,
         record=row.record,
+        version=row.version,
     )

@@ -1,6 +1,7 @@
 """The public side: the script with the release in it, fonts by hash, and signals in."""
 
 import asyncio
+import re
 import time
 from collections import Counter
 from collections.abc import AsyncIterator, Awaitable, Callable
@@ -14,21 +15,26 @@ import orjson
 import structlog
 from crawlerdetect import CrawlerDetect
 from starlette.applications import Starlette
+from starlette.middleware import Middleware
 from starlette.requests import Request
 from starlette.responses import FileResponse, Response
 from starlette.routing import Route
 from starlette.types import Receive, Scope, Send
 
+from uptick.asgi import Faults
 from uptick.core.errors import BadSignal
 from uptick.core.merge import Json
 from uptick.core.signals import MAX_BYTES, accept, parse_batch
-from uptick.edge.queue import CommitQueue, Full
+from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
-from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Writer
+from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
 
 log = structlog.get_logger()
 _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
 _KEPT_S = 1.0
+_TELL_EVERY_S = 10.0
+_KEY = re.compile(r"[a-z0-9][a-z0-9-]{0,62}")
+_DIGEST = re.compile(r"[0-9a-f]{16}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +77,7 @@ class Edge:
         self._queue = CommitQueue(parts.writer, parts.clock)
         self._files: dict[str, ScriptFile] = {}
         self._known: dict[str, tuple[float, Served, tuple[TrialScope, ...]]] = {}
+        self._away, self._away_told = 0, -_TELL_EVERY_S
 
     @asynccontextmanager
     async def lifespan(self, _: Starlette) -> AsyncIterator[None]:
@@ -80,7 +87,7 @@ class Edge:
 
     async def script(self, request: Request) -> Response:
         """Serve the file afresh by its name, or for ever by its own hash."""
-        served = await asyncio.to_thread(self._parts.shelf.served, request.path_params["key"])
+        served = await self._served(request.path_params["key"])
         name = request.path_params["name"]
         if served is None:
             return Response("// Up Tick: there is no such store.\n", 404, _OPEN, "text/javascript")
@@ -113,7 +120,7 @@ class Edge:
 
     async def manifest(self, request: Request) -> Response:
         """Give the same release and trials as plain JSON."""
-        served = await asyncio.to_thread(self._parts.shelf.served, request.path_params["key"])
+        served = await self._served(request.path_params["key"])
         if served is None:
             return Response(b'{"error":"unknown store"}', 404, _OPEN, "application/json")
         body = orjson.dumps(manifest_of(served, self._parts.origin))
@@ -122,7 +129,7 @@ class Edge:
     async def draft(self, request: Request) -> Response:
         """Serve the script with a store's draft in it to whoever holds a signed token that has not run out."""
         key, token = request.path_params["key"], request.query_params.get("token", "")
-        draft = await asyncio.to_thread(self._parts.draft_of, key, token)
+        draft = await asyncio.to_thread(self._parts.draft_of, key, token) if _KEY.fullmatch(key) else None
         if draft is None:
             return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
         manifest = {
@@ -134,7 +141,8 @@ class Edge:
 
     async def picture(self, request: Request) -> Response:
         """Serve a picture for ever, by its content's hash."""
-        found = await asyncio.to_thread(self._parts.shelf.picture, request.path_params["digest"])
+        digest = request.path_params["digest"]
+        found = await asyncio.to_thread(self._parts.shelf.picture, digest) if _DIGEST.fullmatch(digest) else None
         if found is None:
             return Response("There is no such picture.\n", 404, _OPEN, "text/plain")
         headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
@@ -169,16 +177,27 @@ class Edge:
             return await self._refuse_all(served, 400, error.facts.get("reason", "malformed"), error.says)
         if request.headers.get("sec-gpc") == "1":
             batch = batch.model_copy(update={"shopper": "", "visit": ""})
-        believed, refused = accept(batch, self._parts.clock(), is_practice=served.store.is_practice)
+        store = served.store
+        now = self._parts.clock()
+        believed, refused = accept(batch, now, is_practice=store.is_practice, currency=store.currency)
         reasons = Counter(r.reason for r in refused)
-        failed = await self._commit(StoreBatch(served.store_id, believed, trials, reasons))
+        try:
+            failed = await self._commit(StoreBatch(served.store_id, believed, trials, reasons))
+        except Unwritable as error:
+            log.warning("batch refused", store=served.store.key, **error.why)
+            return await self._refuse_all(served, 400, "unwritable")
         if failed:
             return failed
         told = [{"id": r.id, "reason": r.reason} for r in refused]
         return self._answer(200, {"accepted": len(believed), "refused": told})
 
     async def _refuse_all(self, served: Served, status: int, reason: str, says: str = "") -> Response:
-        failed = await self._commit(StoreBatch(served.store_id, (), (), {reason: 1}))
+        try:
+            failed = await self._commit(StoreBatch(served.store_id, (), (), {reason: 1}))
+        except Unwritable as error:
+            # Not even a count can be written: it is not the batch that is wrong, and it may come again.
+            log.error("refusals not counted", store=served.store.key, **error.why)
+            failed = self._answer(503, {"error": "not committed"}, {"Retry-After": "5"})
         return failed or self._answer(status, {"accepted": 0, "refused": [{"id": "", "reason": reason}], "says": says})
 
     async def _commit(self, batch: StoreBatch) -> Response | None:
@@ -186,13 +205,23 @@ class Edge:
             await self._queue.commit(batch)
         except Full:
             return self._answer(503, {"error": "busy"}, {"Retry-After": "2"})
-        except Exception:
-            log.exception("signals not committed")
+        except Unavailable as error:
+            self._tell_away(error)
             return self._answer(503, {"error": "not committed"}, {"Retry-After": "5"})
         return None
 
+    def _tell_away(self, error: Unavailable) -> None:
+        """Log that the database is away, once in a while and not once a batch."""
+        self._away += 1
+        if time.monotonic() - self._away_told >= _TELL_EVERY_S:
+            log.error("signals not committed", batches=self._away, why=str(error))
+            self._away, self._away_told = 0, time.monotonic()
+
     def _answer(self, status: int, body: Json, headers: dict[str, str] | None = None) -> Response:
         return Response(orjson.dumps(body), status, {**_OPEN, **(headers or {})}, "application/json")
+
+    async def _served(self, key: str) -> Served | None:
+        return await asyncio.to_thread(self._parts.shelf.served, key) if _KEY.fullmatch(key) else None
 
     async def _store(self, key: str) -> tuple[Served, tuple[TrialScope, ...]] | None:
         """Return a store with its trials, at most a second old."""
@@ -200,7 +229,7 @@ class Edge:
         now = time.monotonic()
         if kept and now - kept[0] < _KEPT_S:
             return kept[1], kept[2]
-        served = await asyncio.to_thread(self._parts.shelf.served, key)
+        served = await self._served(key)
         if served is None:
             return None
         scopes = await asyncio.to_thread(
@@ -225,6 +254,7 @@ def create_edge(parts: EdgeParts) -> Starlette:
     edge = Edge(parts)
     return Starlette(
         lifespan=edge.lifespan,
+        middleware=[Middleware(Faults, headers=_OPEN)],
         routes=[
             Route("/health", edge.health),
             Route("/fonts/{name}", edge.font),

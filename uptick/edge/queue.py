@@ -5,7 +5,8 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 
-from uptick.usecases.serving import StoreBatch, Writer
+from uptick.asgi import told_briefly
+from uptick.usecases.serving import StoreBatch, Unavailable, Writer
 
 _GATHER_S = 0.004
 _GROUP_EVENTS = 4_000
@@ -16,11 +17,22 @@ class Full(Exception):
     """The queue takes no more; the sender should try again soon."""
 
 
+class Unwritable(Exception):
+    """A batch that cannot be kept, however often it is tried; `why` is for the log."""
+
+    def __init__(self, why: dict[str, str]) -> None:
+        super().__init__(why["says"])
+        self.why = why
+
+
+Group = list[tuple[StoreBatch, "asyncio.Future[None]"]]
+
+
 class CommitQueue:
     def __init__(self, writer: Writer, clock: Callable[[], datetime]) -> None:
         self._writer = writer
         self._clock = clock
-        self._waiting: list[tuple[StoreBatch, asyncio.Future[None]]] = []
+        self._waiting: Group = []
         self._size = 0
         self._arrived = asyncio.Event()
         self._thread = ThreadPoolExecutor(1, thread_name_prefix="signals")
@@ -43,6 +55,8 @@ class CommitQueue:
 
         Raises:
             Full: Too much is waiting.
+            Unavailable: The database cannot be reached.
+            Unwritable: Something in the batch cannot be kept.
         """
         size = len(batch.signals) + 1
         if self._size + size > _MOST_WAITING:
@@ -61,8 +75,9 @@ class CommitQueue:
             # Shielded, so that stopping never cuts a group in half.
             await asyncio.shield(self._write(self._take()))
 
-    def _take(self) -> list[tuple[StoreBatch, asyncio.Future[None]]]:
-        group, size = [], 0
+    def _take(self) -> Group:
+        group: Group = []
+        size = 0
         for item in self._waiting:
             group.append(item)
             size += len(item[0].signals) + 1
@@ -74,18 +89,36 @@ class CommitQueue:
             self._arrived.clear()
         return group
 
-    async def _write(self, group: list[tuple[StoreBatch, asyncio.Future[None]]]) -> None:
+    async def _write(self, group: Group) -> None:
+        """Write a group, and tell each sender what came of it.
+
+        A group that cannot be written is divided until what is wrong with it stands alone: one sender's batch must not
+        fail another's. While the database is away nothing is divided, since nothing can be written.
+        """
         if not group:
             return
         batches = [batch for batch, _ in group]
         loop = asyncio.get_running_loop()
         try:
             await loop.run_in_executor(self._thread, self._writer.write, batches, self._clock().date())
+        except Unavailable as error:
+            _tell(group, error)
         except Exception as error:
-            for _, done in group:
-                if not done.done():
-                    done.set_exception(error)
-            return
-        for _, done in group:
-            if not done.done():
-                done.set_result(None)
+            if len(group) == 1:
+                _tell(group, Unwritable(told_briefly(error)))
+                return
+            middle = len(group) // 2
+            await self._write(group[:middle])
+            await self._write(group[middle:])
+        else:
+            _tell(group, None)
+
+
+def _tell(group: Group, error: Exception | None) -> None:
+    for _, done in group:
+        if done.done():
+            continue
+        if error is None:
+            done.set_result(None)
+        else:
+            done.set_exception(error)

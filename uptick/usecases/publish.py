@@ -3,21 +3,16 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Literal
 
-from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Weight, findings_of
-from uptick.core.classes import LEADING
-from uptick.core.document import Moment, Placement
-from uptick.core.errors import FindingsLeft, NothingToRelease, TrialUnderway
+from uptick.core.document import Placement
+from uptick.core.errors import FindingsLeft, NothingToRelease, Stale, TrialUnderway
 from uptick.core.merge import Json
 from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
 from uptick.core.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
-from uptick.usecases.state import DraftState, Shown, draft_state, show, telling_language
-
-State = Literal["rest", "hover", "focus"]
+from uptick.usecases.state import DraftState, Shown, State, draft_state, show, telling_language, telling_moment
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +69,7 @@ def view_release(shop: Shop) -> ReleaseView:
 
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:
     example = change.products[0]
-    moment, state = _telling(change.fields, example)
+    moment, state = telling_moment(change.fields, example)
     language = telling_language([f.path for f in change.fields], shop.store.language)
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     return ChangeView(
@@ -89,31 +84,35 @@ def _change(shop: Shop, change: ButtonChange) -> ChangeView:
     )
 
 
-def _telling(fields: tuple[FieldChange, ...], example: Product) -> tuple[Moment, State]:
-    """Return the moment and the state in which a change can best be seen."""
-    at_rest = [f for f in fields if not f.path.startswith(("wording.", "look.hover.", "look.focus.", "look.disabled."))]
-    words = [f for f in fields if f.path.startswith("wording.")]
-    if not at_rest and words:
-        return Moment(words[0].path.split(".")[1]), "rest"
-    if at_rest or not fields:
-        return LEADING[example.situation], "rest"
-    if fields[0].path.startswith("look.disabled."):
-        return Moment.SOLD_OUT, "rest"
-    return Moment.READY, "hover" if fields[0].path.startswith("look.hover.") else "focus"
+def require_seen(seen: int | None, now: int, what: str) -> None:
+    """Refuse a step that was taken in sight of another version; None is the command line, which looks at nothing.
+
+    Raises:
+        Stale: It has changed meanwhile.
+    """
+    if seen is not None and seen != now:
+        raise Stale(
+            f"{what} was changed meanwhile. Look at what is there now, then do it again.", version=now, base=seen
+        )
 
 
-def publish(shop: Shop, note: str, person: Person, now: datetime, despite: Collection[str] = ()) -> Release:
+def publish(
+    shop: Shop, note: str, person: Person, now: datetime, despite: Collection[str] = (), *, version: int | None = None
+) -> Release:
     """Release the draft under the next number.
 
     Args:
+        version: The draft's version that was seen.
         despite: What to go on in spite of: `findings`, `trial`.
 
     Raises:
+        Stale: The draft was changed meanwhile.
         NothingToRelease: The draft equals the newest release.
         FindingsLeft: Something must be fixed and `findings` is not in `despite`.
         TrialUnderway: A button under trial would change and `trial` is not in `despite`.
     """
     draft = shop.drafts.read()
+    require_seen(version, draft.version, "The draft")
     products = shop.catalogue.all()
     newest = shop.releases.newest()
     if newest:
@@ -145,14 +144,17 @@ def _require_no_trial(shop: Shop, changes: tuple[ButtonChange, ...], despite: Co
             )
 
 
-def take_back(shop: Shop, n: int, person: Person, now: datetime, despite: Collection[str] = ()) -> Release:
+def take_back(
+    shop: Shop, n: int, person: Person, now: datetime, despite: Collection[str] = (), *, version: int | None = None
+) -> Release:
     """Release the settings of an earlier release again, under a new number; the draft follows.
 
     Raises:
         NotFound: There is no such release.
         NothingToRelease: It is the newest one.
-        TrialUnderway: As for `publish`.
+        Stale, TrialUnderway: As for `publish`.
     """
+    require_seen(version, shop.drafts.read().version, "The draft")
     earlier, newest = shop.releases.get(n), shop.releases.newest()
     products = shop.catalogue.all()
     if newest and newest.settings == earlier.settings:

@@ -1,11 +1,13 @@
 """What passes between the edge and the data: what a store serves, and signals to keep."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
-from typing import Protocol
+from typing import Any, Protocol, cast
 
+from uptick.core.document import Placement
 from uptick.core.merge import Json
+from uptick.core.reach import Context, Reach
 from uptick.core.signals import Kind, Signal
 from uptick.core.store import Store
 
@@ -22,24 +24,47 @@ class Served:
     stamp: str
 
 
+_MOST_REMEMBERED = 4096
+
+
 @dataclass(frozen=True, slots=True)
 class TrialScope:
-    """What a running trial counts. `products` is None where every product is under trial."""
+    """What a running trial counts: what its reach covers, of the products that were in it at the start.
+
+    `products` is None where the reach does not narrow them.
+    """
 
     number: int
     version_salt: str
-    places: tuple[str, ...]
+    reach: Reach
     products: frozenset[str] | None
     started_at: datetime
     closed_at: datetime | None
     window: timedelta
+    _covered: dict[tuple[str, ...], bool] = field(default_factory=dict, compare=False)
 
     def concerns(self, signal: Signal) -> bool:
+        """Tell whether a signal counts. An order has no place and no device: it counts by product and shopper."""
         if not signal.shopper or signal.at < self.started_at or (self.closed_at and signal.at >= self.closed_at):
             return False
         if self.products is not None and signal.product not in self.products:
             return False
-        return signal.kind is Kind.ORDERED or signal.place in self.places
+        return signal.kind is Kind.ORDERED or self._covers_where(signal)
+
+    def _covers_where(self, signal: Signal) -> bool:
+        where = (signal.place, signal.situation, signal.device, signal.language, signal.shopper_kind)
+        known = self._covered.get(where)
+        if known is None:
+            if len(self._covered) >= _MOST_REMEMBERED:
+                self._covered.clear()
+            known = self._covered[where] = self.reach.covers_where(seen_in(*where))
+        return known
+
+
+def seen_in(place: str, situation: str, device: str, language: str, shopper_kind: str) -> Context:
+    """Return where something was seen, as signals tell it; a reach takes texts for what they name."""
+    told: Any = (situation or None, device or None, language or None, shopper_kind or None)
+    return Context(cast(Placement, place), "", "", *told)
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,5 +83,15 @@ class Shelf(Protocol):
     def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]: ...
 
 
+class Unavailable(Exception):
+    """The database cannot be reached, whatever is written; trying again later may do."""
+
+
 class Writer(Protocol):
+    """Writes a group of batches in one transaction.
+
+    Raises:
+        Unavailable: Nothing can be written now. Every other exception says that something in the group cannot be.
+    """
+
     def write(self, batches: Sequence[StoreBatch], today: date) -> int: ...

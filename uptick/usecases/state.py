@@ -2,16 +2,17 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from uptick.core.boxes import second_text
 from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass
+from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.document import Device, Moment, Placement, SecondButton, Situation
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fill import text_for
 from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
-from uptick.core.release import count_changes
+from uptick.core.release import FieldChange, count_changes
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
 from uptick.usecases.ports import Draft, Shop
@@ -97,6 +98,30 @@ def telling_language(paths: Sequence[str], first: str) -> str:
     """Return a language in which changed texts can be seen: the store's first where it is among them."""
     spoken = [path.split(".")[2] for path in paths if path.startswith("wording.")]
     return first if first in spoken or not spoken else spoken[0]
+
+
+State = Literal["rest", "hover", "focus", "pressed"]
+# A part of a look that shows in one state or moment only.
+_SHOWS: dict[str, tuple[Moment, State]] = {
+    "look.hover.": (Moment.READY, "hover"),
+    "look.focus.": (Moment.READY, "focus"),
+    "look.pressed.": (Moment.READY, "pressed"),
+    "look.working.": (Moment.WORKING, "rest"),
+    "look.added.": (Moment.ADDED, "rest"),
+    "look.disabled.": (Moment.SOLD_OUT, "rest"),
+}
+
+
+def telling_moment(fields: Sequence[FieldChange], example: Product) -> tuple[Moment, State]:
+    """Return the moment and the state in which a change can best be seen."""
+    paths = [field.path for field in fields]
+    passing = [shown for path in paths for begin, shown in _SHOWS.items() if path.startswith(begin)]
+    words = [path for path in paths if path.startswith("wording.")]
+    if len(passing) + len(words) < len(paths) or not paths:
+        return LEADING[example.situation], "rest"
+    if words:
+        return Moment(words[0].split(".")[1]), "rest"
+    return passing[0]
 
 
 def language_of(settings: Settings, language: str | None) -> str:

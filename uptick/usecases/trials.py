@@ -3,13 +3,13 @@
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
+from itertools import islice
 
-from uptick.core.classes import LEADING, class_for, classes_of, context_of, under_version
-from uptick.core.compile import compile_button
+from uptick.core.catalogue import Product
+from uptick.core.classes import MOMENTS_OF, class_for, classes_of, context_of, under_version
 from uptick.core.document import Placement, Situation
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
-from uptick.core.fill import text_for
 from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.reach import Reach
 from uptick.core.release import FieldChange, field_changes
@@ -17,11 +17,10 @@ from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
 from uptick.core.trial.record import Trial, TrialState
-from uptick.core.wording import is_rtl
 from uptick.usecases.edit import next_rule_id, require_reach, require_sound, require_whole_tags
 from uptick.usecases.ports import Draft, Pace, Person, Shop
-from uptick.usecases.publish import serve_trials
-from uptick.usecases.state import Shown, is_inactive
+from uptick.usecases.publish import require_seen, serve_trials
+from uptick.usecases.state import Shown, State, show, telling_language, telling_moment
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,12 +37,16 @@ class PlanView:
 
 @dataclass(frozen=True, slots=True)
 class TrialView:
+    """A trial on a product, in a moment and a state in which its versions differ; if none, `differs` is false."""
+
     trial: Trial
     placement: Placement
     product: str
     product_url: str
     a: Shown
     b: Shown
+    state: State
+    differs: bool
     fields: tuple[FieldChange, ...]
     planned: PlanView
     readout: Readout | None
@@ -61,13 +64,22 @@ def draw_trial(
     window_days: int,
     salt: str,
     now: datetime,
+    *,
+    release: int | None = None,
 ) -> Trial:
     """Draw a comparison of today's button (A) with a named change on it (B).
+
+    Args:
+        release: The number of the release that was seen, whose buttons are A; 0 where there was none.
 
     Raises:
         BadReach: No placement, or something unknown.
         OutOfRange: The question is empty, the difference is not in (0, 2] or the days not in 1 to 14.
+        Stale: Another release came meanwhile.
+        BadDocument: B would make no button.
     """
+    newest = shop.releases.newest()
+    require_seen(release, newest.n if newest else 0, "The release")
     if not question.strip():
         raise OutOfRange.of("question", "a sentence that the trial answers", "empty")
     if not reach.placements:
@@ -79,6 +91,7 @@ def draw_trial(
         0, question.strip(), reach, without_gaps(layer), decides, relative_difference, window_days, TrialState.DRAWN,
         salt, None, None, None, None, None,
     )  # fmt: skip
+    require_sound(shop, _with_kept(_base(shop), trial, "", now))
     trial = shop.trials.add(trial)
     serve_trials(shop, now)
     return trial
@@ -96,13 +109,19 @@ def change_trial(
     number: int,
     now: datetime,
     *,
+    version: int | None = None,
     question: str | None = None,
     patch: Json | None = None,
     decides: Measure | None = None,
     relative_difference: float | None = None,
 ) -> Trial:
-    """Change a trial that has not started: its question, version B, the measure or the difference."""
-    trial = shop.trials.get(number)
+    """Change a trial that has not started: its question, version B, the measure or the difference.
+
+    Raises:
+        Stale: Somebody changed the trial meanwhile.
+        TrialState: It has started.
+    """
+    trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
         raise BadState(f"Trial {number} has started; what it compares is frozen.", trial=number)
     layer = trial.layer
@@ -123,58 +142,104 @@ def change_trial(
     return trial
 
 
+def _seen(shop: Shop, number: int, version: int | None) -> Trial:
+    trial = shop.trials.get(number)
+    require_seen(version, trial.version, f"Trial {number}")
+    return trial
+
+
 def _base(shop: Shop) -> Settings:
     newest = shop.releases.newest()
     return (newest.settings if newest else shop.drafts.read().settings).on_day(shop.today)
 
 
 def _covered(shop: Shop, trial: Trial) -> Sequence[str] | None:
-    if not trial.reach.products and not trial.reach.categories:
+    if not trial.reach.narrows_products:
         return None
     return [p.sku for p in shop.catalogue.all() if trial.reach.covers_product(p.sku, p.category)]
 
 
 def _pace(shop: Shop, trial: Trial, now: datetime) -> Pace:
-    return shop.signals.pace([p.value for p in trial.reach.placements], _covered(shop, trial), trial.window_days, now)
+    return shop.signals.pace(trial.reach, _covered(shop, trial), trial.window_days, now)
 
 
 def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
     """Return a trial with both versions rendered, its plan and, once started, its readout."""
     trial = shop.trials.get(number)
     settings = _base(shop)
-    products = shop.catalogue.all()
-    place = trial.reach.placements[0]
-    product = next((p for p in products if trial.reach.covers(context_of(place, p))), products[0])
-    context = context_of(place, product)
-    a = class_for(classes_of(settings, products), settings, context)
-    b = under_version(a, trial.version_b)
-    language = shop.store.language
-    moment = LEADING[product.situation]
-    seen = {
-        letter: Shown(
-            compile_button(one.document, shop.kit),
-            moment,
-            text_for(one.document, moment, language, product),
-            is_rtl(language),
-            is_inactive(place, moment),
-        )
-        for letter, one in (("A", a), ("B", b))
-    }
+    seen = _telling_sight(shop, settings, trial)
     readout, counted = _readout(shop, trial, now)
     ends_at = trial.started_at + timedelta(days=trial.plan.days) if trial.started_at and trial.plan else None
     return TrialView(
         trial=trial,
-        placement=place,
-        product=product.name,
-        product_url=shop.store.origin + product.url,
-        a=seen["A"],
-        b=seen["B"],
-        fields=field_changes(a, b),
+        placement=seen.place,
+        product=seen.product.name,
+        product_url=shop.store.origin + seen.product.url,
+        a=seen.a,
+        b=seen.b,
+        state=seen.state,
+        differs=seen.differs,
+        fields=seen.fields,
         planned=view_plan(shop, trial, now),
         readout=readout,
         ends_at=ends_at,
         counted=counted,
     )
+
+
+@dataclass(frozen=True, slots=True)
+class _Sight:
+    """Both versions of a trial on one product."""
+
+    place: Placement
+    product: Product
+    a: Shown
+    b: Shown
+    state: State
+    fields: tuple[FieldChange, ...]
+    differs: bool
+
+
+# Looked at until versions differ: products of one situation and class are alike.
+_MOST_LOOKED_AT = 200
+
+
+def _telling_sight(shop: Shop, settings: Settings, trial: Trial) -> _Sight:
+    """Return the first sight on which the versions differ, or the plainest where they never do."""
+    products = shop.catalogue.all()
+    covered = [
+        (place, product)
+        for place in trial.reach.placements
+        for product in islice((p for p in products if trial.reach.covers_product(p.sku, p.category)), 5000)
+        if not trial.reach.situations or product.situation in trial.reach.situations
+    ]
+    first: dict[tuple[Placement, Situation], tuple[Placement, Product]] = {}
+    for place, product in covered:
+        first.setdefault((place, product.situation), (place, product))
+    looked_at = [*first.values(), *covered[:_MOST_LOOKED_AT]] or [(trial.reach.placements[0], products[0])]
+    plainest: _Sight | None = None
+    for place, product in looked_at:
+        seen = _sight(shop, settings, trial, place, product)
+        if seen.differs:
+            return seen
+        plainest = plainest or seen
+    assert plainest is not None
+    return plainest
+
+
+def _sight(shop: Shop, settings: Settings, trial: Trial, place: Placement, product: Product) -> _Sight:
+    devices = trial.reach.devices or (None,)
+    languages = trial.reach.languages or (shop.store.language,)
+    shopper = trial.reach.shoppers[0] if trial.reach.shoppers else None
+    context = context_of(place, product, device=devices[0], language=languages[0], shopper=shopper)
+    a = class_for(classes_of(settings, shop.catalogue.all()), settings, context)
+    b = under_version(a, trial.version_b)
+    fields = field_changes(a, b)
+    moment, state = telling_moment(fields, product)
+    language = telling_language([field.path for field in fields], languages[0])
+    before, after = (show(shop, one, moment, product, language, device=devices[0]) for one in (a, b))
+    comes = moment in MOMENTS_OF[product.situation]
+    return _Sight(place, product, before, after, state, fields, bool(fields) and comes and before != after)
 
 
 def view_plan(shop: Shop, trial: Trial, now: datetime) -> PlanView:
@@ -194,13 +259,15 @@ def view_plan(shop: Shop, trial: Trial, now: datetime) -> PlanView:
 MOST_DAYS_AGO = 120
 
 
-def start_trial(shop: Shop, number: int, now: datetime, *, days_ago: int = 0) -> Trial:
+def start_trial(shop: Shop, number: int, now: datetime, *, version: int | None = None, days_ago: int = 0) -> Trial:
     """Freeze the plan and deal shoppers to the versions from now on.
 
     Args:
+        version: The trial's version that was seen.
         days_ago: On a practice store's own clock a trial can have started earlier; its shoppers come afterwards.
 
     Raises:
+        Stale: Somebody changed the trial meanwhile.
         OutOfRange: Days ago on a store that is not for practice, or too many of them.
         TrialState: It is not waiting to start, B equals A, nothing is released, or another trial runs on its buttons.
         TooFewData: The plan cannot be made.
@@ -210,7 +277,7 @@ def start_trial(shop: Shop, number: int, now: datetime, *, days_ago: int = 0) ->
         raise OutOfRange.of(
             "days ago", f"from 0 to {most}" if most else "0: only practice stores have a past", days_ago
         )
-    trial = shop.trials.get(number)
+    trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
         raise BadState(f"Trial {number} has started before.", trial=number)
     if shop.releases.newest() is None:
@@ -230,14 +297,24 @@ def start_trial(shop: Shop, number: int, now: datetime, *, days_ago: int = 0) ->
     plan = plan_trial(rate, rate * trial.relative_difference, pace.entering_per_day, trial.window_days)
     trial = replace(trial, state=TrialState.RUNNING, plan=plan, started_at=started_at)
     shop.trials.save(trial)
+    covered = _covered(shop, trial)
+    if covered is not None:
+        shop.trials.freeze(number, covered)
     serve_trials(shop, now)
     return trial
 
 
+_WHERE = ("placements", "situations", "devices", "languages", "shoppers")
+
+
+def _apart(some: Sequence[str], others: Sequence[str]) -> bool:
+    return bool(some and others) and not set(some) & set(others)
+
+
 def _overlap(shop: Shop, one: Trial, other: Trial) -> bool:
-    places = (set(one.reach.placements) or set(Placement)) & (set(other.reach.placements) or set(Placement))
-    situations = (set(one.reach.situations) or set(Situation)) & (set(other.reach.situations) or set(Situation))
-    return bool(places and situations) and any(
+    if any(_apart(getattr(one.reach, name), getattr(other.reach, name)) for name in _WHERE):
+        return False
+    return any(
         one.reach.covers_product(p.sku, p.category) and other.reach.covers_product(p.sku, p.category)
         for p in shop.catalogue.all()
     )
@@ -270,13 +347,14 @@ def read_numbers(shop: Shop, number: int, now: datetime) -> tuple[Readout, dict[
     return readout, counted
 
 
-def keep_b(shop: Shop, number: int, person: Person, now: datetime) -> Draft:
+def keep_b(shop: Shop, number: int, person: Person, now: datetime, *, version: int | None = None) -> Draft:
     """Put B's change into the draft at the trial's own reach, and close the trial with its record.
 
     Raises:
         TrialState: It does not run, or its numbers may not be read (yet).
+        Stale: Somebody changed the trial meanwhile.
     """
-    trial = shop.trials.get(number)
+    trial = _seen(shop, number, version)
     readout, _ = read_numbers(shop, number, now)
     _require_running(trial)
     if readout.reading is None or readout.verdict.outcome is Outcome.DO_NOT_READ:
@@ -289,9 +367,9 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime) -> Draft:
     return kept
 
 
-def close_trial(shop: Shop, number: int, now: datetime) -> Trial:
+def close_trial(shop: Shop, number: int, now: datetime, *, version: int | None = None) -> Trial:
     """End a trial and stay with A; its record is kept as it stands."""
-    trial = shop.trials.get(number)
+    trial = _seen(shop, number, version)
     _require_running(trial)
     readout, _ = read_numbers(shop, number, now)
     return _close(shop, trial, readout, "A", now)

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Request, Response
+from limits import RateLimitItem
 from limits import parse as parse_limit
 from limits.storage import MemoryStorage
 from limits.strategies import MovingWindowRateLimiter
@@ -13,10 +14,16 @@ from uptick.usecases.ports import Person
 from uptick.usecases.sign_in import SESSION_LASTS, sign_in, sign_out
 from uptick.web.bodies import SignIn
 from uptick.web.parts import COOKIE, PartsDep, PersonDep, session_token
+from uptick.web.problems import problems
 
 router = APIRouter(prefix="/api", tags=["account"])
-_GUESSES = parse_limit("8/minute")
 _limiter = MovingWindowRateLimiter(MemoryStorage())
+# Wrong guesses: of one caller at one person's password, of all callers at that, and of one caller at everybody's.
+_PAIR, _PERSON, _CALLER = parse_limit("8/minute"), parse_limit("60/hour"), parse_limit("40/10 minutes")
+
+
+def _guesses(caller: str, email: str) -> tuple[tuple[RateLimitItem, tuple[str, ...]], ...]:
+    return (_PAIR, ("pair", caller, email)), (_PERSON, ("person", email)), (_CALLER, ("caller", caller))
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,18 +37,19 @@ def _session(person: Person) -> Session:
     return Session(person.name, person.email, person.stores)
 
 
-@router.post("/session")
+@router.post("/session", responses=problems(401, 403, 413, 429))
 def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -> Session:
     """Sign in; the session is kept in an http-only, same-site, signed cookie."""
-    caller = request.client.host if request.client else ""
-    if not _limiter.test(_GUESSES, caller, body.email.lower()):
-        raise SlowDown("Too many tries. Wait a minute, then try again.")
+    guesses = _guesses(request.client.host if request.client else "", body.email.strip().lower())
+    if not all(_limiter.test(limit, *names) for limit, names in guesses):
+        raise SlowDown("Too many wrong tries. Wait a few minutes, then try again.")
     token = parts.new_token()
     try:
         with parts.open_accounts() as accounts:
             person = sign_in(accounts, body.email, body.password, parts.clock(), token, parts.verify)
     except WrongPassword:
-        _limiter.hit(_GUESSES, caller, body.email.lower())
+        for limit, names in guesses:
+            _limiter.hit(limit, *names)
         raise
     response.set_cookie(
         COOKIE,
@@ -49,17 +57,18 @@ def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -
         max_age=int(SESSION_LASTS.total_seconds()),
         httponly=True,
         samesite="strict",
-        secure=request.url.scheme == "https",
+        # Behind a proxy that ends TLS the page's own address tells the scheme.
+        secure="https" in (request.url.scheme, request.headers.get("origin", "").partition("://")[0]),
     )
     return _session(person)
 
 
-@router.get("/session")
+@router.get("/session", responses=problems(401))
 def read(person: PersonDep) -> Session:
     return _session(person)
 
 
-@router.delete("/session", status_code=204)
+@router.delete("/session", status_code=204, responses=problems(403))
 def end(response: Response, parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> None:
     """Sign out; the session ends at once, wherever else its cookie lies."""
     if token:

@@ -3,14 +3,24 @@
 from datetime import date
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
+from uptick.core.plain_text import unfit_value
 from uptick.core.reach import Reach
 from uptick.core.trial.readout import Measure
 
 
 class Body(BaseModel):
+    """Whatever it holds, no text of it can break what stores or shows it."""
+
     model_config = ConfigDict(extra="forbid")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _require_fit(cls, raw: Any) -> Any:
+        if unfit := unfit_value(raw):
+            raise ValueError(unfit)
+        return raw
 
 
 class SignIn(Body):

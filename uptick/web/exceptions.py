@@ -10,8 +10,9 @@ from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.views import ExceptionEffects, ExceptionView, ReachRead
 from uptick.web.bodies import ExceptionChange, NewException, ReachWords
 from uptick.web.parts import PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.problems import IN_STORE, OF_VERSION
 
-router = APIRouter(prefix="/api/stores/{store}", tags=["exceptions"])
+router = APIRouter(prefix="/api/stores/{store}", tags=["exceptions"], responses=IN_STORE)
 
 
 def _state(shop: Shop, draft: Draft) -> DraftState:
@@ -22,7 +23,7 @@ def _reach(shop: Shop, words: str | None, reach: Reach) -> Reach:
     return views.view_reach(shop, words).reach if words else reach
 
 
-@router.post("/reach")
+@router.post("/reach", responses=OF_VERSION)
 def read_reach(body: ReachWords, shop: ShopDep) -> ReachRead:
     """Return what a reach in words holds, as *Frames & wax, on phones, except brood frames*."""
     return views.view_reach(shop, body.text)
@@ -39,7 +40,7 @@ def effects(rule: str, shop: ShopDep) -> ExceptionEffects:
     return views.view_effects(shop, rule)
 
 
-@router.post("/exceptions")
+@router.post("/exceptions", responses=OF_VERSION)
 def add_exception(
     body: NewException, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
@@ -47,7 +48,7 @@ def add_exception(
     return _state(shop, edit.add_exception(shop, wish, body.layer, version, person, parts.clock()))
 
 
-@router.patch("/exceptions/{rule}")
+@router.patch("/exceptions/{rule}", responses=OF_VERSION)
 def change_exception(
     rule: str, body: ExceptionChange, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
@@ -58,6 +59,6 @@ def change_exception(
     return _state(shop, edit.change_exception(shop, rule, changes, version, person, parts.clock()))
 
 
-@router.delete("/exceptions/{rule}")
+@router.delete("/exceptions/{rule}", responses=OF_VERSION)
 def remove_exception(rule: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     return _state(shop, edit.remove_exception(shop, rule, version, person, parts.clock()))

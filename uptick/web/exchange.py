@@ -1,9 +1,9 @@
 """Files in and out: the catalogue and the texts."""
 
 from collections.abc import Iterator
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Depends, Response
 from fastapi.responses import StreamingResponse
 from pydantic import TypeAdapter
 
@@ -13,39 +13,50 @@ from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases.importing import ImportReport, Progress, import_catalogue, import_steps, shortened
 from uptick.usecases.ports import Person
 from uptick.usecases.texts import TextsReport, export_texts, import_texts
-from uptick.web.parts import Parts, PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.parts import Parts, PartsDep, PersonDep, ShopDep, VersionDep, body_of
+from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["exchange"])
 _LINE: TypeAdapter[Any] = TypeAdapter(dict[str, Progress | ImportReport | dict[str, Any]])
 
 
-async def _content(request: Request) -> bytes:
-    return await request.body()
+# Whoever sends is known before anything is read, and the store is opened only once all has been read. What is then
+# computed runs in a thread, so that nobody else waits for it.
+BodyDep = Annotated[bytes, Depends(body_of)]
 
 
-@router.post("/catalogue/preview")
-async def look_at_catalogue(request: Request, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> ImportReport:
+@router.post("/catalogue/preview", responses=problems(401, 403, 404, 413))
+def look_at_catalogue(
+    sender: PersonDep, content: BodyDep, shop: ShopDep, parts: PartsDep, whole: bool = False
+) -> ImportReport:
     """Say what a CSV or JSON-LD file would do; nothing is changed."""
-    report = import_catalogue(shop, await _content(request), person, parts.clock(), dry_run=True)
-    return shortened(report)
+    return shortened(import_catalogue(shop, content, sender, parts.clock(), dry_run=True, whole=whole))
 
 
-@router.post("/catalogue", response_class=StreamingResponse)
-async def take_catalogue(
-    store: str, request: Request, shop: ShopDep, person: VisitorDep, parts: PartsDep, whole: bool = False
+@router.post("/catalogue", response_class=StreamingResponse, responses=problems(401, 403, 404, 413))
+def take_catalogue(
+    store: str,
+    sender: PersonDep,
+    content: BodyDep,
+    shop: ShopDep,
+    parts: PartsDep,
+    whole: bool = False,
+    really: bool = False,
 ) -> StreamingResponse:
     """Take a catalogue in, telling progress line by line as JSON: `progress`, at the end `report` or `problem`.
 
-    Whoever goes away before the end has changed nothing.
+    With `really` a file is taken although it removes or empties much. Whoever goes away before the end has changed
+    nothing.
     """
-    content = await _content(request)
-    return StreamingResponse(_taking(store, content, whole, person, parts), media_type="application/x-ndjson")
+    taking = _taking(store, content, sender, parts, whole=whole, really=really)
+    return StreamingResponse(taking, media_type="application/x-ndjson")
 
 
-def _taking(store: str, content: bytes, whole: bool, person: Person, parts: Parts) -> Iterator[bytes]:
+def _taking(store: str, content: bytes, person: Person, parts: Parts, *, whole: bool, really: bool) -> Iterator[bytes]:
     try:
         with parts.open_visit(store) as (_, open_shop):
-            steps = import_steps(open_shop(person.id), content, person, parts.clock(), whole=whole)
+            shop = open_shop(person.id)
+            steps = import_steps(shop, content, person, parts.clock(), whole=whole, really=really)
             report = None
             while report is None:
                 try:
@@ -53,13 +64,13 @@ def _taking(store: str, content: bytes, whole: bool, person: Person, parts: Part
                 except StopIteration as end:
                     report = end.value
     except AppError as error:
-        yield _LINE.dump_json({"problem": {"code": error.code, "detail": error.says}}) + b"\n"
+        yield _LINE.dump_json({"problem": {**error.facts, "code": error.code, "detail": error.says}}) + b"\n"
         return
     # Only now is it committed.
     yield _LINE.dump_json({"report": shortened(report)}) + b"\n"
 
 
-@router.get("/catalogue.{form}")
+@router.get("/catalogue.{form}", responses=IN_STORE)
 def give_catalogue(form: Literal["csv", "jsonld"], shop: ShopDep) -> Response:
     products = shop.catalogue.all()
     if form == "csv":
@@ -67,25 +78,24 @@ def give_catalogue(form: Literal["csv", "jsonld"], shop: ShopDep) -> Response:
     return _file(write_jsonld(products), "application/ld+json", f"{shop.store.key}.jsonld")
 
 
-@router.get("/texts/{language}.po")
+@router.get("/texts/{language}.po", responses=IN_STORE)
 def give_texts(language: str, shop: ShopDep, parts: PartsDep) -> Response:
     """Return the texts of one language for a translator, as gettext PO."""
     return _file(export_texts(shop, language, parts.clock()), "text/x-gettext-translation", f"{language}.po")
 
 
-@router.post("/texts/{language}")
-async def take_texts(
+@router.post("/texts/{language}", responses=OF_VERSION)
+def take_texts(
     language: str,
-    request: Request,
+    sender: PersonDep,
+    content: BodyDep,
     shop: ShopDep,
-    person: VisitorDep,
     version: VersionDep,
     parts: PartsDep,
     dry_run: bool = False,
 ) -> TextsReport:
     """Take translations in from gettext PO as one change, or with `dry_run` say what it would do."""
-    content = await _content(request)
-    return import_texts(shop, language, content, version, person, parts.clock(), dry_run=dry_run)
+    return import_texts(shop, language, content, version, sender, parts.clock(), dry_run=dry_run)
 
 
 def _file(text: str, kind: str, name: str) -> Response:

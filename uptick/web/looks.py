@@ -20,9 +20,10 @@ from uptick.usecases.views.drawing import document_at, try_edit
 from uptick.usecases.views.looks import CarryView, LooksView, view_carry, view_looks
 from uptick.web.bodies import BrandColours, Bring, Edit, IconFile, KeepLook, UseLook
 from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
+from uptick.web.problems import IN_STORE, OF_VERSION
 from uptick.web.workshop import DrawDep
 
-router = APIRouter(prefix="/api/stores/{store}", tags=["looks"])
+router = APIRouter(prefix="/api/stores/{store}", tags=["looks"], responses=IN_STORE)
 
 
 @router.get("/looks", response_model=LooksView)
@@ -31,20 +32,20 @@ def kept(shop: ShopDep) -> Response:
     return as_json(view_looks(shop))
 
 
-@router.post("/draw/{placement}/try", response_model=DrawView)
+@router.post("/draw/{placement}/try", response_model=DrawView, responses=OF_VERSION)
 def try_drawing(body: Edit, query: DrawDep, door: DoorDep) -> Response:
     """Return the drawing that an edit would give; nothing is kept."""
     with door.for_a_step() as visit:
         return as_json(try_edit(visit.shop, query, body.layer, body.patch))
 
 
-@router.post("/draw/{placement}/bring", response_model=CarryView)
+@router.post("/draw/{placement}/bring", response_model=CarryView, responses=OF_VERSION)
 def bring(body: Bring, query: DrawDep, shop: ShopDep, person: VisitorDep) -> Response:
     """Return what a look that is brought would change in the button that is drawn; nothing is kept."""
     return as_json(view_carry(shop, query, body.layer, _source(body), body.parts))
 
 
-@router.post("/draw/{placement}/carry", response_model=DrawView)
+@router.post("/draw/{placement}/carry", response_model=DrawView, responses=OF_VERSION)
 def carry(
     body: Bring, query: DrawDep, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> Response:
@@ -57,7 +58,7 @@ def _source(body: Bring) -> Source:
     return Source(body.kind, body.value, body.selector)
 
 
-@router.post("/draw/{placement}/keep")
+@router.post("/draw/{placement}/keep", responses=OF_VERSION)
 def keep(
     body: KeepLook, query: DrawDep, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
@@ -67,19 +68,19 @@ def keep(
     return draft_state(shop, draft)
 
 
-@router.put("/looks/used")
+@router.put("/looks/used", responses=OF_VERSION)
 def use(body: UseLook, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Let a layer use a kept look, or none."""
     return draft_state(shop, looks.use_look(shop, body.layer, body.look, version, person, parts.clock()))
 
 
-@router.delete("/looks/{look}")
+@router.delete("/looks/{look}", responses=OF_VERSION)
 def drop(look: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Give up a kept look; what used it keeps its values."""
     return draft_state(shop, looks.drop_look(shop, look, version, person, parts.clock()))
 
 
-@router.put("/brand")
+@router.put("/brand", responses=OF_VERSION)
 def brand(body: BrandColours, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Say the brand's colours, from one to three."""
     seeds = [seed.model_dump() for seed in body.seeds]
@@ -108,13 +109,13 @@ def icons(shop: ShopDep, text: Annotated[str, Query(max_length=80)] = "") -> lis
     return [{"name": name, "path": shapes[name].path, "points": shapes[name].points} for name in names]
 
 
-@router.post("/icons")
+@router.post("/icons", responses=OF_VERSION)
 def own_icon(body: IconFile, shop: ShopDep, person: VisitorDep) -> ReadIcon:
     """Return an icon made from an SVG, cleaned, with what was left out. It is kept once a button uses it."""
     return looks.bring_icon(body.svg.encode(), body.name)
 
 
-@router.post("/pictures")
+@router.post("/pictures", responses=OF_VERSION)
 def picture(
     shop: ShopDep,
     person: VisitorDep,
@@ -132,7 +133,7 @@ def manifest(shop: ShopDep, parts: PartsDep) -> Response:
     return _manifest(draft_manifest(shop), parts)
 
 
-@router.post("/draft/manifest", response_class=Response)
+@router.post("/draft/manifest", response_class=Response, responses=OF_VERSION)
 def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
     """Return the draft as an edit would make it, in the form in which the script stands it; nothing is kept."""
     with door.for_a_step() as visit:

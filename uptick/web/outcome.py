@@ -10,9 +10,10 @@ from uptick.usecases.publish import ReleaseView
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.trials import TrialView
 from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
-from uptick.web.parts import PartsDep, ShopDep, VisitorDep
+from uptick.web.parts import Number, PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.problems import IN_STORE, OF_VERSION
 
-router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"])
+router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"], responses=IN_STORE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,15 +32,19 @@ def read(shop: ShopDep) -> ReleaseView:
     return publish.view_release(shop)
 
 
-@router.post("/release")
-def release(body: Publish, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Released:
-    made = publish.publish(shop, body.note, person, parts.clock(), body.despite)
+@router.post("/release", responses=OF_VERSION)
+def release(body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> Released:
+    """Release the draft as it was seen."""
+    made = publish.publish(shop, body.note, person, parts.clock(), body.despite, version=version)
     return _released(shop, made.n, made.hash)
 
 
-@router.post("/release/{n}/take-back")
-def take_back(n: int, body: Publish, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Released:
-    made = publish.take_back(shop, n, person, parts.clock(), body.despite)
+@router.post("/release/{n}/take-back", responses=OF_VERSION)
+def take_back(
+    n: Number, body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
+) -> Released:
+    """Release an earlier release's settings again; the draft that was seen follows."""
+    made = publish.take_back(shop, n, person, parts.clock(), body.despite, version=version)
     return _released(shop, made.n, made.hash)
 
 
@@ -48,8 +53,9 @@ def all_trials(shop: ShopDep) -> list[Trial]:
     return shop.trials.all()
 
 
-@router.post("/trials", status_code=201)
-def draw_trial(body: NewTrial, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Trial:
+@router.post("/trials", status_code=201, responses=OF_VERSION)
+def draw_trial(body: NewTrial, shop: ShopDep, person: VisitorDep, release: VersionDep, parts: PartsDep) -> Trial:
+    """Draw a trial on the release whose number If-Match tells: its buttons are what A is."""
     return trials.draw_trial(
         shop,
         body.question,
@@ -60,21 +66,25 @@ def draw_trial(body: NewTrial, shop: ShopDep, person: VisitorDep, parts: PartsDe
         body.window_days,
         parts.new_token()[:16],
         parts.clock(),
+        release=release,
     )
 
 
 @router.get("/trials/{number}")
-def one_trial(number: int, shop: ShopDep, parts: PartsDep) -> TrialView:
+def one_trial(number: Number, shop: ShopDep, parts: PartsDep) -> TrialView:
     return trials.view_trial(shop, number, parts.clock())
 
 
-@router.patch("/trials/{number}")
-def change_trial(number: int, body: TrialChange, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
+@router.patch("/trials/{number}", responses=OF_VERSION)
+def change_trial(
+    number: Number, body: TrialChange, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
+) -> TrialView:
     now = parts.clock()
     trials.change_trial(
         shop,
         number,
         now,
+        version=version,
         question=body.question,
         patch=body.patch,
         decides=body.decides,
@@ -83,22 +93,24 @@ def change_trial(number: int, body: TrialChange, shop: ShopDep, person: VisitorD
     return trials.view_trial(shop, number, now)
 
 
-@router.post("/trials/{number}/start")
-def start_trial(number: int, body: Start, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
+@router.post("/trials/{number}/start", responses=OF_VERSION)
+def start_trial(
+    number: Number, body: Start, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
+) -> TrialView:
     now = parts.clock()
-    trials.start_trial(shop, number, now, days_ago=body.days_ago)
+    trials.start_trial(shop, number, now, version=version, days_ago=body.days_ago)
     return trials.view_trial(shop, number, now)
 
 
-@router.post("/trials/{number}/keep-b")
-def keep_b(number: int, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
+@router.post("/trials/{number}/keep-b", responses=OF_VERSION)
+def keep_b(number: Number, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
-    trials.keep_b(shop, number, person, now)
+    trials.keep_b(shop, number, person, now, version=version)
     return trials.view_trial(shop, number, now)
 
 
-@router.post("/trials/{number}/close")
-def close_trial(number: int, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> TrialView:
+@router.post("/trials/{number}/close", responses=OF_VERSION)
+def close_trial(number: Number, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> TrialView:
     now = parts.clock()
-    trials.close_trial(shop, number, now)
+    trials.close_trial(shop, number, now, version=version)
     return trials.view_trial(shop, number, now)

@@ -4,10 +4,10 @@ from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from datetime import datetime
-from pathlib import Path
+from pathlib import Path as FilePath
 from typing import Annotated, Any
 
-from fastapi import Depends, Header, Request, Response
+from fastapi import Depends, Header, Path, Request, Response
 from itsdangerous import BadSignature, URLSafeSerializer
 from pydantic import TypeAdapter
 
@@ -31,11 +31,12 @@ class Parts:
     verify: Callable[[str, str], bool]
     signer: URLSafeSerializer
     preview_token: Callable[[str], str]
-    studio_dir: Path
-    font_dir: Path
+    studio_dir: FilePath
+    font_dir: FilePath
     font_files: dict[str, str]
     edge_origin: str
     practice_origin: str
+    studio_origin: str = ""
 
 
 # What only looks at the request is async, so that it does not go through a thread and back.
@@ -137,12 +138,21 @@ def as_json(view: object) -> Response:
     return Response(_adapters[kind].dump_json(view), media_type="application/json")
 
 
-async def base_version(if_match: Annotated[str, Header(description="The draft's version, in quotes.")] = "") -> int:
-    """Return the version of the draft that a change was made on."""
+async def body_of(request: Request) -> bytes:
+    """Return the whole body; how large it may be is bounded before it comes here."""
+    return await request.body()
+
+
+async def base_version(
+    if_match: Annotated[str, Header(description="The version that was seen, in quotes.")] = "",
+) -> int:
+    """Return the version that a change was made on."""
     text = if_match.strip().strip('"')
-    if not text.isdigit():
-        raise Stale("A change needs If-Match with the draft's version, so that nothing is overwritten unseen.")
+    if not (text.isascii() and text.isdigit() and len(text) < 10):
+        raise Stale("A change needs If-Match with the version that was seen, so that nothing is changed unseen.")
     return int(text)
 
 
 VersionDep = Annotated[int, Depends(base_version)]
+# Numbers of trials and releases, as the database counts them.
+Number = Annotated[int, Path(ge=1, le=2**31 - 1)]

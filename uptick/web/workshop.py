@@ -21,8 +21,9 @@ from uptick.usecases.views.why import TraceQuery
 from uptick.usecases.views.words import Spoken, spoken_of
 from uptick.web.bodies import Edit, Languages
 from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
+from uptick.web.problems import IN_STORE, OF_VERSION
 
-router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"])
+router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"], responses=IN_STORE)
 FLOOR_DAYS = 14
 SHOWN_PRODUCTS = 200
 
@@ -111,7 +112,7 @@ def words(shop: ShopDep, language: str | None = None) -> Response:
     return as_json(views.view_words(shop, language))
 
 
-@router.put("/languages")
+@router.put("/languages", responses=OF_VERSION)
 def languages(body: Languages, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Say which languages the buttons speak besides the store's first."""
     return _state(shop, edit.set_languages(shop, body.more, version, person, parts.clock()))
@@ -158,13 +159,13 @@ def _state(shop: ShopDep, draft: Draft) -> DraftState:
     return draft_state(shop, draft)
 
 
-@router.patch("/draft")
+@router.patch("/draft", responses=OF_VERSION)
 def change(body: Edit, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
     """Change one layer of the draft."""
     return _state(shop, edit.change_layer(shop, body.layer, body.patch, version, person, parts.clock()))
 
 
-@router.patch("/draw/{placement}", response_model=DrawView)
+@router.patch("/draw/{placement}", response_model=DrawView, responses=OF_VERSION)
 def change_drawing(body: Edit, query: DrawDep, door: DoorDep, version: VersionDep, parts: PartsDep) -> Response:
     """Change one layer and return the drawing that comes of it, in one answer."""
     with door.for_a_step() as visit:
@@ -174,13 +175,13 @@ def change_drawing(body: Edit, query: DrawDep, door: DoorDep, version: VersionDe
         return as_json(views.view_drawing(visit.shop, query))
 
 
-@router.post("/draft/undo")
+@router.post("/draft/undo", responses=OF_VERSION)
 def undo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
     """Take back the person's own newest change."""
     return _state(shop, edit.undo(shop, person, parts.clock()))
 
 
-@router.post("/draft/redo")
+@router.post("/draft/redo", responses=OF_VERSION)
 def redo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
     return _state(shop, edit.redo(shop, person, parts.clock()))
 

@@ -25,14 +25,17 @@
 	async function send(back: number | null, despite: Despite): Promise<void> {
 		wish = { back, despite };
 		const body = { note, despite };
+		// The draft that is shown here, not a later one: what nobody has looked at is not released.
+		const headers = { 'If-Match': `"${release.data?.draft.version ?? 0}"` };
 		const done = await workshop.act(async () => {
 			const made =
 				back === null
-					? await data(client.POST('/api/stores/{store}/release', { params: { path: workshop.path }, body }))
+					? await data(client.POST('/api/stores/{store}/release', { params: { path: workshop.path }, body, headers }))
 					: await data(
 							client.POST('/api/stores/{store}/release/{n}/take-back', {
 								params: { path: { ...workshop.path, n: back } },
 								body,
+								headers,
 							}),
 						);
 			return made.draft;

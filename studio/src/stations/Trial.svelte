@@ -36,21 +36,35 @@
 	}));
 
 	type Change = { patch?: Patch; decides?: 'added' | 'ordered'; relative_difference?: number };
-	function act(doing: () => Promise<TrialView>): Promise<boolean> {
+	const STATES = { hover: 'hovered', focus: 'focused', pressed: 'pressed' } as const;
+	/** What was seen goes along, so that nothing that somebody else changed meanwhile is overwritten or started. */
+	function act(doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
 		return workshop.act(async () => {
-			workshop.queries.setQueryData(['trial', workshop.store, number], await doing());
+			const key = ['trial', workshop.store, number];
+			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
+			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
 			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));
 		});
 	}
 	const change = (body: Change) =>
-		act(() => data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body })));
+		act((headers) => data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body, headers })));
 	let daysAgo = $state(0);
 	const start = () =>
-		act(() =>
-			data(client.POST('/api/stores/{store}/trials/{number}/start', { params: { path }, body: { days_ago: daysAgo } })),
+		act((headers) =>
+			data(
+				client.POST('/api/stores/{store}/trials/{number}/start', {
+					params: { path },
+					body: { days_ago: daysAgo },
+					headers,
+				}),
+			),
 		);
-	const keepB = () => act(() => data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path } })));
-	const close = () => act(() => data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path } })));
+	const keepB = () => act((headers) =>
+			data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })),
+		);
+	const close = () => act((headers) =>
+			data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })),
+		);
 	const room = $derived(
 		Math.min(300, ...Object.values(workshop.info?.store.surfaces[view?.placement ?? 'product_page']?.widths_px ?? {})),
 	);
@@ -71,12 +85,19 @@
 			<div class="flex items-start gap-3">
 				<b class={['text-lg', letter === 'B' && 'text-b']}>{letter}</b>
 				<div>
-					<TrueButton {...shown} {room} />
+					<TrueButton {...shown} {room} look={one.state === 'rest' ? undefined : one.state} />
 					<p class="mt-1"><a href={link(letter)} target="_blank" rel="noopener">See {letter} in the shop</a></p>
 				</div>
 			</div>
 		{/each}
 	</div>
+	<p class="mt-2 text-soft">
+		{#if one.differs}
+			On {one.product}, {said(one.a.moment)}{one.state === 'rest' ? '' : `, ${STATES[one.state]}`}.
+		{:else if one.fields.length}
+			On no product of this trial can a difference be seen.
+		{/if}
+	</p>
 	<ul class="mt-2">
 		{#each one.fields as field (field.field)}
 			<li>

@@ -26,7 +26,9 @@
 		const reach = wholeReach({ categories: category ? [category] : [], placements: [placement] });
 		await workshop.act(async () => {
 			const body = { question, reach, layer: {}, decides: 'added' as const, relative_difference: 0.2, window_days: 3 };
-			made = (await data(client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body }))).number;
+			const headers = { 'If-Match': `"${workshop.draft?.release ?? 0}"` };
+			const drawn = await data(client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body, headers }));
+			made = drawn.number;
 			return null;
 		});
 		if (made) void navigate('/trials/:number', { params: { number: String(made) } });

@@ -2,6 +2,7 @@
 
 import hashlib
 import io
+import struct
 from dataclasses import dataclass
 
 import numpy as np
@@ -41,7 +42,12 @@ def read_picture(content: bytes) -> PictureFile:
                 raise BadPicture(f"The picture has {opened.width} × {opened.height} pixels; 60 million are the most.")
             opened.thumbnail((_MOST_SIDE, _MOST_SIDE))
             plain = opened.convert("RGB")
-    except (UnidentifiedImageError, OSError, SyntaxError) as error:
+    except BadPicture:
+        raise
+    except (
+        UnidentifiedImageError, OSError, SyntaxError, ValueError, EOFError, TypeError, IndexError, struct.error,
+        Image.DecompressionBombError, Image.DecompressionBombWarning,
+    ) as error:  # fmt: skip
         raise BadPicture("That is no picture that can be read. PNG, JPEG and WebP can.") from error
     written = io.BytesIO()
     plain.save(written, kind, quality=88, optimize=True)

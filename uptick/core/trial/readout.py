@@ -116,6 +116,16 @@ def _points(share: float) -> str:
     return f"{abs(share) * 100:.1f}"
 
 
+def _measured(low: float, high: float, worth: float) -> str:
+    """Return how a difference that is there compares with the smallest one that was worth having."""
+    wanted = f"the {_points(worth)} points that were worth having"
+    if low >= worth:
+        return f"That is at least {wanted}."
+    if high < worth:
+        return f"That is less than {wanted}."
+    return f"Whether it is {wanted} is not sure."
+
+
 def _verdict(
     reading: Reading | None, progress: Progress, split: SplitCheck | None, plan: Plan, decides: Measure
 ) -> Verdict:
@@ -138,11 +148,12 @@ def _verdict(
     between = f"between {_points(gap.low)} and {_points(gap.high)} points"
     if gap.low > 0:
         more = f"{_points(gap.estimate)} points more shoppers {does}"
-        return Verdict(Outcome.KEEP_B, f"Keep B. With it {more}: {between}.")
+        return Verdict(Outcome.KEEP_B, f"Keep B. With it {more}: {between}. {_measured(gap.low, gap.high, worth)}")
     if gap.high < 0:
         fewer = f"{_points(gap.estimate)} points fewer shoppers {does}"
         span = f"between {_points(gap.high)} and {_points(gap.low)} points"
-        return Verdict(Outcome.BACK_TO_A, f"Go back to A. With B {fewer}: {span}.")
+        measured = _measured(-gap.high, -gap.low, worth)
+        return Verdict(Outcome.BACK_TO_A, f"Go back to A. With B {fewer}: {span}. {measured}")
     signed = f"between {gap.low * 100:+.1f} and {gap.high * 100:+.1f} points".replace("-", "−")
     if -worth < gap.low and gap.high < worth:
         return Verdict(

@@ -38,6 +38,8 @@ class Trial:
     closed_at: datetime | None
     kept: str | None
     record: dict[str, Any] | None
+    # Grows with every change; it is what If-Match compares.
+    version: int = 1
 
     @property
     def version_b(self) -> VersionLayer:

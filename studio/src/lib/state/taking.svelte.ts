@@ -22,12 +22,14 @@ export class Taking {
 		this.#workshop = workshop;
 	}
 
-	async look(file: File): Promise<void> {
+	/** Reads a file without taking it in; with `whole`, as one that takes out what it lacks. */
+	async look(file: File | null = this.#file, whole = false): Promise<void> {
+		if (!file) return;
 		this.#file = file;
 		this.wrong = '';
 		this.looking = true;
 		try {
-			const answer = await fetch(`/api/stores/${this.#workshop.store}/catalogue/preview`, {
+			const answer = await fetch(`/api/stores/${this.#workshop.store}/catalogue/preview?whole=${whole}`, {
 				method: 'POST',
 				body: file,
 			});
@@ -40,12 +42,13 @@ export class Taking {
 		}
 	}
 
-	async take(whole: boolean): Promise<void> {
+	/** Takes the file in; `really` says that its warnings have been read. */
+	async take(whole: boolean, really: boolean): Promise<void> {
 		if (!this.#file) return;
 		this.#stop = new AbortController();
 		this.progress = { done: 0, of: 0 };
 		try {
-			const url = `/api/stores/${this.#workshop.store}/catalogue?whole=${whole}`;
+			const url = `/api/stores/${this.#workshop.store}/catalogue?whole=${whole}&really=${really}`;
 			const answer = await fetch(url, { method: 'POST', body: this.#file, signal: this.#stop.signal });
 			if (!answer.ok || !answer.body) throw new Problem((await answer.json()) as Record<string, never>);
 			for await (const line of linesOf(answer.body)) this.#hear(line);

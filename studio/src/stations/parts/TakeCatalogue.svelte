@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { count, many, moment } from '$lib/pure/format';
+	import { count, many, moment, said } from '$lib/pure/format';
 	import { Taking } from '$lib/state/taking.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -45,6 +45,7 @@
 		onchange={(event) => {
 			const file = event.currentTarget.files?.[0];
 			event.currentTarget.value = '';
+			whole = false;
 			if (file) void taking.look(file);
 		}}
 	/>
@@ -64,11 +65,25 @@
 		</p>
 		{#if report.counts.missing && !report.applied}
 			<label class="mt-2 flex items-center gap-2">
-				<input type="checkbox" bind:checked={whole} /> The file is the whole catalogue: take out the {many(
+				<input type="checkbox" bind:checked={whole} onchange={() => taking.look(undefined, whole)} /> The file is the whole catalogue: take out the {many(
 					report.counts.missing,
 					'product',
 				)} that it lacks. Their exceptions are kept and sleep.
 			</label>
+		{/if}
+		{#if report.columns.length}
+			<p class="mt-2 text-soft">
+				Columns read: {report.columns.map(said).join(', ')}.
+				{#if report.ignored.length}
+					Not understood, and left out: <b class="text-ink">{report.ignored.join(', ')}</b>.
+				{/if}
+				What has no column stays as it is.
+			</p>
+		{/if}
+		{#if report.warnings.length && !report.applied}
+			<ul class="mt-3 font-semibold text-must" role="alert">
+				{#each report.warnings as warning (warning)}<li>▲ {warning}</li>{/each}
+			</ul>
 		{/if}
 		<ul class="mt-3 max-h-72 overflow-auto">
 			{#each report.refused.slice(0, 200) as line (line.line)}
@@ -100,8 +115,11 @@
 			<Press onpress={() => taking.stop()}>Stop, and take in nothing</Press>
 		{:else}
 			{#if report && !report.applied}
-				<Press main disabled={!touched} onpress={() => taking.take(whole)}>
-					Take in {many(report.counts.new + report.counts.changed, 'product')}
+				<Press main disabled={!touched} onpress={() => taking.take(whole, report.warnings.length > 0)}>
+					{report.warnings.length ? 'Do it all the same: take' : 'Take'} in {many(
+						report.counts.new + report.counts.changed,
+						'product',
+					)}{#if whole && report.counts.missing}, remove {count(report.counts.missing)}{/if}
 				</Press>
 			{/if}
 			<Press onpress={() => taking.close()}>{report?.applied ? 'Close' : 'Leave it'}</Press>

@@ -27,10 +27,20 @@
 		queryFn: () =>
 			data(client.GET('/api/stores/{store}/icons', { params: { path: workshop.path } })) as Promise<{ name: string }[]>,
 	}));
+	type Fill = { kind: string; colour?: string; stops?: { colour: string }[] };
+	type Corners = { kind: 'corners'; top_left: number | string };
+	const FILLS: Record<string, string> = {
+		linear: 'with a gradient',
+		radial: 'with a gradient',
+		picture: 'with a picture',
+		none: 'with nothing',
+	};
+	const fill = $derived((valueAt(layer, 'look.fill') ?? valueAt(base, 'look.fill')) as Fill);
+	const radius = $derived((valueAt(layer, 'look.radius') ?? valueAt(base, 'look.radius')) as number | string | Corners);
 	let typed = $state<string | null>(null);
 	const icon = $derived((valueAt(layer, 'icon') ?? valueAt(base, 'icon')) as { kind: string; name?: string });
 	const colours = $derived([
-		...new Set(['look.fill.colour', 'look.text_colour', 'look.focus.ring_colour'].map((p) => String(now(p)))),
+		...new Set(['look.fill.colour', 'look.text_colour', 'look.focus.ring_colour'].map(now).filter(Boolean).map(String)),
 		'#ffffff',
 	]);
 	const names: Record<string, string> = {
@@ -64,9 +74,12 @@
 		onkeydown={(event) => event.key === 'Enter' && keep()}
 		onblur={keep}
 	/>, filled
+	{#if fill.kind !== 'solid'}
+		<span>{FILLS[fill.kind] ?? fill.kind}, or with one colour</span>
+	{/if}
 	<Colour
 		label="B's fill"
-		value={String(now('look.fill.colour'))}
+		value={fill.colour ?? fill.stops?.[0]?.colour ?? '#ffffff'}
 		known={colours}
 		onset={(colour) => onpatch({ look: { fill: { kind: 'solid', colour } } })}
 	/>
@@ -77,11 +90,13 @@
 		known={colours}
 		onset={(colour) => onpatch({ look: { text_colour: colour } })}
 	/>, corners
-	<Figure
-		label="B's corner radius"
-		value={Number(now('look.radius'))}
-		onset={(value) => onpatch({ look: { radius_px: value } })}
-	/>, type
+	{#if typeof radius === 'object'}
+		each by itself, <Press small onpress={() => onpatch({ look: { radius: radius.top_left } })}
+			>all as the first</Press
+		>
+	{:else}
+		<Figure label="B's corner radius" value={radius} onset={(value) => onpatch({ look: { radius: value } })} />
+	{/if}, type
 	<Figure
 		label="B's type size"
 		value={Number(now('look.type.size_px'))}
