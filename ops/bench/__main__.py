@@ -38,7 +38,9 @@ def _measure(wished: list[str]) -> list[Row]:
     cluster.remove(folder)
     running = cluster.start(folder, 8880)
     with tempfile.TemporaryDirectory() as place:
-        parts = prepare(running, "bench", "secret-of-bench", Path(place), 8881, f"{place}/practice.db")
+        parts = prepare(
+            running, "bench", "secret-of-bench-that-nobody-has-to-guess", Path(place), 8881, f"{place}/practice.db"
+        )
         os.environ.update(parts.environment)
         try:
             parts.start_all()

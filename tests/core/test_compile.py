@@ -8,11 +8,12 @@ from hypothesis import strategies as st
 
 from tests.samples import NOW, PRODUCTS, document, exception, kit, settings, store
 from uptick.core.compile import BASE_CSS, compile_button, compile_words
+from uptick.core.differences import changes_between, touches
 from uptick.core.document import Placement
 from uptick.core.errors import OutOfRange
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
-from uptick.core.release import changes_between, compile_release, compile_version, content_hash, touches
+from uptick.core.release import compile_release, compile_version, content_hash
 from uptick.core.resolve import VersionLayer
 
 

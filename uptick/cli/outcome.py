@@ -97,7 +97,11 @@ def follow_run(client: Any, wish: dict[str, Any], *, quiet: bool = False) -> dic
         raise OutOfRange(f"The practice store refused: {answer.text}")
     found: dict[str, Any] = answer.json()
     bar = Progress(
-        TextColumn("practice shoppers"), BarColumn(), TextColumn("{task.completed:.0f} %"), TimeRemainingColumn()
+        TextColumn("practice shoppers"),
+        BarColumn(),
+        TextColumn("{task.completed:.0f} %"),
+        TimeRemainingColumn(),
+        console=Console(stderr=True),
     )
     with bar if not quiet else Progress(disable=True) as progress:
         task = progress.add_task("", total=100)

@@ -310,7 +310,7 @@ def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
         for moment, by_language in wording_of(layer).items()
         for language in by_language
     }
-    return replace(one, document=document.with_wider({**one.document.wider, **narrowed}))
+    return replace(one, document=document.with_texts(document.wording, {**one.document.wider, **narrowed}))
 
 
 @remembered(32)

@@ -232,9 +232,9 @@ class ButtonDocument(Part):
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)
 
-    def with_wider(self, wider: Wider) -> "ButtonDocument":
-        """Return the document with the texts that its own override."""
-        made = self.model_copy()
+    def with_texts(self, wording: dict[Moment, dict[str, str]], wider: Wider) -> "ButtonDocument":
+        """Return the document with other texts, and those that they override; none of them is checked again."""
+        made = self.model_copy(update={"wording": wording})
         made._wider = wider
         return made
 

@@ -79,7 +79,7 @@ class DocumentsAt:
         return _documents.get(
             (id(look), id(texts)),
             (look, texts),
-            lambda: look.model_copy(update={"wording": texts.wording}).with_wider(texts.wider),
+            lambda: look.with_texts(texts.wording, texts.wider),
         )
 
     def rules(self, bits: int) -> tuple[str, ...]:

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass
+from uptick.core.differences import FieldChange, changes_between
 from uptick.core.document import Moment, Placement
-from uptick.core.release import FieldChange, changes_between
 from uptick.core.settings import Settings
 
 

@@ -3,57 +3,28 @@
 import hashlib
 import json
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict
 from datetime import date, datetime, time, timedelta
-from itertools import chain
-from itertools import product as crossing
 from zoneinfo import ZoneInfo
 
 from uptick.core.box_names import as_list, known_names
 from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass, class_for, classes_of, context_of, under_version
+from uptick.core.classes import ButtonClass, classes_of, under_version
 from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.css import font_family
 from uptick.core.document import (
     ButtonDocument,
-    Device,
     Placement,
-    ShopperKind,
-    Situation,
-    field_name,
-    value_text,
 )
 from uptick.core.kit import Kit
 from uptick.core.memo import Kept, remembered
-from uptick.core.merge import Json, at_path, leaves
+from uptick.core.merge import Json
 from uptick.core.outcome_words import outcome_words
-from uptick.core.reach import Context
 from uptick.core.reserve import Reserved, may_wrap, reserve
 from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import Store
 from uptick.core.wording import is_rtl, money_rule, plural_table
-
-
-@dataclass(frozen=True, slots=True)
-class FieldChange:
-    """One field of the document that differs: its path, what a designer calls it, and both values in words."""
-
-    path: str
-    field: str
-    before: str
-    after: str
-
-
-@dataclass(frozen=True, slots=True)
-class ButtonChange:
-    """One kind of button that a release would change, before and after."""
-
-    placement: Placement
-    products: tuple[Product, ...]
-    before: ButtonClass
-    after: ButtonClass
-    fields: tuple[FieldChange, ...]
 
 
 def compile_release(settings: Settings, store: Store, products: Sequence[Product], kit: Kit, today: date) -> Json:
@@ -245,127 +216,3 @@ def content_hash(content: Json) -> str:
     """Return the name of some content by its own bytes: equal content, equal name."""
     text = json.dumps(content, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
     return hashlib.sha256(text.encode()).hexdigest()[:16]
-
-
-def changes_between(before: Settings, after: Settings, products: Sequence[Product]) -> tuple[ButtonChange, ...]:
-    """Return the buttons that differ, grouped so that those of a placement changed in the same way stand together.
-
-    The group is shown by its least narrowed button.
-    """
-    groups: dict[tuple[object, ...], ButtonChange] = {}
-    for was, now, members in differing_classes(before, after, products):
-        fields = field_changes(was, now)
-        key = (was.placement, fields)
-        known = groups.get(key)
-        if known is None:
-            groups[key] = ButtonChange(was.placement, members, was, now, fields)
-            continue
-        together = tuple(dict.fromkeys((*known.products, *members)))
-        plainer = (
-            known
-            if len(known.after.rules) <= len(now.rules)
-            else ButtonChange(was.placement, members, was, now, fields)
-        )
-        groups[key] = replace(plainer, products=together)
-    return tuple(groups.values())
-
-
-@remembered(16)
-def count_changes(before: Settings, after: Settings) -> int:
-    """Return how many things were changed: fields of layers, and exceptions made, removed or changed themselves."""
-    if before is after:
-        return 0
-    old, new = clean_layers(before), clean_layers(after)
-    count = len(set(before.languages) ^ set(after.languages))
-    for layer in {**old, **new}:
-        if layer.startswith("exception:") and (layer not in old or layer not in new):
-            count += 1
-            continue
-        count += _count_fields(old.get(layer, _NOTHING), new.get(layer, _NOTHING))
-    earlier = {rule.id: rule for rule in before.exceptions}
-    return count + sum(rule.id in earlier and _differs(earlier[rule.id], rule) for rule in after.exceptions)
-
-
-_NOTHING: Json = {}
-
-
-# Nearly every layer and exception is the same after an edit as before it.
-@remembered(4096)
-def _count_fields(before: Json, after: Json) -> int:
-    mine, theirs = dict(leaves(before)), dict(leaves(after))
-    return sum(mine.get(path) != theirs.get(path) for path in {**mine, **theirs})
-
-
-@remembered(4096)
-def _differs(before: ExceptionRule, after: ExceptionRule) -> bool:
-    """Tell whether an exception was changed in anything but its layer."""
-    return before.model_copy(update={"layer": after.layer}) != after
-
-
-@remembered(16)
-def differing_classes(
-    before: Settings, after: Settings, products: Sequence[Product]
-) -> list[tuple[ButtonClass, ButtonClass, tuple[Product, ...]]]:
-    """Return pairs of classes, as they were and are, whose buttons differ, with the products that meet the difference.
-
-    Products are told apart by the exceptions of both sides together, and each group is looked at once.
-    """
-    old, new = classes_of(before, products), classes_of(after, products)
-    pairs: dict[tuple[Placement, str, str], tuple[ButtonClass, ButtonClass, dict[int, tuple[Product, ...]]]] = {}
-    both = _both_groups(before, after, products)
-    contexts = list(crossing(Device, dict.fromkeys((*before.languages, *after.languages)), ShopperKind))
-    for placement in Placement:
-        for members in both:
-            for device, language, shopper in _that_matter(before, after, contexts):
-                context = context_of(placement, members[0], None, device, language, shopper)
-                was, now = class_for(old, before, context), class_for(new, after, context)
-                if was.document != now.document:
-                    pair = pairs.setdefault((placement, was.key, now.key), (was, now, {}))
-                    pair[2][id(members)] = members
-    return [(was, now, tuple(chain.from_iterable(told.values()))) for was, now, told in pairs.values()]
-
-
-def _that_matter(
-    before: Settings, after: Settings, contexts: list[tuple[Device, str, ShopperKind]]
-) -> list[tuple[Device, str, ShopperKind]]:
-    """Return the contexts that some exception of either side tells apart; the first stands for all where none does."""
-    found: dict[tuple[int, int], tuple[Device, str, ShopperKind]] = {}
-    one, other = index_of(before), index_of(after)
-    for device, language, shopper in contexts:
-        bits = [
-            index.of_device(device) & index.of_language(language) & index.of_shopper(shopper) for index in (one, other)
-        ]
-        found.setdefault((bits[0], bits[1]), (device, language, shopper))
-    return list(found.values())
-
-
-def _both_groups(before: Settings, after: Settings, products: Sequence[Product]) -> list[tuple[Product, ...]]:
-    """Return the products that neither side's exceptions tell apart, by situation."""
-    found: dict[tuple[int, int, Situation], list[Product]] = {}
-    one, other = index_of(before), index_of(after)
-    for product in products:
-        sku, category = product.sku, product.category
-        key = (one.of_product(sku, category), other.of_product(sku, category), product.situation)
-        found.setdefault(key, []).append(product)
-    return [tuple(members) for members in found.values()]
-
-
-def field_changes(was: ButtonClass, now: ButtonClass) -> tuple[FieldChange, ...]:
-    return field_changes_of(was.document.model_dump(mode="json"), now.document.model_dump(mode="json"))
-
-
-def field_changes_of(old: Json, new: Json) -> tuple[FieldChange, ...]:
-    """Return the fields in which two documents differ."""
-    paths = dict.fromkeys([path for path, _ in leaves(old)] + [path for path, _ in leaves(new)])
-    return tuple(
-        FieldChange(path, field_name(path), value_text(at_path(old, path)), value_text(at_path(new, path)))
-        for path in paths
-        if at_path(old, path) != at_path(new, path)
-    )
-
-
-def touches(changes: Sequence[ButtonChange], version: VersionLayer) -> bool:
-    """Tell whether any change is to a button that a trial compares."""
-    return any(
-        version.reach.covers(Context(c.placement, p.sku, p.category, p.situation)) for c in changes for p in c.products
-    )

@@ -49,4 +49,4 @@ def document_of(raw: Json, layers: Iterable[Json]) -> ButtonDocument:
     """
     document = parse_document(raw)
     stack = [wording_of(layer) for layer in layers if layer.get("wording")]
-    return document.with_wider(wider_texts(stack))
+    return document.with_texts(document.wording, wider_texts(stack))

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from uptick.core.carry import PARTS, completed, only_parts
 from uptick.core.classes import ButtonClass, class_for, classes_of, context_of
+from uptick.core.differences import FieldChange, field_changes_of
 from uptick.core.document import ButtonDocument, Placement, ShopperKind, parse_document
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.formats.css_in import read_css
@@ -20,7 +21,6 @@ from uptick.core.formats.tokens import read_tokens, write_tokens
 from uptick.core.match import matched
 from uptick.core.merge import Json, leaves, merge_layer, patch_at, without_gaps
 from uptick.core.ramp import Brand, Seed
-from uptick.core.release import FieldChange, field_changes_of
 from uptick.core.resolve import USES
 from uptick.core.sentences import specification
 from uptick.core.settings import NamedLook, Settings

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from uptick.core.checks import Finding, Weight, findings_of
+from uptick.core.differences import ButtonChange, FieldChange, changes_between, touches
 from uptick.core.document import Placement
 from uptick.core.errors import FindingsLeft, NothingToRelease, Stale, TrialUnderway
 from uptick.core.merge import Json
-from uptick.core.release import ButtonChange, FieldChange, changes_between, compile_release, compile_version, touches
+from uptick.core.release import compile_release, compile_version
 from uptick.core.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop

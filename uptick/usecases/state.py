@@ -8,11 +8,11 @@ from uptick.core.boxes import second_text
 from uptick.core.catalogue import Product
 from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.compile import CompiledButton, compile_button
+from uptick.core.differences import FieldChange, count_changes
 from uptick.core.document import Device, Moment, Placement, SecondButton, Situation
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fill import text_for
 from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
-from uptick.core.release import FieldChange, count_changes
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
 from uptick.usecases.ports import Draft, Shop

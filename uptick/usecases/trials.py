@@ -7,12 +7,12 @@ from itertools import islice
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, class_for, classes_of, context_of, under_version
+from uptick.core.differences import FieldChange, field_changes
 from uptick.core.document import Placement, Situation
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
 from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.reach import Reach
-from uptick.core.release import FieldChange, field_changes
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
@@ -234,7 +234,7 @@ def _sight(shop: Shop, settings: Settings, trial: Trial, place: Placement, produ
     context = context_of(place, product, device=devices[0], language=languages[0], shopper=shopper)
     a = class_for(classes_of(settings, shop.catalogue.all()), settings, context)
     b = under_version(a, trial.version_b)
-    fields = field_changes(a, b)
+    fields = field_changes(a.document, b.document)
     moment, state = telling_moment(fields, product)
     language = telling_language([field.path for field in fields], languages[0])
     before, after = (show(shop, one, moment, product, language, device=devices[0]) for one in (a, b))

@@ -1,4 +1,4 @@
-from dataclasses import asdict, fields
+from dataclasses import asdict, fields, replace
 
 import pytest
 from hypothesis import given
@@ -48,8 +48,26 @@ def test_a_difference_above_zero_keeps_b_with_its_interval() -> None:
     assert outcome is Outcome.KEEP_B
     assert sentence == (
         f"Keep B. With it 6.0 points more shoppers add to the basket: between {gap.low * 100:.1f} and "
-        f"{gap.high * 100:.1f} points."
+        f"{gap.high * 100:.1f} points. Whether it is the 6.0 points that were worth having is not sure."
     )
+
+
+@pytest.mark.parametrize(
+    ("worth", "says"),
+    [
+        (0.01, "That is at least the 1.0 points that were worth having."),
+        (0.2, "That is less than the 20.0 points that were worth having."),
+        (0.06, "Whether it is the 6.0 points that were worth having is not sure."),
+    ],
+)
+def test_a_difference_is_compared_with_the_one_that_was_worth_having(worth: float, says: str) -> None:
+    plan = replace(PLAN, difference=worth)
+    better = read_trial(tally("A", added=200), tally("B", added=260), plan, Measure.ADDED).verdict
+    worse = read_trial(tally("A", added=260), tally("B", added=200), plan, Measure.ADDED).verdict
+    assert better.outcome is Outcome.KEEP_B
+    assert better.sentence.endswith(says)
+    assert worse.outcome is Outcome.BACK_TO_A
+    assert worse.sentence.endswith(says)
 
 
 def test_a_difference_below_zero_goes_back_to_a() -> None:

@@ -6,13 +6,13 @@ from typing import Any
 
 from uptick.core.checks import dead_values
 from uptick.core.classes import LEADING
+from uptick.core.differences import FieldChange
 from uptick.core.document import Moment, Placement, field_name, value_text
 from uptick.core.effect import Effect, effects_of
 from uptick.core.errors import NotFound
 from uptick.core.merge import leaves, without_gaps
 from uptick.core.reach import Reach
 from uptick.core.reach_words import read_reach, say_reach
-from uptick.core.release import FieldChange
 from uptick.core.resolve import index_of
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import Shown, in_force, names_of, show, telling_language

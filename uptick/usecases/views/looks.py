@@ -5,12 +5,12 @@ from dataclasses import dataclass
 
 from uptick.core.carry import PARTS
 from uptick.core.compile import CompiledButton, compile_button
+from uptick.core.differences import FieldChange
 from uptick.core.document import ButtonDocument, parse_document
 from uptick.core.kit import Kit
 from uptick.core.memo import remembered
 from uptick.core.merge import Json, merge_layer
 from uptick.core.ramp import Brand, Seed, Shade, ramp
-from uptick.core.release import FieldChange
 from uptick.core.starts import starts
 from uptick.usecases.edit import layer_title
 from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
