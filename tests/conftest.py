@@ -3,6 +3,7 @@
 import itertools
 import os
 from collections.abc import Iterator
+from contextlib import contextmanager
 
 import pytest
 from hypothesis import HealthCheck
@@ -58,6 +59,13 @@ def template(server: cluster.Cluster) -> str:
 
 @pytest.fixture
 def database_url(server: cluster.Cluster, template: str) -> Iterator[str]:
+    with fresh_database(server, template) as url:
+        yield url
+
+
+@contextmanager
+def fresh_database(server: cluster.Cluster, template: str) -> Iterator[str]:
+    """A copy of the migrated database, deleted afterwards."""
     name = f"test_{next(_numbers)}"
     _administer(server, f"CREATE DATABASE {name} TEMPLATE {template}")
     yield server.url(name)
@@ -73,6 +81,12 @@ def engine(database_url: str) -> Iterator[Engine]:
 
 @pytest.fixture
 def wiring(database_url: str) -> Iterator[Wiring]:
+    with wired(database_url) as made:
+        yield made
+
+
+@contextmanager
+def wired(database_url: str) -> Iterator[Wiring]:
     """A wired database with Ada, her store `sample`, and a store `other` that is not hers."""
     made = Wiring(
         Environment(database_url=database_url, secret=SecretStr(SECRET), practice_origin="http://localhost:1")

@@ -20,6 +20,8 @@ from uptick.core.look import (
     Radius,
     SolidFill,
 )
+from uptick.core.merge import merge_layer
+from uptick.core.plain_text import unfit_value
 
 
 class Placement(StrEnum):
@@ -283,6 +285,33 @@ def parse_document(raw: Any) -> ButtonDocument:
         raise _bad(error) from error
 
 
+# The plainest whole button: what one layer sets is tried on it, so that each layer is right by itself.
+_PLAINEST: dict[str, Any] = {
+    "look": {
+        "size": {"kind": "natural"},
+        "padding": {"top": 12, "right": 20, "bottom": 12, "left": 20},
+        "radius": 4,
+        "fill": {"kind": "solid", "colour": "#14202b"},
+        "type": {"family": "figtree", "size_px": 16, "weight": 600},
+    },
+    "icon": {"kind": "none"},
+    "wording": {"ready": {"en": "Buy"}},
+}
+
+
+def require_layer(layer: dict[str, Any]) -> None:
+    """Refuse a layer whose values could never be part of a button, whether or not it counts now.
+
+    Raises:
+        BadDocument: With `field`, and a sentence that says what is allowed there.
+    """
+    if unfit := unfit_value(layer):
+        raise BadDocument(f"{unfit}.", field="")
+    parse_document(merge_layer(_PLAINEST, {key: value for key, value in layer.items() if key != "uses"}))
+    if not isinstance(layer.get("uses", ""), str):
+        raise BadDocument("uses: it names a look that is kept.", field="uses")
+
+
 def _bad(error: ValidationError, inside: str = "") -> BadDocument:
     first = error.errors(include_url=False)[0]
     field = inside + ".".join(str(step) for step in first["loc"])
@@ -362,8 +391,8 @@ _NAMES = {
 def field_name(path: str) -> str:
     """Return what a designer calls a field, for example `words: sold out, en-GB`."""
     if path.startswith("wording."):
-        _, moment, language = path.split(".")
-        return f"words: {moment.replace('_', ' ')}, {language}"
+        _, moment, *language = path.split(".")
+        return ", ".join([f"words: {moment.replace('_', ' ')}", *language])
     if path.startswith("spoken."):
         return f"name for screen readers, {path.removeprefix('spoken.')}"
     return _NAMES.get(path, path)

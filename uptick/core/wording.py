@@ -60,10 +60,15 @@ def parse_text(text: str) -> Pattern:
     return pattern
 
 
+# A plural of two counts needs two.
+_DEEPEST = 4
+
+
 class _Reader:
     def __init__(self, text: str) -> None:
         self.text = text
         self.at = 0
+        self.depth = 0
 
     def unpaired(self) -> BadWording:
         return BadWording(f"A brace in “{self.text}” has no partner. Write live values as {{price}}.", value=self.text)
@@ -109,7 +114,13 @@ class _Reader:
         forms: list[tuple[str, Pattern]] = []
         while form := re.compile(r"\s*(=\d{1,4}|[a-z]+)\s*\{").match(self.text, self.at):
             self.at = form.end()
+            self.depth += 1
+            if self.depth > _DEEPEST:
+                raise BadWording(
+                    f"Plurals are nested more than {_DEEPEST} deep in “{self.text[:60]}…”.", value=self.text
+                )
             inner = self.read(inside=name)
+            self.depth -= 1
             self._close()
             if form[1].startswith("="):
                 exact.append((int(form[1][1:]), inner))

@@ -9,7 +9,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from uptick.core.classes import classes_of
-from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, value_text
+from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, require_layer, value_text
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.history import Mark, redoable, require_mark, revert, undoable
 from uptick.core.kit import Kit
@@ -79,7 +79,9 @@ def _patch(settings: Settings, layer_id: str, patch: Json) -> Settings:
     if layer is None:
         raise NotFound(f"There is no layer {layer_id!r}.", layer=layer_id)
     require_whole_tags(patch)
-    return settings.with_layer(layer_id, without_gaps(merge_layer(layer, patch)))
+    after = without_gaps(merge_layer(layer, patch))
+    require_layer(after)
+    return settings.with_layer(layer_id, after)
 
 
 def require_whole_tags(patch: Json, path: str = "") -> None:
@@ -205,6 +207,7 @@ def add_exception(shop: Shop, wish: Wish, layer: Json, base_version: int, person
     draft = shop.drafts.read()
     require_reach(shop, wish.reach)
     require_whole_tags(layer)
+    require_layer(without_gaps(layer))
     rule = _rule(
         id=next_rule_id(draft.settings),
         author=person.name,

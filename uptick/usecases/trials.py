@@ -8,7 +8,7 @@ from itertools import islice
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, class_for, classes_of, context_of, under_version
 from uptick.core.differences import FieldChange, field_changes
-from uptick.core.document import Placement, Situation
+from uptick.core.document import Placement, Situation, require_layer
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
 from uptick.core.merge import Json, merge_layer, without_gaps
@@ -87,6 +87,7 @@ def draw_trial(
     require_reach(shop, reach)
     _require_wish(relative_difference, window_days)
     require_whole_tags(layer)
+    require_layer(without_gaps(layer))
     trial = Trial(
         0, question.strip(), reach, without_gaps(layer), decides, relative_difference, window_days, TrialState.DRAWN,
         salt, None, None, None, None, None,
@@ -128,6 +129,7 @@ def change_trial(
     if patch is not None:
         require_whole_tags(patch)
         layer = without_gaps(merge_layer(layer, patch))
+        require_layer(layer)
     trial = replace(
         trial,
         question=(question or trial.question).strip() or trial.question,

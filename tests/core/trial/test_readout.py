@@ -48,7 +48,7 @@ def test_a_difference_above_zero_keeps_b_with_its_interval() -> None:
     assert outcome is Outcome.KEEP_B
     assert sentence == (
         f"Keep B. With it 6.0 points more shoppers add to the basket: between {gap.low * 100:.1f} and "
-        f"{gap.high * 100:.1f} points. Whether it is the 6.0 points that were worth having is not sure."
+        f"{gap.high * 100:.1f} points. Whether it is the 4.0 points that were worth having is not sure."
     )
 
 

@@ -14,6 +14,10 @@ from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.merge import Json, merge_layer, patch_at
 
 MOST_CHARACTERS = 400_000
+# No hand writes brackets that deep; what reads them goes into each.
+MOST_DEEP = 60
+# A rule of many selectors is filed under each of them.
+MOST_FILED = 200_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,10 +82,10 @@ def read_css(text: str, selector: str = "") -> ReadLook:
 def _collect(text: str, left_out: list[str]) -> tuple[dict[str, _Found], dict[str, list[Node]]]:
     found: dict[str, _Found] = {}
     properties: dict[str, list[Node]] = {}
-    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+    rules = _rules(text)
     if not any(isinstance(rule, QualifiedRule) for rule in rules):
-        text = f".button{{{text}}}"
-        rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+        rules = _rules(f".button{{{text}}}")
+    filed = 0
     for rule in rules:
         if not isinstance(rule, QualifiedRule):
             left_out.append(_of_rule(rule))
@@ -89,9 +93,31 @@ def _collect(text: str, left_out: list[str]) -> tuple[dict[str, _Found], dict[st
         declared = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
         whole = [one for one in declared if isinstance(one, Declaration)]
         left_out += [_of_rule(one) for one in declared if isinstance(one, ParseError)]
-        for name in tinycss2.serialize(rule.prelude).split(","):
+        names = tinycss2.serialize(rule.prelude).split(",")
+        filed += len(names) * len(whole)
+        if filed > MOST_FILED:
+            says = f"The CSS sets more than {MOST_FILED:,} values, counted for each selector."
+            raise BadCss(f"{says} Paste the button's own rules.")
+        for name in names:
             _file(name.strip(), whole, found, properties, left_out)
     return {name: one for name, one in found.items() if one.count()}, properties
+
+
+def _rules(text: str) -> list[Node]:
+    """Return the rules of a style sheet.
+
+    Raises:
+        BadCss: Its brackets are nested too deeply.
+    """
+    tokens = tinycss2.parse_component_value_list(text, skip_comments=True)
+    deep = [(token, 1) for token in tokens]
+    while deep:
+        token, depth = deep.pop()
+        if depth > MOST_DEEP:
+            raise BadCss(f"Line {token.source_line}: brackets are nested more than {MOST_DEEP} deep.")
+        inner = getattr(token, "content", None) or getattr(token, "arguments", None) or ()
+        deep += [(one, depth + 1) for one in inner]
+    return list(tinycss2.parse_stylesheet(tokens, skip_comments=True, skip_whitespace=True))
 
 
 def _file(

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator, Sequence
+from math import isfinite
 
 import tinycss2
 from coloraide import Color
@@ -22,36 +23,64 @@ from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.formats.css_math import PX, computed, is_math
 from uptick.core.merge import Json
 
+# Properties that name others twice each double with every step; no value of a button is that long.
+MOST_TOKENS = 4_000
+_MOST_STEPS = 100
 
-def filled(tokens: Sequence[Node], properties: dict[str, list[Node]], depth: int = 0) -> list[Node]:
+
+def filled(tokens: Sequence[Node], properties: dict[str, list[Node]]) -> list[Node]:
     """Return tokens with custom properties filled in.
 
+    Raises:
+        NotUnderstood: Properties name each other in a circle or come to too much, or a number is beyond all bounds.
+
     Source:
-        CSS Custom Properties 1, section 3 (`var()` with its fallback).
+        CSS Custom Properties 1, section 3 (`var()` with its fallback, and cycles).
     """
-    if depth > 12:
-        raise NotUnderstood("its custom properties name each other")
-    out: list[Node] = []
-    for token in tokens:
-        if isinstance(token, FunctionBlock) and token.lower_name == "var":
-            out += filled(_of_var(token, properties), properties, depth + 1)
-        elif isinstance(token, FunctionBlock):
-            inner = filled(token.arguments, properties, depth + 1)
-            out.append(FunctionBlock(token.source_line, token.source_column, token.name, inner))
-        else:
-            out.append(token)
-    return out
+    return _Filling(properties).filled(tokens, ())
 
 
-def _of_var(token: FunctionBlock, properties: dict[str, list[Node]]) -> list[Node]:
+class _Filling:
+    """Counts what comes of filling one value, so that it ends."""
+
+    def __init__(self, properties: dict[str, list[Node]]) -> None:
+        self._properties = properties
+        self._count = 0
+
+    def filled(self, tokens: Sequence[Node], inside: tuple[str, ...]) -> list[Node]:
+        out: list[Node] = []
+        for token in tokens:
+            self._count += 1
+            if self._count > MOST_TOKENS:
+                raise NotUnderstood("its custom properties come to too much")
+            if isinstance(token, FunctionBlock) and token.lower_name == "var":
+                name, those = _of_var(token, self._properties)
+                if name in inside or len(inside) > _MOST_STEPS:
+                    raise NotUnderstood("its custom properties name each other")
+                out += self.filled(those, (*inside, name))
+            elif isinstance(token, FunctionBlock):
+                inner = self.filled(token.arguments, inside)
+                out.append(FunctionBlock(token.source_line, token.source_column, token.name, inner))
+            elif isinstance(token, _NUMERIC) and not isfinite(token.value):
+                raise NotUnderstood("a number beyond all bounds")
+            else:
+                out.append(token)
+        return out
+
+
+_NUMERIC = (NumberToken, DimensionToken, PercentageToken)
+
+
+def _of_var(token: FunctionBlock, properties: dict[str, list[Node]]) -> tuple[str, list[Node]]:
+    """Return what a `var()` names, and the tokens that stand for it."""
     said = [one for one in token.arguments if not isinstance(one, WhitespaceToken)]
     name = said[0].value if said and isinstance(said[0], IdentToken) else ""
     if name in properties:
-        return properties[name]
+        return name, properties[name]
     comma = next((n for n, one in enumerate(token.arguments) if _is(one, ",")), None)
     if comma is None:
         raise NotUnderstood(f"{name} is set nowhere in it")
-    return list(token.arguments[comma + 1 :])
+    return name, list(token.arguments[comma + 1 :])
 
 
 def _is(token: Node, literal: str) -> bool:

@@ -18,6 +18,9 @@ from uptick.core.document import OwnIcon, Shape
 from uptick.core.errors import BadIcon
 
 MOST_BYTES = 200_000
+MOST_DEEP = 60
+MOST_ELEMENTS = 2_000
+MOST_PATH = 20_000
 _SVG = "{http://www.w3.org/2000/svg}"
 _SHAPES = {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}
 _GROUPS = {"svg", "g", "a", "switch"}
@@ -67,6 +70,7 @@ def read_svg(content: bytes, name: str = "own icon") -> ReadIcon:
         raise BadIcon("The SVG has a document type with it. Save it as plain SVG, without DOCTYPE.") from error
     except (ParseError, ValueError, LookupError) as error:
         raise BadIcon("That is no SVG that can be read.") from error
+    _require_small(root)
     if _local(root) != "svg":
         raise BadIcon(f"That is no SVG: it begins with <{_local(root)}>.")
     left_out: list[str] = []
@@ -74,11 +78,33 @@ def read_svg(content: bytes, name: str = "own icon") -> ReadIcon:
     shapes = tuple(_shapes(root, Identity.translate(-left, -top), _Ink(), left_out))
     if not shapes:
         raise BadIcon("Nothing in the SVG is drawn as a path or a shape, so there is nothing to make an icon from.")
-    if len(shapes) > 40 or sum(len(shape.d) for shape in shapes) > 20_000:
-        raise BadIcon("The SVG is a picture rather than an icon: at most 40 shapes and 20,000 characters are taken.")
+    if len(shapes) > 40 or sum(len(shape.d) for shape in shapes) > MOST_PATH:
+        raise _too_much()
     name = re.sub(r"\s+", " ", name).strip()[:40] or "own icon"
     icon = OwnIcon(name=name, width=width, height=height, shapes=shapes)
     return ReadIcon(icon, tuple(dict.fromkeys(left_out)))
+
+
+def _too_much() -> BadIcon:
+    return BadIcon(
+        f"The SVG is a picture rather than an icon: at most 40 shapes and {MOST_PATH:,} characters are taken."
+    )
+
+
+def _require_small(root: Element) -> None:
+    """Refuse what would be gone into more deeply, or counted longer, than any icon needs.
+
+    Raises:
+        BadIcon: It is nested too deeply or has too many elements.
+    """
+    waiting, count = [(root, 1)], 0
+    while waiting:
+        element, depth = waiting.pop()
+        count += 1
+        if depth > MOST_DEEP or count > MOST_ELEMENTS:
+            what = f"nested more than {MOST_DEEP} deep" if depth > MOST_DEEP else f"of over {MOST_ELEMENTS:,} elements"
+            raise BadIcon(f"The SVG is {what}: that is a picture rather than an icon.")
+        waiting += [(child, depth + 1) for child in element]
 
 
 def _local(element: Element) -> str:
@@ -91,11 +117,21 @@ _NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 
 def _number(text: str | None, default: float) -> float:
     found = _NUMBER.match((text or "").strip())
-    return float(found[0]) if found else default
+    return _finite(found[0]) if found else default
+
+
+def _finite(text: str) -> float:
+    number = float(text)
+    if not abs(number) < _MOST_NUMBER:
+        raise BadIcon(f"The SVG holds the number {text[:20]}, beyond all drawing.")
+    return number
+
+
+_MOST_NUMBER = 1e9
 
 
 def _view_box(root: Element) -> tuple[float, float, float, float]:
-    numbers = [float(one) for one in _NUMBER.findall(root.get("viewBox") or "")]
+    numbers = [_finite(one) for one in _NUMBER.findall(root.get("viewBox") or "")]
     if len(numbers) == 4 and 0 < numbers[2] <= 4096 and 0 < numbers[3] <= 4096:
         return numbers[0], numbers[1], numbers[2], numbers[3]
     width, height = _number(root.get("width"), 24), _number(root.get("height"), 24)
@@ -173,7 +209,7 @@ def _inked(element: Element, ink: _Ink) -> _Ink:
 def _placed(element: Element, at: Transform) -> Transform:
     text = element.get("transform") or ""
     for name, inner in re.findall(r"(\w+)\s*\(([^)]*)\)", text):
-        numbers = [float(one) for one in _NUMBER.findall(inner)]
+        numbers = [_finite(one) for one in _NUMBER.findall(inner)]
         at = _moved(at, name, numbers)
     return at
 
@@ -210,9 +246,15 @@ def _drawn(element: Element, kind: str, at: Transform) -> str:
     pen = SVGPathPen(None, ntos=lambda value: f"{round(value, 3):g}")
     try:
         parse_path(data, TransformPen(pen, at))
-    except (ValueError, IndexError, TypeError, AttributeError) as error:
+    except (ValueError, IndexError, TypeError, AttributeError, OverflowError, ZeroDivisionError) as error:
         raise BadIcon(f"The SVG has a <{kind}> that cannot be read: {data[:60]}") from error
-    return str(pen.getCommands())
+    drawn = str(pen.getCommands())
+    if len(drawn) > MOST_PATH:
+        raise _too_much()
+    if "n" in drawn:
+        # Infinite and undefined numbers have the only letter n of a path.
+        raise BadIcon(f"The SVG has a <{kind}> with numbers beyond all drawing: {data[:60]}")
+    return drawn
 
 
 def _path_of(element: Element, kind: str) -> str:
