@@ -338,7 +338,7 @@ class _History:
         )
 
     def _shoppers(self, start: float, end: float, seed: int) -> None:
-        from uptick.cli import follow_run
+        from uptick.cli.outcome import follow_run
 
         wish: dict[str, Any] = {
             "start": self._ago(start).isoformat(),

@@ -8,12 +8,10 @@ from contextlib import contextmanager
 from datetime import UTC, datetime
 from functools import lru_cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 from zoneinfo import ZoneInfo
 
-from argon2.exceptions import InvalidHashError
 from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
-from pwdlib import PasswordHash
-from pwdlib.exceptions import PwdlibError
 from pydantic import SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
 from sqlalchemy import URL, Connection, Engine
@@ -21,6 +19,7 @@ from sqlalchemy import URL, Connection, Engine
 from uptick.core.errors import NotFound, NotSetUp
 from uptick.core.kit import IconShape, Kit
 from uptick.core.merge import Json
+from uptick.core.plain_text import unfit_in
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue
@@ -28,15 +27,15 @@ from uptick.data.database import make_engine
 from uptick.data.drafts import PgDrafts
 from uptick.data.heads import read_heads
 from uptick.data.pictures import PgPictures, StorePictures
-from uptick.data.public import PublicShelf
 from uptick.data.readouts import PgSignals
 from uptick.data.releases import PgReleases
-from uptick.data.signals import SignalWriter
 from uptick.data.trials import PgTrials
-from uptick.edge.app import EdgeParts
 from uptick.usecases.ports import Accounts, Shop
 from uptick.usecases.publish import draft_manifest
-from uptick.web.parts import Parts
+
+if TYPE_CHECKING:
+    from uptick.edge.app import EdgeParts
+    from uptick.web.parts import Parts
 
 ROOT = Path(__file__).resolve().parent.parent
 ASSETS = Path(__file__).resolve().parent / "assets"
@@ -114,17 +113,20 @@ def served_fonts() -> dict[str, str]:
     }
 
 
-_hasher = PasswordHash.recommended()
-
-
 def hash_password(password: str) -> str:
     """Return the Argon2id hash of a password."""
-    return _hasher.hash(password)
+    from pwdlib import PasswordHash
+
+    return PasswordHash.recommended().hash(password)
 
 
 def verify_password(password: str, stored: str) -> bool:
+    from argon2.exceptions import InvalidHashError
+    from pwdlib import PasswordHash
+    from pwdlib.exceptions import PwdlibError
+
     try:
-        return _hasher.verify(password, stored)
+        return PasswordHash.recommended().verify(password, stored)
     except (PwdlibError, InvalidHashError):
         return False
 
@@ -172,7 +174,11 @@ class Wiring:
         with self.engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
 
-    def studio_parts(self) -> Parts:
+    # What only a server needs is loaded only by servers: commands wait for none of it.
+    def studio_parts(self) -> "Parts":
+        from uptick.web.parts import Parts
+
+        load_kit().fonts.open_all()
         env, secret = self.environment, require_secret(self.environment)
         timed = URLSafeTimedSerializer(secret, salt="draft")
         return Parts(
@@ -192,7 +198,11 @@ class Wiring:
             studio_origin=env.studio_origin,
         )
 
-    def edge_parts(self) -> EdgeParts:
+    def edge_parts(self) -> "EdgeParts":
+        from uptick.data.public import PublicShelf
+        from uptick.data.signals import SignalWriter
+        from uptick.edge.app import EdgeParts
+
         require_secret(self.environment)
         return EdgeParts(
             shelf=PublicShelf(self.engine),
@@ -233,7 +243,7 @@ def _kit_of(engine: Engine, store_id: int) -> Kit:
 
 def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     """Return a store as a person sees it; 0 is the command line."""
-    heads = read_heads(connection, key)
+    heads = None if unfit_in(key) else read_heads(connection, key)
     if heads is None:
         raise NotFound(f"There is no store {key!r}.", store=key)
     store, store_id = heads.store, heads.store_id

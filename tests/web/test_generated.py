@@ -41,7 +41,7 @@ def test_every_operation_answers_as_described_whatever_fits_its_description_or_n
         path = operation.path
         for key, value in parameters.items():
             path = path.replace(f"{{{key}}}", quoted(value))
-        headers = {}
+        headers = {"Content-Type": "application/json"}
         if case.headers and "if-match" in {key.lower() for key in case.headers}:
             headers["If-Match"] = version_of(full_store, operation.path)
         has_body = isinstance(case.body, dict | list | str | int | float | bool | None)

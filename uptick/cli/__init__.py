@@ -1,6 +1,5 @@
 """The command line: what the studio does, without screens. Exits 0, 1 (found something) or 2 (bad input)."""
 
 from uptick.cli.commands import main
-from uptick.cli.outcome import follow_run
 
-__all__ = ["follow_run", "main"]
+__all__ = ["main"]

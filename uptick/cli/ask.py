@@ -9,15 +9,13 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from uptick.cli.common import AsJson, StoreKey, open_shop
+from uptick.cli.common import StoreKey, open_shop, require_code
+from uptick.cli.say import AsJson
 from uptick.core import resolve as resolution
-from uptick.core.checks import Weight, findings_of
 from uptick.core.classes import context_of
 from uptick.core.document import Device, Placement, ShopperKind, field_name, value_text
 from uptick.core.merge import leaves
 from uptick.usecases.state import in_force, language_of, product_of
-from uptick.usecases.views import view_trace
-from uptick.usecases.views.why import TraceQuery
 
 app = typer.Typer()
 Product_ = Annotated[str, typer.Option("--product", help="The product's code.")]
@@ -41,7 +39,7 @@ def resolve(
     with open_shop(store) as shop:
         settings = in_force(shop)
         spoken = language_of(settings, language or None)
-        one = product_of(shop.catalogue.all(), product)
+        one = product_of(shop.catalogue.all(), require_code(product))
         context = context_of(place, one, None, device, spoken, shopper)
         document = resolution.resolve(settings, context).model_dump(mode="json")
         rules = resolution.covering(settings, context)
@@ -68,8 +66,10 @@ def trace(
     as_json: AsJson = False,
 ) -> None:
     """Why a value holds: the winner first, what it beat, what sleeps. Exits 1 when no layer sets it."""
+    from uptick.usecases.views.why import TraceQuery, view_trace
+
     with open_shop(store) as shop:
-        query = TraceQuery(place, field, product, device, language or None, shopper)
+        query = TraceQuery(place, field, require_code(product), device, language or None, shopper)
         told = view_trace(shop, query, with_products=False)
     if as_json:
         lines = [{**asdict(line.of), "reach": line.reach_words} for line in told.lines]
@@ -92,6 +92,8 @@ def check(
     as_json: AsJson = False,
 ) -> None:
     """Everything the checks find. Exits 1 when something must be fixed: a gate for a shop's own CI."""
+    from uptick.core.checks import Weight, findings_of
+
     with open_shop(store) as shop:
         found = findings_of(in_force(shop), shop.catalogue.all(), shop.store, shop.kit)
     if as_json:

@@ -1,29 +1,30 @@
 """Computations on plain numbers."""
 
+import re
 from dataclasses import asdict
 from typing import Annotated
 
 import typer
 
-from uptick.cli.common import AsJson, say
-from uptick.core import colour
+from uptick.cli.say import AsJson, say
 from uptick.core.errors import OutOfRange
-from uptick.core.trial import assign as assigning
 
 app = typer.Typer(help="Compute on plain numbers.", no_args_is_help=True)
 
 
 def _ratio(text: str) -> tuple[int, int]:
-    hits, _, tries = text.partition("/")
-    if not hits.isdigit() or not tries.isdigit():
-        raise OutOfRange.of("a count", "written as 56/70, hits of tries", repr(text))
-    return int(hits), int(tries)
+    found = re.fullmatch(r"([0-9]{1,15})/([0-9]{1,15})", text.strip())
+    if found is None:
+        raise OutOfRange.of("a count", "written as 56/70, hits of tries, with at most 15 figures", repr(text[:60]))
+    return int(found[1]), int(found[2])
 
 
 @app.command()
 def contrast(one: str, other: str, as_json: AsJson = False) -> None:
     """Contrast of two colours (WCAG 2.2). Exits 1 when words of usual size could not be read."""
-    ratio = colour.contrast_ratio(one, other)
+    from uptick.core.colour import contrast_ratio
+
+    ratio = contrast_ratio(one, other)
     shown = int(ratio * 100) / 100
     say({"ratio": shown, "usual_text": ratio >= 4.5, "large_text": ratio >= 3}, as_json)
     if ratio < 4.5:
@@ -85,6 +86,8 @@ def split(
 @app.command()
 def assign(salt: str, shopper: str, as_json: AsJson = False) -> None:
     """The version that a shopper gets under a salt, half and half."""
+    from uptick.core.trial import assign as assigning
+
     letter = assigning.assign_version(salt, shopper, {"A": 5000, "B": 5000})
     say({"version": letter, "hash": f"{assigning.hash_share(salt, shopper):08x}"}, as_json)
 

@@ -12,7 +12,8 @@ import typer
 from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn
 
-from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, read_file
+from uptick.cli.common import HERE, StoreKey, open_shop, read_file
+from uptick.cli.say import AsJson
 from uptick.core.formats.catalogue_file import write_csv
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases import importing

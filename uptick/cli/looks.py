@@ -8,7 +8,9 @@ from typing import Annotated
 
 import typer
 
-from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, read_file
+from uptick.cli.common import HERE, StoreKey, open_shop, read_file
+from uptick.cli.say import AsJson
+from uptick.core.carry import PARTS
 from uptick.core.document import Placement
 from uptick.core.errors import OutOfRange
 from uptick.usecases.looks import Source, carry, write_look
@@ -16,7 +18,7 @@ from uptick.usecases.views.drawing import DrawQuery, document_at
 from uptick.usecases.views.looks import CarryView, view_carry
 from uptick.wiring import clock
 
-app = typer.Typer(no_args_is_help=True)
+app = typer.Typer(no_args_is_help=True, help="Looks in and out: CSS, design tokens, JSON.")
 Product_ = Annotated[str, typer.Option("--product", help="The product's code; a plain one where none is given.")]
 Place_ = Annotated[Placement, typer.Option("--place", help="Where the button stands.")]
 
@@ -60,10 +62,14 @@ def bring(
     with open_shop(store) as shop:
         query = DrawQuery(place, product or None, layer=layer or f"place:{place}")
         parts = [part.strip() for part in only.split(",") if part.strip()]
-        parts = parts or list(view_carry(shop, query, query.layer or "", source, ()).parts)
-        view = view_carry(shop, query, query.layer or "", source, parts)
+        there_are = list(view_carry(shop, query, query.layer or "", source, ()).parts)
+        if unknown := [part for part in parts if part not in PARTS]:
+            raise OutOfRange.of("--only", f"one of {', '.join(PARTS)}", unknown[0])
+        if absent := [part for part in parts if part not in there_are]:
+            raise OutOfRange.of("--only", f"something that the file has: {', '.join(there_are)}", absent[0])
+        view = view_carry(shop, query, query.layer or "", source, parts or there_are)
         if view.changes and not dry_run:
-            carry(shop, query.layer or "", source, parts, shop.drafts.read().version, HERE, clock())
+            carry(shop, query.layer or "", source, parts or there_are, shop.drafts.read().version, HERE, clock())
     if as_json:
         kept = ("title", "parts", "left_out", "selectors", "changes")
         print(json.dumps({name: value for name, value in asdict(view).items() if name in kept}))

@@ -10,12 +10,14 @@ from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from rich.table import Table
 
-from uptick.cli.common import HERE, AsJson, StoreKey, open_shop, say
+from uptick.cli.common import HERE, StoreKey, open_shop
+from uptick.cli.say import AsJson, say
 from uptick.core.errors import OutOfRange
 from uptick.usecases import publish, trials
 from uptick.wiring import Environment, clock
 
 app = typer.Typer()
+Number = Annotated[int, typer.Argument(min=1, max=2**31 - 1, help="The trial's number.")]
 
 
 @app.command()
@@ -32,7 +34,7 @@ def release(
 
 
 @app.command()
-def readout(trial: int, store: StoreKey = "thornmere", as_json: AsJson = False) -> None:
+def readout(trial: Number, store: StoreKey = "thornmere", as_json: AsJson = False) -> None:
     """The verdict of a trial, and its numbers once they may be read."""
     with open_shop(store) as shop:
         found, counted = trials.read_numbers(shop, trial, clock())

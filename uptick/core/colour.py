@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from functools import lru_cache
-from math import log
+from math import isinf, log
 
 from coloraide import Color
 
@@ -19,6 +19,8 @@ def parse_colour(text: str) -> Color:
         colour = Color(text.strip())
     except ValueError as error:
         raise BadColour(f"{text!r} is not a colour. Write it as #3a2a12, or by a CSS name.", value=text) from error
+    if any(isinf(part) for part in colour.coords()):
+        raise BadColour(f"{text[:60]!r} is beyond all colours. Write it as #3a2a12, or by a CSS name.", value=text[:60])
     if colour.alpha() < 1:
         raise BadColour(f"{text!r} is see-through; contrast needs an opaque colour.", value=text)
     return colour

@@ -40,6 +40,10 @@ class Surface(Part):
     page_colour: Colour = "#ffffff"
     page_path: Annotated[str, StringConstraints(pattern=r"^(/\S*)?$", max_length=300)] = ""
 
+    def width_px(self, device: Device) -> float:
+        """Return the container's width on a device; where none was measured there, the narrowest stands in."""
+        return self.widths_px.get(device, self.narrowest()[1])
+
     def narrowest(self) -> tuple[Device, float]:
         device = min(self.widths_px, key=lambda d: self.widths_px[d])
         return device, self.widths_px[device]
@@ -64,8 +68,7 @@ class Store(Part):
     def ground(self, placement: Placement, device: Device) -> Ground:
         """Return what relative lengths are relative to; where a device has no container, the narrowest stands in."""
         surface = self.surfaces[placement]
-        width = surface.widths_px.get(device, surface.narrowest()[1])
-        return Ground(width, self.windows_px[device])
+        return Ground(surface.width_px(device), self.windows_px.get(device, WINDOWS_PX[device]))
 
     @property
     def places(self) -> tuple[Placement, ...]:

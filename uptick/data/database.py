@@ -2,12 +2,13 @@
 
 import pathlib
 from datetime import date, timedelta
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import orjson
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, text
+
+if TYPE_CHECKING:
+    from alembic.config import Config
 
 _HERE = pathlib.Path(__file__).parent
 
@@ -31,7 +32,10 @@ def make_engine(url: str, *, pool_size: int = 5) -> Engine:
     )
 
 
-def migration_config() -> Config:
+def migration_config() -> "Config":
+    # Loading it takes longer than most commands may, and only migrating needs it.
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(_HERE / "migrations"))
     config.set_main_option("path_separator", "os")
@@ -40,6 +44,8 @@ def migration_config() -> Config:
 
 def migrate(engine: Engine) -> None:
     """Bring the tables up to the newest form; a second call does nothing."""
+    from alembic import command
+
     with engine.begin() as connection:
         # Two processes that start together must not migrate together.
         connection.execute(text("SELECT pg_advisory_xact_lock(7140)"))

@@ -7,6 +7,7 @@ from uptick.core.boxes import Drawing, lay_out
 from uptick.core.checks.finding import Finding, Mend, Spot, Weight, spots, where
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, parse_document
+from uptick.core.errors import BadDocument
 from uptick.core.fill import WorstText, worst_of_class
 from uptick.core.kit import Kit
 from uptick.core.lengths import Ground
@@ -62,7 +63,7 @@ def _seen(one: ButtonClass, store: Store, languages: Sequence[str]) -> Iterator[
     for language in languages:
         devices = [d for d in one.devices(language) if d in surface.widths_px]
         if devices:
-            device = min(devices, key=lambda d: surface.widths_px[d])
+            device = min(devices, key=surface.width_px)
             yield _Seen(one, language, device, store.ground(one.placement, device))
         elif not one.where:
             # A plain class that nobody meets is still looked at where it would be tightest.
@@ -143,6 +144,14 @@ def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, kit
     )
 
 
+def _possible(raw: Json, patch: Json) -> ButtonDocument | None:
+    """Return the button that a mend would make, or None where that is beyond what a button may be."""
+    try:
+        return parse_document(merge_layer(raw, patch))
+    except BadDocument:
+        return None
+
+
 def _fits(seen: _Seen, document: ButtonDocument, text: str, kit: Kit) -> bool:
     drawn = _laid(seen, text, kit, document)
     return not drawn.too_wide_px and not drawn.too_high_px
@@ -156,7 +165,8 @@ def _width_mends(seen: _Seen, text: str, drawn: Drawing, kit: Kit) -> Iterator[M
     for kind, label, patch in (*_single_mends(one, drawn), *_joint_mends(one, drawn)):
         if kind in given or len(given) == 3 or (kind == "joint" and given):
             continue
-        if _fits(seen, parse_document(merge_layer(raw, patch)), text, kit):
+        tried = _possible(raw, patch)
+        if tried and _fits(seen, tried, text, kit):
             given.add(kind)
             yield Mend(label, one.top_layer, patch)
 
@@ -218,7 +228,8 @@ def _too_high(seen: _Seen, drawn: Drawing, kit: Kit) -> Finding:
     for label, patch in tries:
         kind = label.split()[0]
         if kind not in given and len(given) < 3:
-            tried = _laid(seen, drawn.text, kit, parse_document(merge_layer(raw, patch)))
+            possible = _possible(raw, patch)
+            tried = _laid(seen, drawn.text, kit, possible) if possible else drawn
             if not tried.too_high_px and tried.too_wide_px <= drawn.too_wide_px:
                 given[kind] = Mend(label, one.top_layer, patch)
     return Finding(
@@ -281,9 +292,11 @@ def _target(one: ButtonClass, drawn: Drawing) -> Iterator[Finding]:
                 }
             }
         }
+    makes = _possible(one.document.model_dump(mode="json"), patch)
+    mends = (Mend("at least 24 × 24", one.top_layer, patch),) if makes else ()
     yield Finding(
         "target_size", Weight.MUST_FIX, spots(one), "height" if height < _TARGET_PX else "width",
         f"Small for a finger: {width:.0f} × {height:.0f} px",
         f"At least 24 × 24 px are needed {where(one)}.",
-        min(width, height), _TARGET_PX, (Mend("at least 24 × 24", one.top_layer, patch),),
+        min(width, height), _TARGET_PX, mends,
     )  # fmt: skip

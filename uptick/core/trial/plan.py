@@ -4,9 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil, sqrt
 
-from scipy.stats import norm
-
 from uptick.core.errors import OutOfRange, TooFewData
+from uptick.core.trial.proportion import normal_quantile
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,8 +46,8 @@ def shoppers_per_version(rate: float, other: float, *, alpha: float = 0.05, powe
     mean = (rate + other) / 2
     spread_equal = sqrt(2 * mean * (1 - mean))
     spread_apart = sqrt(rate * (1 - rate) + other * (1 - other))
-    root = norm.ppf(1 - alpha / 2) * spread_equal + norm.ppf(power) * spread_apart
-    return ceil(float(root / (rate - other)) ** 2)
+    root = normal_quantile(alpha / 2) * spread_equal + normal_quantile(1 - power) * spread_apart
+    return ceil((root / (rate - other)) ** 2)
 
 
 def plan_trial(

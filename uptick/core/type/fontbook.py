@@ -3,7 +3,7 @@
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from math import floor
 from unicodedata import category
 
@@ -84,32 +84,36 @@ _APART = {"liga": False, "clig": False, "calt": False}
 
 
 class FontBook:
-    """The shipped families, ready to measure. Shaping is cached per text, family and weight."""
+    """The shipped families, opened when they are first measured. Shaping is cached per text, family and weight."""
 
     def __init__(self, files: Sequence[FontFile]) -> None:
         self.files = tuple(files)
-        self._faces: dict[str, list[_Face]] = {}
-        self._metrics: dict[str, FontMetrics] = {}
         self._weights: dict[str, tuple[int, int]] = {}
         for file in files:
-            opened = TTFont(io.BytesIO(file.content))
-            self._faces.setdefault(file.family, []).append(_face(opened, file))
-            self._metrics.setdefault(file.family, _metrics(opened))
             self._weights.setdefault(file.family, (file.lightest, file.heaviest))
         self.stand_ins = tuple(dict.fromkeys(file.family for file in files if file.stands_in))
-        extra = [face for family in self.stand_ins for face in self._faces[family]]
-        for family in self.families:
-            self._faces[family] += extra
+        self._open = cache(self._opened)
         self._advance = lru_cache(maxsize=65_536)(self._shape)
         self._letter = lru_cache(maxsize=16_384)(lambda text, family, weight: self._shape(text, family, weight)[0])
 
     @property
     def families(self) -> tuple[str, ...]:
         """Return the families that can be chosen."""
-        return tuple(family for family in self._faces if family not in self.stand_ins)
+        return tuple(family for family in self._weights if family not in self.stand_ins)
+
+    def open_all(self) -> None:
+        """Open every family now: a server must not do so while somebody waits."""
+        for family in self._weights:
+            self._open(family)
+
+    def _opened(self, family: str) -> tuple[tuple[_Face, ...], FontMetrics]:
+        own = [_open_file(file) for file in self.files if file.family == family]
+        others = self.stand_ins if family not in self.stand_ins else ()
+        extra = [face for other in others for face in self._open(other)[0]]
+        return (*(face for face, _ in own), *extra), own[0][1]
 
     def metrics(self, family: str) -> FontMetrics:
-        return self._metrics[family]
+        return self._open(family)[1]
 
     def weights(self, family: str) -> tuple[int, int]:
         return self._weights[family]
@@ -123,9 +127,9 @@ class FontBook:
         Raises:
             OutOfRange: The family is not shipped.
         """
-        if family not in self._faces:
+        if family not in self._weights:
             raise OutOfRange.of("family", f"one of {', '.join(self.families)}", family)
-        metrics = self._metrics[family]
+        metrics = self.metrics(family)
         em, missing, letters = self._advance(text.translate(_UNSEEN), family, weight, letter_spacing_px != 0)
         # Chromium rounds ascent and descent to whole pixels before it adds them up, halves upward.
         ascent, descent = floor(metrics.ascent * size_px + 0.5), floor(metrics.descent * size_px + 0.5)
@@ -164,8 +168,8 @@ class FontBook:
 
     def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:
         runs: list[tuple[_Face | None, str]] = []
+        faces = self._open(family)[0]
         for character in text:
-            faces = self._faces[family]
             face = next((f for f in faces if f.has(ord(character))), None)
             if face is None and category(character) == "Zs":
                 # HarfBuzz makes the spaces that a font lacks out of its usual one, and so does the browser with it.
@@ -177,14 +181,16 @@ class FontBook:
         return runs
 
 
-def _face(opened: TTFont, file: FontFile) -> _Face:
+def _open_file(file: FontFile) -> tuple[_Face, FontMetrics]:
+    opened = TTFont(io.BytesIO(file.content))
+    metrics = _metrics(opened)
     # HarfBuzz reads plain sfnt tables, so the woff2 wrapping is taken off.
     opened.flavor = None
     plain = io.BytesIO()
     opened.save(plain)
     face = hb.Face(plain.getvalue())
     characters = frozenset(opened.getBestCmap())
-    return _Face(face, face.upem, file.ranges, characters, file.lightest, file.heaviest)
+    return _Face(face, face.upem, file.ranges, characters, file.lightest, file.heaviest), metrics
 
 
 @lru_cache(maxsize=256)

@@ -130,7 +130,7 @@ class _Plan:
         return FloorRow(
             placement,
             self.lists if placement is Placement.LISTING_CARD else self.products,
-            self.shop.store.surfaces[placement].widths_px[self.device],
+            self.shop.store.surfaces[placement].width_px(self.device),
             tuple(cells),
             sum(counts.get("shown", 0) for counts in totals),
             sum(counts.get("clicked", 0) for counts in totals),

@@ -176,7 +176,7 @@ class _Sheet:
     def _measured(self, one: ButtonClass, moment: Moment) -> tuple[ButtonClass, float, float, Device, WorstText]:
         surface = self.shop.store.surfaces[one.placement]
         devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
-        device = min(devices, key=lambda d: surface.widths_px[d])
+        device = min(devices, key=surface.width_px)
         worst = worst_of_class(one, moment, self.language, self.shop.kit.fonts, self.settings.language)
         ground = self.shop.store.ground(one.placement, device)
         drawn = lay_out(one.document, worst.text, self.shop.kit, ground, language=self.language)
