@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { many } from '$lib/pure/format';
+	import { isFreeKey, isSheetOpen } from '$lib/pure/keys';
 	import Press from '$lib/ui/Press.svelte';
 	import Rule from '$lib/ui/Rule.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -61,12 +62,12 @@
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
 			// In a text the browser takes back letters; a number has nothing of its own to take back.
 			if (event.target instanceof HTMLInputElement && event.target.inputMode !== 'decimal') return;
+			if (event.target instanceof HTMLTextAreaElement || isSheetOpen()) return;
 			event.preventDefault();
 			void (event.shiftKey ? workshop.redo() : workshop.undo());
 			return;
 		}
-		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
+		if (!workshop.singleKeys || !isFreeKey(event)) return;
 		if (event.key === '?') listing = true;
 		if (event.key === 'h') looking = true;
 		if (event.key === '/') {

@@ -6,6 +6,9 @@ import pytest
 from playwright.sync_api import Browser, expect
 
 from tests.browser.conftest import Stack, Tab, open_tab, serious, sign_in
+from tests.usecases.fakes import ADA
+from uptick.usecases.edit import change_layer
+from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
 STATIONS = {
@@ -116,3 +119,75 @@ def test_a_session_that_ended_leads_back_to_the_door(demo_shop: Stack, studio: T
     studio.context.clear_cookies()
     radius.press("ArrowUp")
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+
+
+def test_a_key_that_a_list_or_a_sheet_takes_does_nothing_else(demo_shop: Stack, studio: Tab) -> None:
+    page = studio.page
+    page.goto(f"{demo_shop.at.studio}/draw/product_page")
+    expect(page.get_by_role("heading", name="Specification")).to_be_visible()
+    at = page.url
+    device = page.get_by_label("Device:", exact=False).first
+    device.focus()
+    page.keyboard.press("4")
+    page.keyboard.press("g")
+    page.wait_for_timeout(400)
+    assert page.url == at
+    # Behind an open sheet nothing hears a key.
+    page.get_by_role("button", name="history").click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    for key in ("2", "5", "?", "/", "p"):
+        page.keyboard.press(key)
+    page.wait_for_timeout(400)
+    assert page.url == at
+    expect(page.get_by_role("dialog")).to_have_count(1)
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.keyboard.press("5")
+    page.wait_for_url(f"{demo_shop.at.studio}/trials")
+
+
+def test_version_b_takes_another_radius_and_a_gradient_is_named(own_demo: Stack, browser: Browser) -> None:
+    tab = open_tab(browser)
+    sign_in(tab, own_demo)
+    page = tab.page
+    with own_demo.wiring.open_shop("thornmere") as shop:
+        gradient = {"kind": "linear", "angle_deg": 90, "stops": [{"at": 0, "colour": "#6b4a0c"},
+                                                                 {"at": 100, "colour": "#3a2a12"}]}  # fmt: skip
+        patch = {"look": {"fill": gradient, "radius": "50%"}}
+        change_layer(shop, "place:listing_card", patch, shop.drafts.read().version, ADA, clock())
+    page.goto(f"{own_demo.at.studio}/trials")
+    page.get_by_label("Question").fill("Squarer on cards?")
+    page.get_by_label("Place", exact=False).first.click()
+    page.get_by_role("option", name="listing card").click()
+    page.get_by_role("button", name="Draw version B").click()
+    expect(page.get_by_role("heading", name="Squarer on cards?")).to_be_visible()
+    expect(page.get_by_text("with a gradient, or with one colour")).to_be_visible()
+    assert "undefined" not in page.locator("main, body").first.inner_text()
+    radius = page.get_by_label("B's corner radius")
+    radius.fill("3")
+    radius.press("Enter")
+    expect(page.get_by_role("listitem").filter(has_text="Corner radius")).to_contain_text("3")
+    expect(page.get_by_text("B is still the same as A.")).to_have_count(0)
+    assert tab.told == []
+    tab.context.close()
+
+
+def test_a_file_that_would_empty_the_shop_says_so_and_asks(own_demo: Stack, browser: Browser) -> None:
+    tab = open_tab(browser)
+    sign_in(tab, own_demo)
+    page = tab.page
+    page.goto(own_demo.at.studio)
+    content = b"SKU,Price,Colour of box\nTL-BRUSH,,red\n"
+    page.get_by_label("Catalogue as CSV or JSON-LD").set_input_files(
+        {"name": "goods.csv", "mimeType": "text/csv", "buffer": content}
+    )
+    sheet = page.get_by_role("dialog")
+    expect(sheet).to_contain_text("Columns read: sku, price. Not understood, and left out: Colour of box.")
+    expect(sheet.get_by_role("alert")).to_contain_text("It would empty the price of 1 product: the file has none.")
+    sheet.get_by_role("checkbox").check()
+    expect(sheet.get_by_role("alert")).to_contain_text("It would remove 59 of 60 products")
+    expect(sheet.get_by_role("button", name="Do it all the same: take in 1 product, remove 59")).to_be_visible()
+    sheet.get_by_role("button", name="Leave it").click()
+    with own_demo.wiring.open_shop("thornmere") as shop:
+        assert len(shop.catalogue.all()) == 60
+    tab.context.close()

@@ -1,10 +1,14 @@
 """The command line as a person or a program calls it."""
 
 import json
+import re
+import subprocess
+import sys
 from pathlib import Path
 from typing import Any
 
 import pytest
+from scipy.stats import norm
 
 from tests.samples import NOW
 from tests.usecases.fakes import ADA
@@ -157,3 +161,76 @@ def test_texts_and_settings_go_out_and_texts_in(run: Any, told: Wiring, tmp_path
     settings = json.loads(run("export", "settings", "--store", "sample")[1])
     assert settings["baseline"]["wording"]["ready"]["de-DE"] == "Kaufen"
     assert run("export", "po", "--language", "fr-FR", "--store", "sample")[0] == 2
+
+
+ODD = [
+    (("calc", "interval", "²/³"), "written as 56/70"),
+    (("calc", "interval", "1/" + "9" * 400), "at most 15 figures"),
+    (("calc", "interval", "0/0"), "from 1 to"),
+    (("calc", "interval", "1/2", "--level", "nan"), "between 0 and 1"),
+    (("calc", "plan", "--rate", "nan", "--to", "0.06"), "between 0 and 1"),
+    (("calc", "plan", "--rate", "0.05", "--to", "0.06", "--alpha", "0"), "between 0 and 1"),
+    (("calc", "contrast", "color(srgb 1e999 0 0)", "white"), "beyond all colours"),
+    (("calc", "split", "--shares", "nan,1", "5", "5"), "from 1e-06"),
+    (("calc", "split", "--shares", "1e-320,1", "5", "5"), "from 1e-06"),
+    (("calc", "split", "9" * 40, "5"), "two or more counts"),
+    (("calc", "split", "x", "5"), "Input should be a valid integer|not a valid"),
+    (("readout", "99999999999", "--store", "sample"), "2147483647"),
+    (("readout", "1", "--store", "s\udcff"), "There is no store"),
+    (("resolve", "--product", "", "--store", "sample"), "--product must be the code of a product"),
+    (("trace", "look.radius", "--product", " ", "--store", "sample"), "--product must be the code of a product"),
+    (("import", "no\0file", "--store", "sample"), "null byte"),
+    (("no-such-command",), "No such command"),
+    (("simulate", "--practice", "nonsense://x"), "it could not be done|does not answer"),
+]
+
+
+@pytest.mark.parametrize(("arguments", "says"), ODD)
+def test_an_odd_value_ends_with_2_and_says_what_is_allowed(
+    run: Any, told: Wiring, arguments: tuple[str, ...], says: str
+) -> None:
+    code, out, err = run(*arguments)
+    assert (code, out) == (2, "")
+    assert re.search(says, err), err
+    assert "Traceback" not in err
+
+
+def test_a_tiny_alpha_is_planned_with_and_what_is_printed_as_json_is_json(run: Any) -> None:
+    """Reference: scipy.stats.norm, isf(5e-301)."""
+    code, out, _ = run("calc", "plan", "--rate", "0.05", "--to", "0.06", "--alpha", "1e-300", "--json")
+    assert code == 0
+    told = json.loads(out)
+    z, power = float(norm.isf(5e-301)), float(norm.ppf(0.8))
+    mean = (0.05 + 0.06) / 2
+    expected = (z * (2 * mean * (1 - mean)) ** 0.5 + power * (0.05 * 0.95 + 0.06 * 0.94) ** 0.5) ** 2 / 0.01**2
+    assert told["per_version"] == pytest.approx(expected, rel=1e-6)
+    code, out, _ = run("calc", "split", "5", "100000", "--json")
+    assert (code, json.loads(out)["holds"]) == (1, False)
+
+
+def test_a_fault_of_ours_ends_with_2_and_one_line(run: Any, told: Wiring, monkeypatch: pytest.MonkeyPatch) -> None:
+    def broken(*_: object) -> None:
+        raise RuntimeError("the shelf fell down")
+
+    monkeypatch.setattr("uptick.core.resolve.resolve", broken)
+    code, _, err = run("resolve", "--product", "A1", "--store", "sample")
+    assert code == 2
+    assert "a fault of ours: RuntimeError: the shelf fell down" in err
+    assert len(err.splitlines()) == 1
+
+
+def test_a_command_loads_only_what_it_needs() -> None:
+    """What takes seconds to load must not be loaded by what computes in microseconds."""
+    heavy = ("sqlalchemy", "scipy", "statsmodels", "pandas", "fastapi", "uharfbuzz", "numpy")
+    code = (
+        "import sys; from uptick.cli import main\n"
+        "try: main(['calc', 'compare', '56/70', '48/80'])\n"
+        "except SystemExit: pass\n"
+        f"print([name for name in {heavy} if name in sys.modules])"
+    )
+    told = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout
+    assert told.splitlines()[-1] == "[]"
+    needless = ("scipy", "statsmodels", "fastapi", "alembic")
+    code = f"import sys, uptick.cli.ask; print([name for name in {needless} if name in sys.modules])"
+    told = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout
+    assert told.splitlines()[-1] == "[]"

@@ -1,12 +1,15 @@
+import random
 from collections.abc import Sequence
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.samples import PRODUCTS, exception, kit, product, settings, store
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Mend, Weight, findings_of
 from uptick.core.classes import classes_of
-from uptick.core.document import Placement
+from uptick.core.document import Placement, require_layer
 from uptick.core.merge import Json, merge_layer
 from uptick.core.settings import Settings
 
@@ -140,3 +143,45 @@ def test_findings_know_which_buttons_they_are_about(place: Placement) -> None:
     one = only(made, "contrast")
     about = [c.placement for c in classes_of(made, PRODUCTS) if one.is_about(c)]
     assert about == [place]
+
+
+def test_a_valid_long_text_is_told_and_no_fix_is_offered_that_could_not_be_kept() -> None:
+    """Two hundred wide letters need over a thousand pixels, more than a button can be set to."""
+    of = settings(product_page={
+        "look": {"size": {"kind": "fixed", "width": 140, "height": 40}, "type": {"size_px": 40}},
+        "wording": {"ready": {"en-GB": "W" * 200}},
+    })  # fmt: skip
+    fits = [one for one in found(of) if one.rule == "fit"]
+    assert fits
+    for one in found(of):
+        for mend in one.mends:
+            if not mend.of_rule:
+                require_layer(merge_layer(of.layer(mend.layer) or {}, mend.patch))
+
+
+@given(st.integers(0, 10_000))
+def test_every_fix_that_is_offered_can_be_kept(seed: int) -> None:
+    rng = random.Random(seed)
+    size = rng.choice([{"kind": "natural"}, {"kind": "fixed", "width": rng.choice([30, 130, 600, 990]),
+                                            "height": rng.choice([16, 40, 399])}])  # fmt: skip
+    icon = {"kind": "shipped", "name": "bag", "size_px": rng.choice([8, 96]), "gap_px": rng.choice([0, 64])}
+    of = settings(product_page={
+        "look": {"size": size, "type": {"size_px": rng.choice([8, 16, 72])}, "padding": {"top": rng.choice([0, 200])}},
+        "icon": rng.choice([{"kind": "none"}, icon]),
+        "wording": {"ready": {"en-GB": rng.choice(["Buy", "W" * 120, "A rather long text for a button"])}},
+    })  # fmt: skip
+    for one in found(of):
+        for mend in one.mends:
+            if not mend.of_rule:
+                require_layer(merge_layer(of.layer(mend.layer) or {}, mend.patch))
+
+
+def test_what_a_product_without_a_price_would_say_is_told() -> None:
+    of = settings(product_page={"wording": {"ready": {"en-GB": "Take it · {price}"}}})
+    goods = [product("A1"), product("A2", price_minor=None)]
+    told = only(of, "live_value", goods)
+    assert told.says == "“Take it · {price}” on the product page. Thing A2 would say “Buy” instead."
+    everywhere = settings().with_layer(
+        "baseline", {**settings().baseline, "wording": {"ready": {"en-GB": "Add · {price}"}}}
+    )
+    assert "would say “Add” instead" in next(f for f in found(everywhere, goods) if f.rule == "live_value").says

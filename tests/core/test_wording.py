@@ -8,10 +8,12 @@ from babel.numbers import format_currency
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import document, product
-from uptick.core.document import Moment
+from tests.samples import document, exception, product, settings
+from uptick.core.classes import class_for, classes_of, context_of
+from uptick.core.document import Moment, Placement
 from uptick.core.errors import BadWording, OutOfRange
 from uptick.core.fill import template_of, text_for
+from uptick.core.resolve import resolve
 from uptick.core.wording import (
     CATEGORIES,
     Live,
@@ -152,3 +154,35 @@ def test_a_live_value_stays_apart_where_directions_meet() -> None:
     assert fill_text(("x ", Live("code")), {"code": "A1"}, "ar") == "x \u2068A1\u2069"
     assert fill_text(("x ", Live("name")), {"name": "خلية"}, "en-GB") == "x \u2068خلية\u2069"
     assert fill_text(("x ", Live("name")), {"name": "Hive"}, "en-GB") == "x Hive"
+
+
+def test_plurals_within_plurals_end() -> None:
+    with pytest.raises(BadWording, match="nested more than 4 deep"):
+        parse_text("{count, plural, other {" * 3000)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("Add · {price}", "Add"),
+        ("Take it home, {price}", "Take it home"),
+        ("{price} · Add", "Add"),
+        ("Save {saving} now", "Save now"),
+        ("Buy ({price})", "Buy"),
+        ("{price}", "Thing A2"),
+    ],
+)
+def test_a_text_without_its_value_loses_what_joined_it(text: str, says: str) -> None:
+    made = document({"wording": {"ready": {"en-GB": text}}})
+    assert text_for(made, Moment.READY, "en-GB", product("A2", price_minor=None)) == says
+
+
+def test_a_product_without_a_price_says_the_next_wider_text_that_needs_none() -> None:
+    narrow = exception(1, {"wording": {"ready": {"en-GB": "Mine for {price}"}}}, products=("A1",))
+    of = settings(narrow, product_page={"wording": {"ready": {"en-GB": "Here for {price}"}}})
+    unpriced = product("A1", price_minor=None)
+    context = context_of(Placement.PRODUCT_PAGE, unpriced)
+    for made in (resolve(of, context), class_for(classes_of(of, [unpriced]), of, context).document):
+        assert text_for(made, Moment.READY, "en-GB", product("A1")) == "Mine for £12.50"
+        assert text_for(made, Moment.READY, "en-GB", unpriced) == "Buy"
+        assert made.texts(Moment.READY, "en-GB") == ("Mine for {price}", "Here for {price}", "Buy")

@@ -4,9 +4,9 @@ from typing import Any
 
 import pytest
 
-from tests.samples import NOW, settings
+from tests.samples import NOW, PRODUCTS, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.document import Placement
+from uptick.core.document import Device, Moment, Placement, Situation
 from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
@@ -188,3 +188,69 @@ def test_a_broken_split_keeps_nobody_from_staying_with_a_but_from_keeping_b() ->
         keep_b(made.shop, 1, ADA, NOW)
     assert close_trial(made.shop, 1, NOW).kept == "A"
     assert made.drafts.read().settings == settings()
+
+
+def test_versions_are_shown_where_they_differ() -> None:
+    """The ready words of a trial do not show on a product that needs a choice, or is sold out, first."""
+    choice_first = sorted(PRODUCTS, key=lambda p: p.situation is not Situation.CHOICE)
+    made = fake_shop(products=choice_first)
+    publish(made.shop, "first", ADA, NOW)
+    draw(made, layer={"wording": {"ready": {"en-GB": "Get it"}}})
+    view = view_trial(made.shop, 1, NOW)
+    assert (view.a.text, view.b.text, view.a.moment, view.differs) == ("Buy", "Get it", Moment.READY, True)
+
+
+@pytest.mark.parametrize(
+    ("look", "moment", "state"),
+    [
+        ({"hover": {"opacity": 0.5}}, Moment.READY, "hover"),
+        ({"pressed": {"opacity": 0.5}}, Moment.READY, "pressed"),
+        ({"focus": {"ring_width_px": 5}}, Moment.READY, "focus"),
+        ({"working": {"opacity": 0.5}}, Moment.WORKING, "rest"),
+        ({"added": {"tell": "ring"}}, Moment.ADDED, "rest"),
+        ({"disabled": {"opacity": 0.5}}, Moment.SOLD_OUT, "rest"),
+    ],
+)
+def test_a_change_of_one_state_is_shown_in_that_state(look: Json, moment: Moment, state: str) -> None:
+    made = drawn(layer={"look": look})
+    view = view_trial(made.shop, 1, NOW)
+    assert (view.a.moment, view.state, view.differs) == (moment, state, True)
+    assert view.a.button != view.b.button
+
+
+def test_a_trial_whose_versions_differ_on_none_of_its_products_says_so() -> None:
+    made = drawn(
+        reach=Reach(placements=(Placement.PRODUCT_PAGE,), products=("A1",)),
+        layer={"wording": {"sold_out": {"en-GB": "Gone"}}},
+    )
+    view = view_trial(made.shop, 1, NOW)
+    assert view.differs is False
+    assert [field.after for field in view.fields] == ["“Gone”"]
+
+
+def test_the_pace_is_asked_for_the_trials_own_reach_and_its_products_are_frozen() -> None:
+    reach = Reach(placements=(Placement.PRODUCT_PAGE,), devices=(Device.PHONE,), not_categories=("Jars",))
+    made = running(reach)
+    inside = [p.sku for p in PRODUCTS if p.category != "Jars"]
+    assert made.signals.asked[-1] == (reach, inside)
+    assert made.trials.frozen == {1: tuple(inside)}
+    assert running().trials.frozen == {}
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "may"),
+    [
+        ({"devices": ("phone",)}, {"devices": ("desktop",)}, True),
+        ({"devices": ("phone",)}, {"languages": ("en-GB",)}, False),
+        ({"shoppers": ("new",)}, {"shoppers": ("returning",)}, True),
+        ({"categories": ("Jars",)}, {"not_categories": ("Jars",)}, True),
+    ],
+)
+def test_trials_run_at_once_where_nobody_is_in_both(one: dict[str, Any], other: dict[str, Any], may: bool) -> None:
+    made = running(Reach(placements=(Placement.PRODUCT_PAGE,), **one))
+    draw(made, Reach(placements=(Placement.PRODUCT_PAGE,), **other))
+    if may:
+        start_trial(made.shop, 2, NOW)
+    else:
+        with pytest.raises(TrialState, match="Two at once"):
+            start_trial(made.shop, 2, NOW)

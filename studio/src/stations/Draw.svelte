@@ -7,6 +7,7 @@
 	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { stageFor } from '$lib/pure/stage';
 	import { Desk } from '$lib/state/desk.svelte';
+	import { isFreeKey } from '$lib/pure/keys';
 	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -159,9 +160,7 @@
 		picked = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
 	}
 	function onkeydown(event: KeyboardEvent): void {
-		const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys || sheet) return;
-		keys[event.key]?.();
+		if (workshop.singleKeys && isFreeKey(event)) keys[event.key]?.();
 	}
 </script>
 

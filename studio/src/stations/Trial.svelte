@@ -59,12 +59,10 @@
 				}),
 			),
 		);
-	const keepB = () => act((headers) =>
-			data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })),
-		);
-	const close = () => act((headers) =>
-			data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })),
-		);
+	const keepB = () =>
+		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })));
+	const close = () =>
+		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })));
 	const room = $derived(
 		Math.min(300, ...Object.values(workshop.info?.store.surfaces[view?.placement ?? 'product_page']?.widths_px ?? {})),
 	);

@@ -27,7 +27,9 @@
 		await workshop.act(async () => {
 			const body = { question, reach, layer: {}, decides: 'added' as const, relative_difference: 0.2, window_days: 3 };
 			const headers = { 'If-Match': `"${workshop.draft?.release ?? 0}"` };
-			const drawn = await data(client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body, headers }));
+			const drawn = await data(
+				client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body, headers }),
+			);
 			made = drawn.number;
 			return null;
 		});

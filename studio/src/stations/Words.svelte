@@ -5,6 +5,7 @@
 	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
+	import { isFreeKey } from '$lib/pure/keys';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -89,9 +90,7 @@
 		if (await workshop.removeException(at.exception)) at = { ...at, exception: '' };
 	}
 	function onkeydown(event: KeyboardEvent): void {
-		const typing = event.target instanceof HTMLInputElement;
-		if (typing || event.ctrlKey || event.metaKey || event.altKey || !workshop.singleKeys) return;
-		if (event.key === 'w') workshop.asked = { ...asked };
+		if (workshop.singleKeys && isFreeKey(event) && event.key === 'w') workshop.asked = { ...asked };
 	}
 </script>
 

@@ -1,4 +1,5 @@
 import random
+import tracemalloc
 from typing import Any
 
 import pytest
@@ -182,3 +183,44 @@ def test_css_that_we_write_is_read_again_as_the_same_look() -> None:
         again = document(completed(read.layer)).look
         assert as_drawn(again) == as_drawn(made), f"case {n}:\n{written}"
         assert not read.left_out, read.left_out
+
+
+def doubling(times: int) -> str:
+    """Return custom properties of which each names the one before four times; the last comes to 4 ** times words."""
+    rules = "".join(f"--a{n + 1}:{f'var(--a{n}) ' * 4};" for n in range(times))
+    return f":root{{--a0:1px;{rules}}}.btn{{color:red;padding:var(--a{times})}}"
+
+
+BOMBS = [
+    (doubling(12), "its custom properties come to too much"),
+    (doubling(60), "its custom properties come to too much"),
+    (":root{--a:var(--b);--b:var(--a)}.btn{color:red;padding:var(--a)}", "name each other"),
+    (".btn{color:red;padding:1e999px}", "beyond all bounds"),
+    (".btn{color:red;transition:all 1e999s}", "beyond all bounds"),
+    (".btn{color:red;font-weight:1e999}", "beyond all bounds"),
+]
+
+
+@pytest.mark.parametrize(("text", "says"), BOMBS)
+def test_a_value_that_would_never_end_is_left_out_and_the_rest_is_read(text: str, says: str) -> None:
+    tracemalloc.start()
+    found = read_css(text)
+    _, most = tracemalloc.get_traced_memory()
+    tracemalloc.stop()
+    assert found.layer["look"]["text_colour"] == "#ff0000"
+    assert "padding" not in found.layer["look"]
+    assert any(says in one for one in found.left_out)
+    # The smallest of these took hundreds of megabytes.
+    assert most < 20_000_000
+
+
+@pytest.mark.parametrize("bracket", ["(", "[", "{", "calc("])
+def test_brackets_that_are_nested_beyond_reason_are_refused(bracket: str) -> None:
+    with pytest.raises(BadCss, match="nested more than 60 deep"):
+        read_css(".btn{padding:" + bracket * 5000 + "1px")
+
+
+def test_rules_of_very_many_selectors_are_refused() -> None:
+    selectors = ",".join(f".b{n}" for n in range(3000))
+    with pytest.raises(BadCss, match=r"more than 200,000 values"):
+        read_css(f"{selectors}{{{'color:red;' * 2000}}}")

@@ -113,3 +113,24 @@ def test_lines_keep_their_width_ends_and_corners() -> None:
 def test_colours_give_way_to_that_of_the_words_and_this_is_told() -> None:
     read = read_svg(svg("<path d='M0 0h9v9z' fill='#ff0000'/>"))
     assert "the colour #ff0000: an icon takes that of the words" in read.left_out
+
+
+HEAD = b"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>"
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (HEAD + b"<g>" * 3000 + b"<path d='M0 0h9'/>" + b"</g>" * 3000 + b"</svg>", "nested more than 60 deep"),
+        (HEAD + b"<path d='M0 0h9'/>" * 2500 + b"</svg>", "of over 2,000 elements"),
+        (HEAD + b"<path d='M0 0" + b"h1" * 9990 + b"'/></svg>", "20,000 characters"),
+        (HEAD + b"<path d='M0 0" + b"a1 1 0 0 1 1 1" * 9000 + b"'/></svg>", "20,000 characters"),
+        (HEAD + b"<path d='M0 0h1e999'/></svg>", "beyond all drawing"),
+        (HEAD + b"<path transform='scale(1e999)' d='M0 0h9'/></svg>", "beyond all drawing"),
+        (HEAD + b"<rect width='1e999' height='9'/></svg>", "beyond all drawing|cannot be read"),
+        (HEAD.replace(b"'0 0 9 9'", b"'1e999 0 9 9'") + b"<path d='M0 0h9'/></svg>", "beyond all drawing"),
+    ],
+)  # fmt: skip
+def test_what_is_beyond_an_icon_is_refused_with_a_sentence(content: bytes, says: str) -> None:
+    with pytest.raises(BadIcon, match=says):
+        read_svg(content)

@@ -65,10 +65,9 @@
 		</p>
 		{#if report.counts.missing && !report.applied}
 			<label class="mt-2 flex items-center gap-2">
-				<input type="checkbox" bind:checked={whole} onchange={() => taking.look(undefined, whole)} /> The file is the whole catalogue: take out the {many(
-					report.counts.missing,
-					'product',
-				)} that it lacks. Their exceptions are kept and sleep.
+				<input type="checkbox" bind:checked={whole} onchange={() => taking.look(undefined, whole)} /> The file is the
+				whole catalogue: take out the {many(report.counts.missing, 'product')} that it lacks. Their exceptions are kept and
+				sleep.
 			</label>
 		{/if}
 		{#if report.columns.length}

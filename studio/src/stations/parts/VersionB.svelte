@@ -91,9 +91,7 @@
 		onset={(colour) => onpatch({ look: { text_colour: colour } })}
 	/>, corners
 	{#if typeof radius === 'object'}
-		each by itself, <Press small onpress={() => onpatch({ look: { radius: radius.top_left } })}
-			>all as the first</Press
-		>
+		each by itself, <Press small onpress={() => onpatch({ look: { radius: radius.top_left } })}>all as the first</Press>
 	{:else}
 		<Figure label="B's corner radius" value={radius} onset={(value) => onpatch({ look: { radius: value } })} />
 	{/if}, type

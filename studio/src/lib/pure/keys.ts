@@ -1,0 +1,30 @@
+/** Where a key already does something: texts, lists, and what floats. Buttons and links take only Enter and Space. */
+const OWNERS = [
+	'input:not([type=checkbox], [type=radio], [type=button])',
+	'textarea',
+	'select',
+	'[contenteditable]:not([contenteditable=false])',
+	'[role=combobox]',
+	'[role=listbox]',
+	'[role=menu]',
+	'[aria-haspopup=listbox]',
+	'[data-popover-content]',
+].join();
+const OPEN_SHEET = '[role=dialog][data-dialog-content], [role=alertdialog]';
+
+/** Tells whether a sheet is open: what lies behind it hears no keys. */
+export function isSheetOpen(root: ParentNode = document): boolean {
+	return root.querySelector(OPEN_SHEET) !== null;
+}
+
+/** Tells whether a key is free to be a shortcut: nothing that has the keyboard takes it, and no sheet is open. */
+export function isFreeKey(event: KeyboardEvent, root: ParentNode = document): boolean {
+	const { target } = event;
+	return (
+		!event.defaultPrevented &&
+		!event.isComposing &&
+		!(event.ctrlKey || event.metaKey || event.altKey) &&
+		!(target instanceof Element && target.closest(OWNERS)) &&
+		!isSheetOpen(root)
+	);
+}
