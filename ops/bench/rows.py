@@ -24,5 +24,9 @@ def p95(values: list[float]) -> float:
     return sorted(values)[int(len(values) * 0.95)]
 
 
+def p99(values: list[float]) -> float:
+    return sorted(values)[int(len(values) * 0.99)]
+
+
 def median(values: list[float]) -> float:
     return sorted(values)[len(values) // 2]

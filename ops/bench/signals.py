@@ -18,7 +18,7 @@ import httpx2
 from sqlalchemy import text
 
 from ops import demo
-from ops.bench.rows import Row, p95
+from ops.bench.rows import Row, p99
 from ops.cluster import ROOT, Cluster, binaries, free_port
 from ops.parts import Parts
 from uptick.wiring import Wiring
@@ -41,17 +41,17 @@ def measure(parts: Parts, cluster: Cluster, wiring: Wiring) -> list[Row]:
     finally:
         second[1].terminate()
         second[1].wait()
-    wait = p95(waits)
+    wait = p99(waits)
     return [
         Row("signals committed", rate, "rows/s", copied, "\\copy of the same rows", "≥ ¼", rate >= copied / 4),
         Row(
-            "signals answered, p95",
+            "signals answered, p99",
             wait,
             "ms",
             250,
             "the budget",
-            "p99 ≤ 250 ms",
-            sorted(waits)[-len(waits) // 100] <= 250,
+            "≤ 250 ms",
+            wait <= 250,
         ),
         Row("the same rows sent twice", again, "rows/s", rate, "sent once", "≥ ½", again >= rate / 2),
     ]

@@ -59,7 +59,7 @@ export async function addToBasket(basket: Basket, body: FormData | URLSearchPara
 		const { status, basket: told } = await ask(basket.add_path, { method: 'POST', body });
 		if (told && countOf(told, sku, option)) return { is: 'added', basket: told };
 		// The shop said no. A time-out (408) and "too early" (425) say nothing of the kind.
-		if (status >= 400 && status < 500 && status !== 408 && status !== 425) return { is: 'refused' };
+		if (/^4(?!08|25)/.test(String(status))) return { is: 'refused' };
 		now = told;
 	} catch {
 		// No answer is no proof that nothing arrived.

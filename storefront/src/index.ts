@@ -202,9 +202,7 @@ export default async function start(
 			attributeFilter: [...TOLD_BY, 'value'],
 		});
 		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
-		let soon = 0;
-		for (const kind of ['change', 'click'])
-			document.addEventListener(kind, () => (soon ||= window.setTimeout(() => ((soon = 0), tendPage()))), true);
+		for (const kind of ['change', 'click']) document.addEventListener(kind, () => setTimeout(tendPage), true);
 		addEventListener('resize', () => {
 			const device = deviceNow();
 			if (device === looker.device) return;

@@ -68,8 +68,8 @@ export function indexProducts(schema: Node[]): Map<string, Node> {
 export function readProduct(place: HTMLElement, products: Map<string, Node>, form = '', instead = ''): Product | null {
 	const data = instead ? ({} as DOMStringMap) : place.dataset;
 	const code = instead || data.upProduct || (products.has(form) ? form : '');
-	const only = products.size === 1 ? products.values().next().value : undefined;
-	const node = code ? products.get(code) : only;
+	const [only, another] = products.values();
+	const node = code ? products.get(code) : another ? undefined : only;
 	const sku = code || text(node?.sku) || form;
 	if (!sku) return null;
 	const offer = first(node?.offers) || {};

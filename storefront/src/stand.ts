@@ -146,7 +146,7 @@ export class Stand {
 	#read(): Product | null {
 		if (this.#main) return this.#main.stands ? this.#main.product : null;
 		const { upProduct: place = '' } = this.place.dataset;
-		const form = this.#field(this.#shop.manifest.basket.product_field);
+		const form = this.#fields(this.#shop.manifest.basket.product_field)[0]?.value ?? '';
 		if (place !== this.#placeSays) this.#instead = '';
 		else if (form !== this.#formSays && this.#formSays === this.product.sku) this.#instead = form;
 		this.#placeSays = place;
@@ -193,22 +193,21 @@ export class Stand {
 		return Array.from((this.form?.elements ?? []) as Iterable<Field>).filter((field) => field.name === name);
 	}
 
-	#field(name: string): string {
-		return this.#fields(name)[0]?.value ?? '';
-	}
-
-	/** Returns the first control in which the shopper has still to choose something; null where all is chosen. */
-	#unchosen(): Field | null {
-		const all = this.#fields(this.#shop.manifest.basket.option_field);
-		const radios = all.filter((field) => field.type === 'radio');
-		const chosen = radios.length ? radios.some((field) => field.checked) : all.some((field) => field.value);
-		if (!chosen) return radios[0] ?? all[0] ?? null;
-		return this.form?.querySelector<Field>('select:invalid, [type=radio]:invalid') ?? null;
-	}
-
+	/** Returns the option that is chosen; where there are radio buttons only these count. */
 	#option(): string {
-		const { form } = this;
-		return form ? String(new FormData(form).get(this.#shop.manifest.basket.option_field) ?? '') : '';
+		const all = this.#options();
+		const radios = all.filter((field) => field.type === 'radio');
+		return (radios.length ? radios.find((field) => field.checked) : all[0])?.value ?? '';
+	}
+
+	#options(): Field[] {
+		return this.#fields(this.#shop.manifest.basket.option_field);
+	}
+
+	/** Returns a control in which the shopper has still to choose something; null where all is chosen. */
+	#unchosen(): Field | null {
+		if (!this.#option()) return this.#options().pop() ?? null;
+		return this.form?.querySelector<Field>('select:invalid, [type=radio]:invalid') ?? null;
 	}
 
 	#moment(): Moment {
@@ -242,7 +241,6 @@ export class Stand {
 		const text = sayText(words, moment, looker.language, manifest.language, fill) || product.name || product.sku;
 		const own = (texts: Record<string, Pattern> | null | undefined) =>
 			withoutHoles(fill(texts?.[looker.language] ?? texts?.[manifest.language] ?? []));
-		const { name } = product;
 		const inactive = this.#inactive(moment);
 		const button = paint(this.#host, {
 			...spoken,
@@ -250,7 +248,7 @@ export class Stand {
 			made,
 			moment,
 			text,
-			name,
+			name: product.name,
 			lang: looker.language,
 			inactive,
 			paintQuantity,
@@ -261,7 +259,7 @@ export class Stand {
 		button.onclick = () => void this.#press(made.after);
 		const second = this.#host.shadowRoot?.querySelector<HTMLElement>('.s');
 		if (second) second.onclick = () => void this.#press('checkout');
-		if (moment === 'added') this.#shop.announce(`${text}, ${name}`);
+		if (moment === 'added') this.#shop.announce(`${text}, ${product.name}`);
 		this.drawn?.();
 		return button;
 	}

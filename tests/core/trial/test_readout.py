@@ -48,7 +48,7 @@ def test_a_difference_above_zero_keeps_b_with_its_interval() -> None:
     assert outcome is Outcome.KEEP_B
     assert sentence == (
         f"Keep B. With it 6.0 points more shoppers add to the basket: between {gap.low * 100:.1f} and "
-        f"{gap.high * 100:.1f} points. Whether it is the 4.0 points that were worth having is not sure."
+        f"{gap.high * 100:.1f} points. It may be less than the 4.0 points that were worth having."
     )
 
 
@@ -57,7 +57,7 @@ def test_a_difference_above_zero_keeps_b_with_its_interval() -> None:
     [
         (0.01, "That is at least the 1.0 points that were worth having."),
         (0.2, "That is less than the 20.0 points that were worth having."),
-        (0.06, "Whether it is the 6.0 points that were worth having is not sure."),
+        (0.06, "It may be less than the 6.0 points that were worth having."),
     ],
 )
 def test_a_difference_is_compared_with_the_one_that_was_worth_having(worth: float, says: str) -> None:

@@ -121,9 +121,7 @@ def _measured(low: float, high: float, worth: float) -> str:
     wanted = f"the {_points(worth)} points that were worth having"
     if low >= worth:
         return f"That is at least {wanted}."
-    if high < worth:
-        return f"That is less than {wanted}."
-    return f"Whether it is {wanted} is not sure."
+    return f"That is less than {wanted}." if high < worth else f"It may be less than {wanted}."
 
 
 def _verdict(

@@ -52,7 +52,7 @@
 	<p class="text-soft">
 		Rates with their 95 % intervals, and the difference of B from A in points. Shaded: differences smaller than the
 		<span class="figure">{points(worth).replace('+', '±')}</span> points that are worth having. An interval that reaches into
-		it may be a difference, only a small one; one that holds 0 may be none.
+		the shade may be a small difference; one that crosses 0 may be none.
 	</p>
 {/if}
 
