@@ -14,8 +14,8 @@ import type { Manifest } from './types';
 import { minorUnits } from './words';
 
 const FONT_WAIT_MS = 1200;
-/** A place that takes our button away again and again keeps the shop's own after so many times. */
-const MOST_TRIES = 50;
+/** A page that takes our buttons away again and again keeps the shop's own after so many times. */
+const MOST_TORN = 2000;
 
 function isReady(): Promise<unknown> {
 	const parsed =
@@ -144,7 +144,7 @@ export default async function start(
 			});
 		signalOrder(shop);
 		// Both are waited for, so that a button stands once and does not change its words right after.
-		await Promise.all([fonts, document.querySelector('[data-up-place]') ? refresh() : undefined]);
+		await Promise.all([fonts, document.querySelector('[data-up-place]') && refresh()]);
 		let bar: Stand | null = null;
 		const stand = (place: HTMLElement, ownHigh: number) => {
 			try {
@@ -170,14 +170,11 @@ export default async function start(
 			{ rootMargin: '100% 0px' },
 		);
 		const places = (which: string) => document.querySelectorAll<HTMLElement>('[data-up-place]' + which);
-		const torn = new WeakMap<HTMLElement, number>();
+		let torn = 0;
 		const leave = (stand: Stand) => {
 			stand.leave();
 			if (stand === bar) bar = null;
-			const { place } = stand;
-			const tries = torn.get(place) ?? 0;
-			torn.set(place, tries + 1);
-			if (tries < MOST_TRIES) delete place.dataset.upTried;
+			if (torn++ < MOST_TORN) delete stand.place.dataset.upTried;
 		};
 		/** Makes ours true again wherever the page has changed, and finds the places that came. */
 		const tendPage = () => {
@@ -195,7 +192,9 @@ export default async function start(
 			});
 		};
 		tendPage();
-		new MutationObserver(tendPage).observe(document.documentElement, {
+		// That ours has come to stand changes nothing for the others.
+		const isOurs = ({ addedNodes: [node] }: MutationRecord) => (node as HTMLElement)?.dataset?.upButton === '';
+		new MutationObserver((records) => records.every(isOurs) || tendPage()).observe(document.documentElement, {
 			childList: true,
 			subtree: true,
 			characterData: true,

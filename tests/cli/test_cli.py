@@ -181,6 +181,7 @@ ODD = [
     (("trace", "look.radius", "--product", " ", "--store", "sample"), "--product must be the code of a product"),
     (("import", "no\0file", "--store", "sample"), "null byte"),
     (("no-such-command",), "No such command"),
+    (("import", "x" * 20_000, "--store", "sample"), "a readable file"),
     (("simulate", "--practice", "nonsense://x"), "it could not be done|does not answer"),
 ]
 

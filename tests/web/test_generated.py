@@ -86,6 +86,10 @@ def flat(query: Any) -> dict[str, str]:
         ("DELETE", f"{STORE}/exceptions/%00"),
         ("DELETE", f"{STORE}/looks/%ff"),
         ("GET", f"{STORE}/exceptions/e99/effects"),
+        ("GET", "/" + "a" * 20_000),
+        ("GET", "/assets/" + "a" * 20_000),
+        ("GET", f"{STORE}/looks/" + "a" * 20_000),
+        ("GET", "/shop-fonts/" + "a" * 20_000),
     ],
 )
 def test_no_odd_address_is_a_fault(full_store: TestClient, method: str, path: str) -> None:

@@ -130,8 +130,13 @@ def create_app(parts: Parts) -> FastAPI:
         def screens(path: str) -> Response:
             if path.startswith("api/"):
                 return problem(404, "not_found", "There is no such address.")
-            file = (parts.studio_dir / path).resolve()
-            if path and file.is_file() and file.is_relative_to(parts.studio_dir.resolve()):
+            try:
+                file = (parts.studio_dir / path).resolve()
+                is_there = bool(path) and file.is_file() and file.is_relative_to(parts.studio_dir.resolve())
+            except (OSError, ValueError):
+                # A name that no file can have, as one of twenty thousand letters.
+                is_there = False
+            if is_there:
                 return FileResponse(file)
             return FileResponse(parts.studio_dir / "index.html", headers={"Cache-Control": "no-cache"})
 
