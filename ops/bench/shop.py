@@ -58,7 +58,7 @@ def measure(wiring: Wiring) -> list[Row]:
 def _releases(wiring: Wiring) -> tuple[list[float], list[float]]:
     """Return how long it takes to find what changed after an edit of words and of padding, and two releases."""
     changed, released = [], []
-    for patch in ({"wording": {"ready": {"en-GB": "Buy it now"}}}, {"look": {"padding": {"top": 13}}}):
+    for patch in ({"wording": {"ready": {"en-GB": "Take it today"}}}, {"look": {"padding": {"top": 13}}}):
         with wiring.open_shop(KEY) as shop:
             released.append(_seconds(lambda: publish(shop, "bench", _WHO, clock(), ["findings"])))
             before = shop.drafts.read()

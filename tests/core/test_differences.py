@@ -23,7 +23,7 @@ def changed(seed: int) -> tuple[Settings, Settings]:
     before = shop(seed)
     rules = before.exceptions
     edits = [
-        before.with_layer("baseline", {**before.baseline, "wording": {"ready": {"en-GB": "Buy it now"}}}),
+        before.with_layer("baseline", {**before.baseline, "wording": {"ready": {"en-GB": "Take it today"}}}),
         before.with_layer("place:strip", {"look": {"radius": 11}}),
         before.model_copy(update={"exceptions": rules[1:]}),
         before.model_copy(update={"exceptions": (*rules, random_rule(rng, 9))}),

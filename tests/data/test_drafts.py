@@ -1,3 +1,4 @@
+import json
 import threading
 
 import pytest
@@ -74,6 +75,42 @@ def test_lengths_keep_their_values_under_their_new_names_and_back(wiring: Wiring
         assert db.execute(text(at)).scalar_one() == old
         command.upgrade(config, "head")
         assert db.execute(text(at)).scalar_one() == new
+
+
+def test_amounts_trials_and_orders_of_before_come_along(wiring: Wiring) -> None:
+    """Reference: ISO 4217, minor units: JPY 0, KWD 3. What was kept in hundredths becomes what was meant."""
+    with wiring.engine.begin() as db:
+        config = migration_config()
+        config.attributes["connection"] = db
+        command.downgrade(config, "0003")
+        goods = "INSERT INTO products (store_id, sku, position, name, category, price_minor, was_minor, currency, url, "
+        goods += "picture, stock, option_name, option_values) VALUES "
+        rest = "'/p', '', 3, '', '{}')"
+        db.execute(text(goods + f"(1, 'J', 0, 'j', 'Jars', 120000, 130000, 'JPY', {rest}, "
+                        f"(1, 'K', 1, 'k', 'Jars', 1250, NULL, 'KWD', {rest}, "
+                        f"(1, 'G', 2, 'g', 'Tools', 1250, NULL, 'GBP', {rest}"))  # fmt: skip
+        names = "store_id, number, question, reach, layer, decides, relative_difference, window_days, state, salt, "
+        names += "started_at"
+        for number, reach, state, started in (
+            (1, {"not_categories": ["Tools"]}, "running", NOW),
+            (2, {"placements": ["strip"]}, "running", NOW),
+            (3, {"products": ["G"]}, "drawn", None),
+        ):
+            values = {"n": number, "reach": json.dumps(reach), "state": state, "at": started}
+            made = (
+                f"INSERT INTO trials ({names}) VALUES (1, :n, 'q', :reach, '{{}}', 'added', '0.2', 3, :state, 's', :at)"
+            )
+            db.execute(text(made), values)
+        command.upgrade(config, "head")
+        prices = dict(db.execute(text("SELECT sku, price_minor FROM products")).all())
+        assert prices == {"J": 1200, "K": 12500, "G": 1250}
+        assert db.execute(text("SELECT was_minor FROM products WHERE sku = 'J'")).scalar_one() == 1300
+        frozen = dict(db.execute(text("SELECT number, covered FROM trials")).all())
+        assert {n: covered and sorted(covered) for n, covered in frozen.items()} == {1: ["J", "K"], 2: None, 3: None}
+        assert db.execute(text("SELECT DISTINCT version FROM trials")).scalars().all() == [1]
+        command.downgrade(config, "0003")
+        assert dict(db.execute(text("SELECT sku, price_minor FROM products")).all())["J"] == 120000
+        command.upgrade(config, "head")
 
 
 ADA, BOB = Person(1, "Ada", "ada@example.test", ("sample",)), Person(2, "Bob", "bob@example.test", ("sample",))
