@@ -73,10 +73,17 @@ def situation_of(goods: Goods) -> str:
     return "choice" if goods.options else "set" if goods.set_of else "plain"
 
 
-def _covers(trial: dict[str, Any], place: str, goods: Goods) -> bool:
+def _covers(trial: dict[str, Any], place: str, goods: Goods, device: str) -> bool:
+    """Tell whether a trial's reach covers what a shopper who is here for the first time sees, as the script would."""
     reach = trial["reach"]
-    told = (("placements", place), ("products", goods.sku), ("categories", goods.category))
-    return all(value in (reach.get(name) or [value]) for name, value in told)
+    told = (
+        ("placements", place), ("products", goods.sku), ("categories", goods.category),
+        ("situations", situation_of(goods)), ("devices", device), ("languages", "en-GB"), ("shoppers", "new"),
+    )  # fmt: skip
+    apart = (("not_products", goods.sku), ("not_categories", goods.category))
+    return all(value in (reach.get(name) or [value]) for name, value in told) and not any(
+        value in reach.get(name, ()) for name, value in apart
+    )
 
 
 def _id_at(at: datetime, rng: random.Random) -> str:
@@ -150,7 +157,7 @@ def _one(
         clock += timedelta(seconds=rng.uniform(2, 40))
         note("shown", clock, place)
         saw_page = saw_page or place == "product_page"
-        trial = next((t for t in trials if _covers(t, place, goods)), None)
+        trial = next((t for t in trials if _covers(t, place, goods, device)), None)
         # One mind for all places of a trial, so that the rates that were set are those of its shoppers.
         luck = lucks.setdefault(trial["id"] if trial else place, rng.random())
         rates = wish.rates[deal(trial, shopper) if trial else "A"]
@@ -181,7 +188,7 @@ def _one(
         again = at + timedelta(hours=rng.uniform(5, 90))
         if again < wish.end:
             events.clear()
-            note("shown", again, "product_page")
+            note("shown", again, "product_page", shopper_kind="returning")
             yield _visit(manifest, shopper, list(events), again)
 
 

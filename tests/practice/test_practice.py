@@ -14,7 +14,7 @@ from starlette.testclient import TestClient
 
 from practice.app import create_app
 from practice.goods import all_goods
-from practice.shoppers import Rates, Wish, count_shoppers, deal, visits
+from practice.shoppers import Rates, Wish, _covers, count_shoppers, deal, visits
 from uptick.core.formats.catalogue_file import read_catalogue
 from uptick.core.signals import accept, parse_batch
 from uptick.core.trial.assign import assign_version
@@ -170,3 +170,22 @@ def test_a_run_towards_an_edge_that_is_not_there_fails_by_name(shop: TestClient)
     assert told["state"] == "failed"
     assert "did not answer" in told["says"]
     assert shop.get("/shoppers/runs/99").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("reach", "is_covered"),
+    [
+        ({}, True),
+        ({"devices": ["phone"]}, True),
+        ({"devices": ["desktop"]}, False),
+        ({"situations": ["choice"]}, False),
+        ({"languages": ["de-DE"]}, False),
+        ({"shoppers": ["returning"]}, False),
+        ({"not_products": ["TL-BRUSH"]}, False),
+        ({"not_categories": ["Bees"]}, True),
+    ],
+)
+def test_practice_shoppers_are_in_a_trial_where_the_scripts_would_be(
+    reach: dict[str, list[str]], is_covered: bool
+) -> None:
+    assert _covers({"reach": reach}, "product_page", all_goods()["TL-BRUSH"], "phone") is is_covered

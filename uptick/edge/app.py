@@ -33,7 +33,7 @@ log = structlog.get_logger()
 _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
 _KEPT_S = 1.0
 _TELL_EVERY_S = 10.0
-_KEY = re.compile(r"[a-z0-9][a-z0-9-]{0,62}")
+_KEY = re.compile(r"[A-Za-z0-9][A-Za-z0-9._-]{0,62}")
 _DIGEST = re.compile(r"[0-9a-f]{16}")
 
 
