@@ -200,6 +200,14 @@ def test_versions_are_shown_where_they_differ() -> None:
     assert (view.a.text, view.b.text, view.a.moment, view.differs) == ("Buy", "Get it", Moment.READY, True)
 
 
+def test_a_trial_without_a_change_is_shown_on_the_plainest_product() -> None:
+    made = fake_shop(products=sorted(PRODUCTS, key=lambda p: p.situation is Situation.PLAIN))
+    publish(made.shop, "first", ADA, NOW)
+    draw(made, layer={})
+    view = view_trial(made.shop, 1, NOW)
+    assert (view.a.text, view.a.moment, view.differs, view.fields) == ("Buy", Moment.READY, False, ())
+
+
 @pytest.mark.parametrize(
     ("look", "moment", "state"),
     [

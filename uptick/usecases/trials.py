@@ -218,7 +218,9 @@ def _telling_sight(shop: Shop, settings: Settings, trial: Trial) -> _Sight:
     first: dict[tuple[Placement, Situation], tuple[Placement, Product]] = {}
     for place, product in covered:
         first.setdefault((place, product.situation), (place, product))
-    looked_at = [*first.values(), *covered[:_MOST_LOOKED_AT]] or [(trial.reach.placements[0], products[0])]
+    # The plainest first, whose words are those that B is drawn with.
+    plainest_first = sorted(first.values(), key=lambda at: tuple(Situation).index(at[1].situation))
+    looked_at = [*plainest_first, *covered[:_MOST_LOOKED_AT]] or [(trial.reach.placements[0], products[0])]
     plainest: _Sight | None = None
     for place, product in looked_at:
         seen = _sight(shop, settings, trial, place, product)
