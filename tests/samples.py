@@ -1,15 +1,20 @@
 """Small made-up things that tests share: a document, a shop's settings, products."""
 
+from collections.abc import Sequence
 from copy import deepcopy
 from datetime import UTC, date, datetime
 from functools import lru_cache
 from typing import Any
 
 from uptick.core.catalogue import Product
+from uptick.core.differences import ButtonChange, changes_between
 from uptick.core.document import ButtonDocument, Device, Placement, parse_document
+from uptick.core.engine.shops import CompiledShop
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.kit import Kit
 from uptick.core.merge import Json, merge_layer
 from uptick.core.reach import Reach
+from uptick.core.release import compile_release
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import FormPost, Store, Surface
 from uptick.wiring import load_kit
@@ -62,6 +67,21 @@ def settings(*exceptions: ExceptionRule, more: tuple[str, ...] = (), **placement
         exceptions=exceptions,
         more_languages=more,
     )
+
+
+def snapshot(of: Settings, products: Sequence[Product] = (), using: Kit | None = None) -> Snapshot:
+    """Return a shop worked out from nothing; without products it has the sample ones."""
+    made = CompiledShop(lambda _: using or kit())
+    return made.at(of, products or PRODUCTS, store())
+
+
+def changes(before: Settings, after: Settings, products: Sequence[Product] = ()) -> tuple[ButtonChange, ...]:
+    earlier = snapshot(before, products)
+    return changes_between(earlier, earlier.beside(after))
+
+
+def release(of: Settings, products: Sequence[Product] = (), today: date = NOW.date()) -> Json:
+    return compile_release(snapshot(of, products), today)
 
 
 def exception(n: int, layer: Json, **reach: Any) -> ExceptionRule:

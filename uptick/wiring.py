@@ -14,12 +14,15 @@ from zoneinfo import ZoneInfo
 from itsdangerous import BadSignature, URLSafeSerializer, URLSafeTimedSerializer
 from pydantic import SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
-from sqlalchemy import URL, Connection, Engine
+from sqlalchemy import Connection, Engine
 
+from uptick.core.engine.shops import PROCESS_BYTES, Shops
+from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, NotSetUp
 from uptick.core.kit import IconShape, Kit
 from uptick.core.merge import Json
 from uptick.core.plain_text import unfit_in
+from uptick.core.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue
@@ -53,6 +56,8 @@ class Environment(BaseSettings):
     edge_origin: str = "http://127.0.0.1:8801"
     practice_origin: str = "http://localhost:8802"
     edge_part: int = 0
+    # How much of what was worked out a process keeps, of all stores together.
+    engine_mb: int = PROCESS_BYTES // 1_000_000
 
 
 LEAST_SECRET = 32
@@ -158,12 +163,14 @@ class Wiring:
         """
         with self.engine.begin() as connection:
             yield shop_on(connection, key)
+        shops.settle()
 
     @contextmanager
     def open_visit(self, key: str) -> Iterator[tuple[Accounts, Callable[[int], Shop]]]:
         """Open the accounts, and on demand a store, in one transaction, which is kept when the block ends well."""
         with self.engine.begin() as connection:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
+        shops.settle()
 
     @contextmanager
     def open_step(self, key: str) -> Iterator[tuple[Accounts, Callable[[int], Shop]]]:
@@ -173,6 +180,7 @@ class Wiring:
         """
         with self.engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
+        shops.settle()
 
     # What only a server needs is loaded only by servers: commands wait for none of it.
     def studio_parts(self) -> "Parts":
@@ -195,6 +203,7 @@ class Wiring:
             font_files=served_fonts(),
             edge_origin=env.edge_origin,
             practice_origin=env.practice_origin,
+            engine=shops.told,
             studio_origin=env.studio_origin,
         )
 
@@ -229,16 +238,13 @@ class Wiring:
             return draft_manifest(shop)
 
 
-_kits: dict[tuple[URL, int], Kit] = {}
+# The one owner of what this process has worked out, of all stores together.
+shops = Shops(Environment().engine_mb * 1_000_000)
 
 
-def _kit_of(engine: Engine, store_id: int) -> Kit:
-    """Return what a store's buttons are made from; always the same object, which results are remembered by."""
-    kit = _kits.get((engine.url, store_id))
-    if kit is None:
-        shipped = load_kit()
-        kit = _kits[engine.url, store_id] = Kit(shipped.fonts, shipped.icons, StorePictures(engine, store_id))
-    return kit
+def _kit_of(engine: Engine, store_id: int) -> Callable[[Tables], Kit]:
+    shipped = load_kit()
+    return lambda tables: Kit(shipped.fonts, shipped.icons, StorePictures(engine, store_id, tables))
 
 
 def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
@@ -246,16 +252,19 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     heads = None if unfit_in(key) else read_heads(connection, key)
     if heads is None:
         raise NotFound(f"There is no store {key!r}.", store=key)
-    store, store_id = heads.store, heads.store_id
+    store_id = heads.store_id
+    compiled = shops.of((connection.engine.url, store_id), _kit_of(connection.engine, store_id))
+    tables = compiled.tables
+    store = tables.newest("store", json.dumps(heads.profile), lambda: Store.model_validate(heads.profile))
     today = clock().astimezone(ZoneInfo(store.timezone)).date()
     return Shop(
         store=store,
-        kit=_kit_of(connection.engine, store_id),
-        drafts=PgDrafts(connection, heads, person_id),
-        catalogue=PgCatalogue(connection, heads, today),
-        releases=PgReleases(connection, heads),
+        compiled=compiled,
+        drafts=PgDrafts(connection, heads, tables, person_id),
+        catalogue=PgCatalogue(connection, heads, tables, today),
+        releases=PgReleases(connection, heads, tables),
         trials=PgTrials(connection, store_id),
         signals=PgSignals(connection, store_id),
-        pictures=PgPictures(connection, store_id),
+        pictures=PgPictures(connection, store_id, tables),
         today=today,
     )

@@ -213,7 +213,7 @@ def test_a_fault_of_ours_ends_with_2_and_one_line(run: Any, told: Wiring, monkey
     def broken(*_: object) -> None:
         raise RuntimeError("the shelf fell down")
 
-    monkeypatch.setattr("uptick.core.resolve.resolve", broken)
+    monkeypatch.setattr("uptick.cli.ask.class_for", broken)
     code, _, err = run("resolve", "--product", "A1", "--store", "sample")
     assert code == 2
     assert "a fault of ours: RuntimeError: the shelf fell down" in err

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import PRODUCTS, exception, kit, product, settings, store
+from tests.samples import PRODUCTS, exception, product, settings, snapshot
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Mend, Weight, findings_of
 from uptick.core.classes import classes_of
@@ -17,7 +17,7 @@ FIXED: Json = {"look": {"size": {"kind": "fixed", "width": 60, "height": 44}}}
 
 
 def found(of: Settings, products: Sequence[Product] = PRODUCTS) -> tuple[Finding, ...]:
-    return findings_of(of, products, store(), kit())
+    return findings_of(snapshot(of, products))
 
 
 def only(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> Finding:
@@ -141,7 +141,7 @@ def test_the_worst_findings_come_first() -> None:
 def test_findings_know_which_buttons_they_are_about(place: Placement) -> None:
     made = settings(**{place.value: {"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}}})
     one = only(made, "contrast")
-    about = [c.placement for c in classes_of(made, PRODUCTS) if one.is_about(c)]
+    about = [c.placement for c in classes_of(snapshot(made)) if one.is_about(c)]
     assert about == [place]
 
 

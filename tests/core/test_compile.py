@@ -6,14 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import NOW, PRODUCTS, document, exception, kit, settings, store
+from tests.samples import NOW, changes, document, exception, kit, release, settings, snapshot
 from uptick.core.compile import BASE_CSS, compile_button, compile_words
-from uptick.core.differences import changes_between, touches
+from uptick.core.differences import touches
 from uptick.core.document import Placement
 from uptick.core.errors import OutOfRange
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
-from uptick.core.release import compile_release, compile_version, content_hash
+from uptick.core.release import compile_version, content_hash
 from uptick.core.resolve import VersionLayer
 
 
@@ -58,7 +58,7 @@ def test_no_text_of_a_designer_reaches_the_style_sheet(text: str) -> None:
 
 def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
     made = settings(exception(1, {"look": {"radius": 8}}, categories=("Jars",), placements=("listing_card",)))
-    compiled = compile_release(made, store(), PRODUCTS, kit(), NOW.date())
+    compiled = release(made)
     assert compiled["places"]["listing_card"]["looks"] == {"": 0, "e1": 1}
     assert compiled["places"]["product_page"]["looks"] == {"": 0}
     assert len(compiled["looks"]) == 2
@@ -70,19 +70,17 @@ def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
 def test_a_release_names_quantity_boxes_where_there_are_any() -> None:
     own = {"quantity": "Gläser", "fewer": "Weniger", "more": "Mehr"}
     box: Json = {"kind": "box", "names": {"de-DE": own}}
-    made = compile_release(
-        settings(product_page={"quantity": box}, more=("de-DE",)), store(), PRODUCTS, kit(), NOW.date()
-    )
+    made = release(settings(product_page={"quantity": box}, more=("de-DE",)))
     assert made["languages"]["de-DE"]["box"] == ["Menge", "Weniger", "Mehr"]
     assert made["languages"]["en-GB"]["box"] == ["Quantity", "Fewer", "More"]
     boxed = [look["quantity"] for look in made["looks"] if look["quantity"]]
     assert boxed[0]["names"] == {"de-DE": ["Gläser", "Weniger", "Mehr"]}
-    assert "box" not in compile_release(settings(), store(), PRODUCTS, kit(), NOW.date())["languages"]["en-GB"]
+    assert "box" not in release(settings())["languages"]["en-GB"]
 
 
 def test_an_exception_that_is_off_is_not_released() -> None:
     off = exception(1, {"look": {"radius": 8}}, products=("A1",)).model_copy(update={"on": False})
-    compiled = compile_release(settings(off), store(), PRODUCTS, kit(), NOW.date())
+    compiled = release(settings(off))
     assert compiled["rules"] == []
     assert set(compiled["places"]["product_page"]["looks"]) == {""}
 
@@ -93,7 +91,7 @@ def test_exceptions_are_released_in_the_order_in_which_they_apply_with_their_day
     dated = exception(2, text, categories=("Tools",)).model_copy(
         update={"starts_on": date(2026, 3, 10), "ends_on": date(2026, 3, 20)}
     )
-    first, second = compile_release(settings(narrow, dated), store(), PRODUCTS, kit(), NOW.date())["rules"]
+    first, second = release(settings(narrow, dated))["rules"]
     assert (first["id"], second["id"]) == ("e2", "e1")
     assert first["from"] == datetime(2026, 3, 10, tzinfo=UTC).timestamp() * 1000
     assert first["until"] == datetime(2026, 3, 21, tzinfo=UTC).timestamp() * 1000
@@ -106,7 +104,7 @@ def test_a_look_that_sleeps_today_is_compiled_for_the_day_on_which_it_wakes() ->
         exception(2, {"icon": {"kind": "none"}, "look": {"radius": 3}}, categories=("Tools",)),
     )
     later = green.model_copy(update={"starts_on": date(2026, 5, 1)})
-    looks = compile_release(settings(round_, later), store(), PRODUCTS, kit(), NOW.date())["places"]["strip"]["looks"]
+    looks = release(settings(round_, later))["places"]["strip"]["looks"]
     assert {"", "e1", "e2", "e2,e1"} <= set(looks)
 
 
@@ -117,27 +115,27 @@ def test_equal_content_has_an_equal_name() -> None:
 
 def test_changes_are_told_once_for_products_that_change_alike() -> None:
     before, after = settings(), settings(exception(1, {"look": {"radius": 8}}, categories=("Jars",)))
-    changes = changes_between(before, after, PRODUCTS)
-    assert [(c.placement, [p.sku for p in c.products]) for c in changes] == [
+    told = changes(before, after)
+    assert [(c.placement, [p.sku for p in c.products]) for c in told] == [
         (placement, ["B1", "B2"]) for placement in Placement
     ]
-    (field,) = changes[0].fields
+    (field,) = told[0].fields
     assert (field.path, field.field, field.before, field.after) == ("look.radius", "corner radius", "4", "8")
-    assert changes_between(after, after, PRODUCTS) == ()
+    assert changes(after, after) == ()
 
 
 def test_a_version_is_compiled_for_the_places_of_its_trial_only() -> None:
     version = VersionLayer("1", "B", Reach(placements=(Placement.PRODUCT_PAGE,)), {"look": {"radius": 20}})
-    compiled = compile_version(settings(), store(), PRODUCTS, kit(), version, NOW.date())
+    compiled = compile_version(snapshot(settings()), version, NOW.date())
     assert set(compiled["looks"]) == {"product_page"}
     assert "border-radius:20px" in compiled["looks"]["product_page"][""]["css"]
     says = VersionLayer("3", "B", Reach(), {"wording": {"ready": {"en-GB": "Now"}}})
-    worded = compile_version(settings(), store(), PRODUCTS, kit(), says, NOW.date())
+    worded = compile_version(snapshot(settings()), says, NOW.date())
     assert worded == {"words": {"ready": {"en-GB": ["Now"]}}, "looks": {}}
     narrow = VersionLayer("2", "B", Reach(categories=("Jars",)), {"look": {"radius": 20}})
-    everywhere = compile_version(settings(), store(), PRODUCTS, kit(), narrow, NOW.date())
+    everywhere = compile_version(snapshot(settings()), narrow, NOW.date())
     assert "border-radius:20px" in everywhere["looks"]["listing_card"][""]["css"]
     changed = settings(listing_card={"look": {"radius": 1}})
-    assert not touches(changes_between(settings(), changed, PRODUCTS), version)
+    assert not touches(changes(settings(), changed), version)
     changed = settings(product_page={"look": {"radius": 1}})
-    assert touches(changes_between(settings(), changed, PRODUCTS), version)
+    assert touches(changes(settings(), changed), version)

@@ -6,9 +6,9 @@ from itertools import product as crossing
 import pytest
 
 from tests.core.test_golden_shops import LANGUAGES, PRODUCTS, random_rule, shop
-from tests.samples import exception, settings
+from tests.samples import changes, exception, settings
 from uptick.core.classes import context_of
-from uptick.core.differences import changes_between, touches
+from uptick.core.differences import touches
 from uptick.core.document import Device, Placement, ShopperKind
 from uptick.core.reach import Reach
 from uptick.core.resolve import VersionLayer, resolve
@@ -38,7 +38,7 @@ def test_just_the_products_whose_button_differs_for_somebody_are_told(seed: int)
     before, after = changed(seed)
     told = {
         (change.placement, product.sku, seer)
-        for change in changes_between(before, after, PRODUCTS)
+        for change in changes(before, after, PRODUCTS)
         for product in change.products
         for seer in change.seen_by
     }
@@ -57,7 +57,7 @@ def test_just_the_products_whose_button_differs_for_somebody_are_told(seed: int)
 
 @pytest.mark.parametrize("seed", range(12))
 def test_each_product_stands_once_in_a_change_and_each_change_says_what_it_changes(seed: int) -> None:
-    for change in changes_between(*changed(seed), PRODUCTS):
+    for change in changes(*changed(seed), PRODUCTS):
         assert len({product.sku for product in change.products}) == len(change.products)
         assert change.fields
         assert all(field.before != field.after for field in change.fields)
@@ -80,4 +80,4 @@ def test_each_product_stands_once_in_a_change_and_each_change_says_what_it_chang
 def test_a_trial_is_touched_by_what_those_in_it_would_see(reach: dict[str, tuple[str, ...]], is_touched: bool) -> None:
     before, after = settings(), settings(exception(1, {"look": {"radius": 9}}, devices=("phone",)))
     version = VersionLayer("1", "B", Reach(placements=(Placement.PRODUCT_PAGE,), **reach), {})
-    assert touches(changes_between(before, after, PRODUCTS), version) is is_touched
+    assert touches(changes(before, after, PRODUCTS), version) is is_touched

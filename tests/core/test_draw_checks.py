@@ -5,7 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 import pytest
 
-from tests.samples import BASELINE, PRODUCTS, kit, settings, store
+from tests.samples import BASELINE, PRODUCTS, kit, settings, snapshot
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Mend, Weight, findings_of
 from uptick.core.colour import contrast_ratio
@@ -18,7 +18,7 @@ PICTURE = "00000000000000aa"
 
 
 def found(of: Settings, products: Sequence[Product] = PRODUCTS, using: Kit | None = None) -> tuple[Finding, ...]:
-    return findings_of(of, products, store(), using or kit())
+    return findings_of(snapshot(of, products, using=using))
 
 
 def only(of: Settings, rule: str, using: Kit | None = None) -> Finding:

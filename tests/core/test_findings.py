@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import pytest
 
-from tests.samples import PRODUCTS, exception, kit, product, settings, store
+from tests.samples import PRODUCTS, exception, product, settings, snapshot
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Mend, Weight, dead_values, findings_of
 from uptick.core.document import Device, Placement, Situation
@@ -20,7 +20,7 @@ def says(text: str, moment: str = "ready", language: str = "en-GB") -> Json:
 
 
 def found(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> list[Finding]:
-    return [one for one in findings_of(of, list(products), store(), kit()) if one.rule == rule]
+    return [one for one in findings_of(snapshot(of, list(products))) if one.rule == rule]
 
 
 def mended(of: Settings, mend: Mend) -> Settings:
@@ -78,7 +78,7 @@ def test_a_value_that_a_closer_exception_always_beats_is_dead_and_can_be_taken_o
         exception(1, merge_layer(says("wide"), {"look": {"radius": 2}}), categories=("Hives",)),
         exception(2, says("near"), products=("C1", "D1", "D2")),
     )
-    assert dead_values(made, PRODUCTS) == {"e1": ("wording.ready.en-GB",)}
+    assert dead_values(snapshot(made)) == {"e1": ("wording.ready.en-GB",)}
     (one,) = found(made, "dead")
     assert one.weight is Weight.NOTE
     after = mended(made, one.mends[0])

@@ -12,13 +12,12 @@ from pathlib import Path
 from typing import Any
 
 from tests.samples import PRODUCTS as OTHERS
-from tests.samples import exception, kit, product, settings, store
+from tests.samples import exception, kit, product, release, settings
 from uptick.core.classes import LEADING, context_of
 from uptick.core.compile import compile_button
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.fill import text_for
 from uptick.core.reach import Reach
-from uptick.core.release import compile_release
 from uptick.core.resolve import resolve
 from uptick.core.settings import ExceptionRule, Settings
 
@@ -108,7 +107,7 @@ def golden() -> dict[str, Any]:
     shops = []
     for seed in range(6):
         of = shop(seed)
-        manifest = json.loads(json.dumps(compile_release(of, store(), PRODUCTS, kit(), TODAY)))
+        manifest = json.loads(json.dumps(release(of, PRODUCTS, TODAY)))
         rng = random.Random(1000 + seed)
         manifest |= {"trials": [], "base": "", "bar": ""}
         cases = [expected(of, rng, manifest["looks"]) for _ in range(60)]

@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import PRODUCTS
+from tests.samples import settings, snapshot
 from uptick.core.document import Device, Placement, ShopperKind, Situation
 from uptick.core.errors import BadReach
 from uptick.core.reach import Reach
@@ -83,7 +83,7 @@ def test_lists_are_said_with_one_and() -> None:
     assert [listed(words) for words in ([], ["a"], ["a", "b"], ["a", "b", "c"])] == ["", "a", "a and b", "a, b and c"]
 
 
-NAMES = vocabulary_of(PRODUCTS, ("en-GB", "de-DE", "ar"))
+NAMES = vocabulary_of(snapshot(settings(more=("de-DE", "ar"))))
 
 
 def some(values: object) -> st.SearchStrategy[tuple[object, ...]]:

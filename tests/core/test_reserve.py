@@ -6,14 +6,13 @@ from typing import Any
 import pytest
 
 from tests.random_buttons import random_button
-from tests.samples import NOW, PRODUCTS, document, exception, kit, settings, store
+from tests.samples import PRODUCTS, document, exception, kit, release, settings, snapshot, store
 from uptick.core.boxes import lay_out
 from uptick.core.classes import classes_of
 from uptick.core.compile import reserved_height
 from uptick.core.document import Device, Moment, Placement
 from uptick.core.fill import text_for
 from uptick.core.merge import Json
-from uptick.core.release import compile_release
 from uptick.core.reserve import reserve, row_height
 
 PLACE = Placement.PRODUCT_PAGE
@@ -21,7 +20,7 @@ WRAPS: Json = {"look": {"wrap": "lines", "size": {"kind": "natural", "most": 90}
 
 
 def reserved(made: Any) -> Any:
-    return compile_release(made, store(), PRODUCTS, kit(), NOW.date())
+    return release(made)
 
 
 def high_of(made: Json, key: str = "", place: str = "product_page") -> Any:
@@ -60,8 +59,8 @@ def test_whatever_stands_there_fits_in_what_is_reserved() -> None:
     rng = random.Random(11)
     for _ in range(60):
         made = settings(product_page=random_button(rng))
-        one = next(c for c in classes_of(made, PRODUCTS) if c.placement is PLACE and not c.rules)
-        high = reserve(one.document, (one,), store(), made.languages, kit())
+        one = next(c for c in classes_of(snapshot(made)) if c.placement is PLACE and not c.rules)
+        high = reserve(snapshot(made), one.document, (one,))
         for device in store().surfaces[PLACE].widths_px:
             free = high[Device(device).value] if isinstance(high, dict) else high
             for product in PRODUCTS:

@@ -5,13 +5,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import BASELINE, PRODUCTS, exception, settings
+from tests.samples import BASELINE, PRODUCTS, exception, settings, snapshot
 from uptick.core.classes import class_for, classes_of, context_of
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.errors import BadDocument, BadReach
 from uptick.core.merge import Json
 from uptick.core.reach import Context, Reach, require_known
-from uptick.core.resolve import VersionLayer, covering, resolve, resolve_raw, trace
+from uptick.core.resolve import VersionLayer, resolve, trace
 from uptick.core.settings import ExceptionRule, Settings
 
 PAGE, CARD = Placement.PRODUCT_PAGE, Placement.LISTING_CARD
@@ -23,7 +23,7 @@ def says(text: str) -> Json:
 
 
 def ready(of: Settings, context: Context = HERE) -> str:
-    return str(resolve_raw(of, context)["wording"]["ready"]["en-GB"])
+    return resolve(of, context).wording[Moment.READY]["en-GB"]
 
 
 def test_the_more_particular_exception_wins_whatever_the_order_they_were_made_in() -> None:
@@ -35,7 +35,7 @@ def test_the_more_particular_exception_wins_whatever_the_order_they_were_made_in
     ]
     for order in permutations(rules):
         assert ready(settings(*order)) == "this product"
-        assert [rule.id for rule in covering(settings(*order), HERE)] == ["e4", "e3", "e2", "e1"]
+        assert class_for(snapshot(settings(*order)), HERE).rules == ("e4", "e3", "e2", "e1")
 
 
 def test_of_equally_particular_exceptions_the_later_wins() -> None:
@@ -75,7 +75,7 @@ def test_a_trace_lists_every_layer_that_sets_the_field_the_winner_first() -> Non
         exception(2, {"look": {"radius": 9}}, products=("A1",)),
         product_page=says("page"),
     )
-    told = trace(made, HERE, "wording.ready.en-GB")
+    told = trace(snapshot(made), HERE, "wording.ready.en-GB")
     assert [(c.layer, c.value, c.wins) for c in told] == [
         ("exception:e1", "narrow", True),
         ("place:product_page", "page", False),
@@ -83,7 +83,7 @@ def test_a_trace_lists_every_layer_that_sets_the_field_the_winner_first() -> Non
     ]
     assert told[0].note == "a reason"
     assert told[0].reach == Reach(products=("A1",))
-    assert trace(made, HERE, "look.no_such_field") == ()
+    assert trace(snapshot(made), HERE, "look.no_such_field") == ()
 
 
 def test_layers_that_make_no_button_are_refused_by_field() -> None:
@@ -114,14 +114,16 @@ def rule_of(n: int, reach: Reach, layer: Json) -> ExceptionRule:
 @given(st.lists(st.tuples(reaches, contents), max_size=5))
 def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tuple[Reach, Json]]) -> None:
     made = settings(*(rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)), more=("de-DE",))
-    classes = classes_of(made, PRODUCTS)
+    shop = snapshot(made)
+    keys = {(one.placement, one.key) for one in classes_of(shop)}
     for placement, product, device, language, shopper in crossing(
         Placement, PRODUCTS, Device, made.languages, ShopperKind
     ):
         context = context_of(placement, product, None, device, language, shopper)
-        found = class_for(classes, made, context)
+        found = class_for(shop, context)
         assert found.document == resolve(made, context)
-        assert found in classes
+        assert found.document.wider == resolve(made, context).wider
+        assert (placement, found.key) in keys
         assert product in found.products
         assert (device, language) in found.where
         rules = [rule.id for rule in made.exceptions if rule.reach.covers(context)]
@@ -141,7 +143,7 @@ def test_what_is_switched_off_is_as_if_it_were_not_there_in_every_class(drawn: l
     rules = [rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)]
     off = [rule.model_copy(update={"on": False}) if rule.id in {"e1", "e3"} else rule for rule in rules]
     kept = [rule for rule in rules if rule.id not in {"e1", "e3"}]
-    one, other = classes_of(settings(*off), PRODUCTS), classes_of(settings(*kept), PRODUCTS)
+    one, other = classes_of(snapshot(settings(*off))), classes_of(snapshot(settings(*kept)))
     assert [(c.placement, c.rules, c.document) for c in one] == [(c.placement, c.rules, c.document) for c in other]
 
 

@@ -8,8 +8,8 @@ from babel.numbers import format_currency
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import document, exception, product, settings
-from uptick.core.classes import class_for, classes_of, context_of
+from tests.samples import document, exception, product, settings, snapshot
+from uptick.core.classes import class_for, context_of
 from uptick.core.document import Moment, Placement
 from uptick.core.errors import BadWording, OutOfRange
 from uptick.core.fill import template_of, text_for
@@ -182,7 +182,7 @@ def test_a_product_without_a_price_says_the_next_wider_text_that_needs_none() ->
     of = settings(narrow, product_page={"wording": {"ready": {"en-GB": "Here for {price}"}}})
     unpriced = product("A1", price_minor=None)
     context = context_of(Placement.PRODUCT_PAGE, unpriced)
-    for made in (resolve(of, context), class_for(classes_of(of, [unpriced]), of, context).document):
+    for made in (resolve(of, context), class_for(snapshot(of, [unpriced]), context).document):
         assert text_for(made, Moment.READY, "en-GB", product("A1")) == "Mine for £12.50"
         assert text_for(made, Moment.READY, "en-GB", unpriced) == "Buy"
         assert made.texts(Moment.READY, "en-GB") == ("Mine for {price}", "Here for {price}", "Buy")

@@ -6,6 +6,7 @@ from datetime import date, datetime
 
 from tests.samples import NOW, PRODUCTS, kit, settings, store
 from uptick.core.catalogue import Product
+from uptick.core.engine.shops import CompiledShop
 from uptick.core.errors import NotFound, Stale
 from uptick.core.formats.picture_file import pixels_of
 from uptick.core.history import Mark, redoable, undoable
@@ -212,17 +213,18 @@ class FakeShop:
     signals: FakeSignals
     pictures: FakePictures = field(default_factory=FakePictures)
     today: date = field(default_factory=NOW.date)
-    kit: Kit = field(init=False)
+    compiled: CompiledShop = field(init=False)
     store: Store = field(default_factory=store)
 
     def __post_init__(self) -> None:
-        self.kit = Kit(kit().fonts, kit().icons, PicturesAsPixels(self.pictures))
+        made = Kit(kit().fonts, kit().icons, PicturesAsPixels(self.pictures))
+        self.compiled = CompiledShop(lambda _: made)
 
     @property
     def shop(self) -> Shop:
         return Shop(
             self.store,
-            self.kit,
+            self.compiled,
             self.drafts,
             self.catalogue,
             self.releases,

@@ -339,6 +339,13 @@ def test_pages_carry_the_headers_that_keep_others_out(stranger: TestClient) -> N
     assert answer.headers["x-content-type-options"] == "nosniff"
 
 
+def test_health_tells_how_full_the_engine_is(ada: TestClient, stranger: TestClient) -> None:
+    assert ada.get("/api/stores/sample/findings").status_code == 200
+    told = stranger.get("/health").json()["engine"]
+    assert told["stores"] >= 1
+    assert 0 < told["bytes"] <= told["most_bytes"]
+
+
 def test_files_outside_the_studio_are_not_served(stranger: TestClient) -> None:
     for path in ("/..%2f..%2fpyproject.toml", "/%2e%2e/%2e%2e/etc/passwd", "/assets/../../../pyproject.toml"):
         assert b"[project]" not in stranger.get(path).content

@@ -11,11 +11,10 @@ from rich.table import Table
 
 from uptick.cli.common import StoreKey, open_shop, require_code
 from uptick.cli.say import AsJson
-from uptick.core import resolve as resolution
-from uptick.core.classes import context_of
+from uptick.core.classes import class_for, context_of
 from uptick.core.document import Device, Placement, ShopperKind, field_name, value_text
 from uptick.core.merge import leaves
-from uptick.usecases.state import in_force, language_of, product_of
+from uptick.usecases.state import language_of, product_of
 
 app = typer.Typer()
 Product_ = Annotated[str, typer.Option("--product", help="The product's code.")]
@@ -37,12 +36,12 @@ def resolve(
 ) -> None:
     """The whole button of a product in a place: what holds there today, and the exceptions that cover it."""
     with open_shop(store) as shop:
-        settings = in_force(shop)
-        spoken = language_of(settings, language or None)
-        one = product_of(shop.catalogue.all(), require_code(product))
+        snapshot = shop.now()
+        spoken = language_of(snapshot.settings, language or None)
+        one = product_of(snapshot, require_code(product))
         context = context_of(place, one, None, device, spoken, shopper)
-        document = resolution.resolve(settings, context).model_dump(mode="json")
-        rules = resolution.covering(settings, context)
+        document = class_for(snapshot, context).document.model_dump(mode="json")
+        rules = tuple(snapshot.index.named(snapshot.index.of(context)))
     if as_json:
         print(json.dumps({"document": document, "exceptions": [rule.id for rule in rules]}))
         return
@@ -95,7 +94,7 @@ def check(
     from uptick.core.checks import Weight, findings_of
 
     with open_shop(store) as shop:
-        found = findings_of(in_force(shop), shop.catalogue.all(), shop.store, shop.kit)
+        found = findings_of(shop.now())
     if as_json:
         print(json.dumps([asdict(one) for one in found]))
     else:

@@ -1,6 +1,7 @@
 """The box model of a button: content, padding, border and outer boxes, and what does not fit."""
 
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 from uptick.core.document import ButtonDocument, QuantityBox, SecondButton
 from uptick.core.kit import Kit, icon_of
@@ -17,7 +18,6 @@ from uptick.core.look import (
     Type,
     corners_of,
 )
-from uptick.core.memo import remembered
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import SetWords, set_words
 
@@ -157,6 +157,58 @@ def lay_out(
     return _mirrored(drawn) if rtl else drawn
 
 
+class Widths(NamedTuple):
+    """How wide a button is, what its content needs, and by how much it is too wide, in pixels."""
+
+    needs: float
+    outer: float
+    too_wide: float
+
+
+def is_plain(document: ButtonDocument) -> bool:
+    """Tell whether a text changes nothing of a button but its width: its words stay on one line and it stands alone."""
+    return document.look.wrap == "none" and not isinstance(document.second, SecondButton)
+
+
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """A plain button on one ground: how wide it gets with words of any width, without laying it out for each.
+
+    `fixed_px` is its outer width where words do not change that; `beside_px` is what words come in addition to, and
+    `above_px` the icon over them.
+    """
+
+    empty: Drawing
+    beside_px: float
+    above_px: float
+    least_px: float
+    most_px: float
+    fixed_px: float | None
+    counts_words: bool
+
+    def with_words(self, words_px: float) -> Widths:
+        """Return how wide it is, as `lay_out` would find."""
+        words = words_px if self.counts_words else 0.0
+        needs = self.beside_px + max(self.above_px, words)
+        outer = max(min(needs, self.most_px), self.least_px) if self.fixed_px is None else self.fixed_px
+        return Widths(needs, outer, _over(max(needs - outer, outer - self.empty.container_px)))
+
+
+def fitting_of(document: ButtonDocument, kit: Kit, ground: Ground) -> Fitting:
+    empty = lay_out(document, "", kit, ground)
+    look, icon, type_px = document.look, icon_of(document.icon), document.look.type.size_px
+    above = icon.size_px if icon and icon.side == "above" else 0.0
+    across = empty.padding.across + 2 * empty.border_px
+    most, least, fixed = float("inf"), across, None
+    if isinstance(look.size, NaturalSize):
+        most = to_px(look.size.most, ground, type_px) if look.size.most is not None else most
+        least = max(to_px(look.size.least, ground, type_px), across)
+    else:
+        fixed = empty.outer.width
+    words = not document.is_wordless
+    return Fitting(empty, empty.needs_width_px - above, above, least, most, fixed, words)
+
+
 def _alone(
     document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: float, stretched: float, language: str
 ) -> Drawing:
@@ -287,9 +339,12 @@ def _radius(radius: Corners | float | str, width: float, type_px: float, ground:
     return Radii(*(to_px(corner, own, type_px) for corner in those))
 
 
-@remembered(4096)
 def takes_row(document: ButtonDocument) -> bool:
     """Tell whether the button's box takes the whole row: what is of full width, or a share of the container's."""
+    return document.bare.derived(_takes_row)
+
+
+def _takes_row(document: ButtonDocument) -> bool:
     look, second = document.look, document.second
     if isinstance(look.size, FullSize):
         return True
@@ -310,12 +365,15 @@ class SecondSize:
     text: str
 
 
-@remembered(4096)
 def second_look(document: ButtonDocument) -> Look:
     """Return the look of the second button as a look of its own; its type family is the first one's.
 
     Its document must have one.
     """
+    return document.bare.derived(_second_look)
+
+
+def _second_look(document: ButtonDocument) -> Look:
     second = document.second
     assert isinstance(second, SecondButton)
     return Look.model_construct(

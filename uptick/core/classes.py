@@ -1,11 +1,8 @@
 """Classes: what the same exceptions cover shares one button document, and that is what is resolved."""
 
-from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
-from itertools import chain
-from itertools import product as crossing
+from functools import cached_property
 
 from uptick.core.catalogue import Product
 from uptick.core.document import (
@@ -18,18 +15,14 @@ from uptick.core.document import (
     parse_document,
     wording_of,
 )
-from uptick.core.documents import DocumentsAt, documents_of
-from uptick.core.memo import remembered
+from uptick.core.engine.cover import Frame, Where, places_of
+from uptick.core.engine.goods import Batch, products_in
+from uptick.core.engine.snapshot import LookMade, PlaceStack, Snapshot, Texts
+from uptick.core.engine.step import Step
+from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import merge_layer, without_gaps
 from uptick.core.reach import Context
-from uptick.core.resolve import (
-    RuleIndex,
-    VersionLayer,
-    covering,
-    index_of,
-    resolve_layers,
-)
-from uptick.core.settings import Settings
+from uptick.core.resolve import VersionLayer
 
 _BOUGHT = (Moment.WORKING, Moment.ADDED, Moment.IN_BASKET)
 MOMENTS_OF = {
@@ -41,8 +34,6 @@ MOMENTS_OF = {
 }
 LEADING = {situation: moments[0] for situation, moments in MOMENTS_OF.items()}
 
-Where = tuple[Device, str]
-
 
 # Told apart by identity: comparing documents would cost more than anything that is done with them.
 @dataclass(frozen=True, eq=False)
@@ -53,20 +44,39 @@ class ButtonClass:
     that are equal are one object.
     """
 
-    placement: Placement
+    stack: PlaceStack
+    bits: int
     rules: tuple[str, ...]
-    document: ButtonDocument
-    batches: tuple[tuple[Product, ...], ...]
-    where: frozenset[Where]
-    example_of: "tuple[Group | None, _Bucket | None]"
+    batches: tuple[Batch, ...] = ()
+    frame: Frame | None = None
+    spoken: tuple[str, ...] = ()
+    version: ButtonDocument | None = None
+
+    @property
+    def placement(self) -> Placement:
+        return self.stack.placement
+
+    @cached_property
+    def document(self) -> ButtonDocument:
+        return self.version or self.stack.document(self.bits)
+
+    @cached_property
+    def look(self) -> LookMade:
+        """Return how it is drawn; less than the whole document, and sooner there."""
+        return self.stack.look(self.bits)
+
+    @cached_property
+    def texts(self) -> Texts:
+        """Return what it says."""
+        return self.stack.texts(self.bits)
 
     @property
     def example(self) -> Context:
         """Return one context in which just these rules hold."""
-        group, bucket = self.example_of
-        if group is None or bucket is None:
+        if self.frame is None or self.frame.example is None:
             return Context(self.placement, "", "", None)
-        return Context(self.placement, group.sku, group.category, *bucket.example)
+        group, seer = self.frame.example
+        return Context(self.placement, group.sku, group.category, *seer)
 
     @cached_property
     def key(self) -> str:
@@ -78,7 +88,11 @@ class ButtonClass:
 
     @cached_property
     def products(self) -> tuple[Product, ...]:
-        return tuple(chain.from_iterable(self.batches))
+        return products_in(self.batches)
+
+    @cached_property
+    def batch_numbers(self) -> tuple[int, ...]:
+        return tuple([batch.number for batch in self.batches])
 
     @property
     def count(self) -> int:
@@ -86,12 +100,21 @@ class ButtonClass:
 
     @property
     def situations(self) -> tuple[Situation, ...]:
-        return tuple(dict.fromkeys(batch[0].situation for batch in self.batches))
+        return tuple(dict.fromkeys([batch.situation for batch in self.batches]))
 
     @property
-    def top_layer(self) -> str:
-        """Return the id of the layer that an edit of just this class belongs to."""
-        return f"exception:{self.rules[-1]}" if self.rules else f"place:{self.placement}"
+    def top_layer(self) -> LayerRef:
+        """Return the reference of the layer that an edit of just this class belongs to."""
+        return LayerRef.exception(self.rules[-1]) if self.rules else LayerRef.place(self.placement)
+
+    @property
+    def places(self) -> int:
+        """Return where it is met, as bits over the crossing of devices and languages."""
+        return self.frame.places if self.frame else 0
+
+    @cached_property
+    def where(self) -> frozenset[Where]:
+        return places_of(self.places, self.spoken)
 
     @cached_property
     def languages(self) -> tuple[str, ...]:
@@ -106,10 +129,15 @@ class ButtonKind(ButtonClass):
     """Classes that have one document, seen as one: with the rules of the least narrowed, and the keys of all."""
 
     all_keys: tuple[str, ...] = ()
+    all_places: int = 0
 
     @property
     def keys(self) -> tuple[str, ...]:
         return self.all_keys
+
+    @property
+    def places(self) -> int:
+        return self.all_places
 
 
 def context_of(
@@ -123,182 +151,100 @@ def context_of(
     return Context(placement, product.sku, product.category, situation or product.situation, device, language, shopper)
 
 
-@dataclass(frozen=True, slots=True)
-class Group:
-    """Products of one kind for every rule, by situation. The first of a shop stands for products that nobody knows."""
-
-    bits: int
-    sku: str
-    category: str
-    by_situation: Mapping[Situation, tuple[Product, ...]]
-
-
-_kept_groups: OrderedDict[tuple[object, ...], tuple[Sequence[Product], tuple[Group, ...]]] = OrderedDict()
-
-
-def groups_of(index: RuleIndex, products: Sequence[Product]) -> tuple[Group, ...]:
-    """Return the products grouped by the rules that may cover them; remembered while no rule's products change."""
-    reaches = tuple(
-        (r.reach.products, r.reach.categories, r.reach.not_products, r.reach.not_categories) for r in index.rules
-    )
-    key = (id(products), reaches)
-    kept = _kept_groups.get(key)
-    if kept is None:
-        kept = _kept_groups[key] = (products, _group(index, products))
-        while len(_kept_groups) > 24:
-            _kept_groups.popitem(last=False)
-    return kept[1]
-
-
-def _group(index: RuleIndex, products: Sequence[Product]) -> tuple[Group, ...]:
-    found: dict[int, tuple[str, str, dict[Situation, list[Product]]]] = {index.of_product("", ""): ("", "", {})}
-    for one in products:
-        _, _, members = found.setdefault(index.of_product(one.sku, one.category), (one.sku, one.category, {}))
-        members.setdefault(one.situation, []).append(one)
-    return tuple(
-        Group(bits, sku, category, {situation: tuple(of) for situation, of in members.items()})
-        for bits, (sku, category, members) in found.items()
-    )
-
-
-@dataclass(slots=True)
-class _Bucket:
-    """Contexts in which the same rules hold, as far as product and category are left out. `where` are bits."""
-
-    bits: int
-    example: tuple[Situation, Device, str, ShopperKind]
-    where: dict[Situation, int]
-
-
-@remembered(32)
-def _buckets(index: RuleIndex, languages: tuple[str, ...]) -> dict[Placement, list[_Bucket]]:
-    found: dict[Placement, dict[int, _Bucket]] = {placement: {} for placement in Placement}
-    places = {place: 1 << n for n, place in enumerate(crossing(Device, languages))}
-    for placement in Placement:
-        for situation, device, language, shopper in crossing(Situation, Device, languages, ShopperKind):
-            bits = index.of_place(placement, situation, device, language, shopper)
-            bucket = found[placement].get(bits)
-            if bucket is None:
-                bucket = found[placement][bits] = _Bucket(bits, (situation, device, language, shopper), {})
-            bucket.where[situation] = bucket.where.get(situation, 0) | places[device, language]
-    return {placement: list(buckets.values()) for placement, buckets in found.items()}
-
-
-@lru_cache(maxsize=4096)
-def _where(bits: int, languages: tuple[str, ...]) -> frozenset[Where]:
-    return frozenset(place for n, place in enumerate(crossing(Device, languages)) if bits >> n & 1)
-
-
-@dataclass(slots=True)
-class _Gathered:
-    example: tuple[Group | None, _Bucket | None]
-    batches: dict[int, tuple[Product, ...]]
-    where: int
-
-
-@remembered(32)
-def _gather(
-    index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]
-) -> dict[Placement, dict[int, _Gathered]]:
-    buckets = _buckets(index, languages)
-    found: dict[Placement, dict[int, _Gathered]] = {placement: {} for placement in Placement}
-    groups = groups_of(index, products)
-    for placement, kept in found.items():
-        # The plain class comes first, whatever covers the products there are.
-        kept[0] = _Gathered((None, None), {}, 0)
-        for group in groups:
-            for bucket in buckets[placement]:
-                bits = group.bits & bucket.bits
-                one = kept.get(bits)
-                if one is None:
-                    one = kept[bits] = _Gathered((group, bucket), {}, 0)
-                for situation, where in bucket.where.items():
-                    one.where |= where
-                    members = group.by_situation.get(situation)
-                    if members:
-                        one.batches[id(members)] = members
-    return found
-
-
-def bare_class(settings: Settings, placement: Placement, bits: int) -> ButtonClass:
+def bare_class(snapshot: Snapshot, placement: Placement, bits: int) -> ButtonClass:
     """Return the class in which some rules hold, without its products."""
-    here = documents_of(settings).at[placement]
-    return ButtonClass(placement, here.rules(bits), here.of(bits), (), frozenset(), (None, None))
+    rules = tuple([rule.id for rule in snapshot.index.named(bits)])
+    return ButtonClass(snapshot.at(placement), bits, rules)
 
 
-@remembered(32)
-def classes_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonClass, ...]:
-    """Return the distinct classes of a shop, every placement's plain class first.
+def _class_of(snapshot: Snapshot, stack: PlaceStack, frame: Frame) -> ButtonClass:
+    return ButtonClass(stack, frame.bits, frame.rules, frame.batches, frame, snapshot.settings.languages)
+
+
+def classes_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonClass, ...]:
+    """Return the distinct classes of one placement, the plain one first.
 
     A product's other situations are looked at too, since stock changes between releases. The cost grows with the number
-    of distinct classes, and with that of products only by a look-up each.
+    of distinct classes, not with that of products.
     """
-    return tuple(chain.from_iterable(_by_placement(settings, products)))
+    stack = snapshot.at(placement)
+    return tuple([_class_of(snapshot, stack, frame) for frame in snapshot.cover.frames[placement]])
 
 
-@remembered(32)
-def kinds_of(settings: Settings, products: Sequence[Product]) -> tuple[ButtonKind, ...]:
-    """Return the classes that some product is in now, and the plain ones, those with one document together."""
-    return tuple(chain.from_iterable(map(_kinds_at, _by_placement(settings, products))))
+def classes_of(snapshot: Snapshot) -> tuple[ButtonClass, ...]:
+    """Return the distinct classes of a shop, every placement's plain class first."""
+    return tuple([one for placement in Placement for one in classes_at(snapshot, placement)])
 
 
-def _by_placement(settings: Settings, products: Sequence[Product]) -> list[tuple[ButtonClass, ...]]:
-    documents = documents_of(settings)
-    frames = _frames(index_of(settings), settings.languages, products)
-    return [_classes_at(documents.at[placement], those) for placement, those in frames.items()]
+@dataclass(frozen=True, eq=False)
+class _Alike:
+    """Frames that have one button; `frame` is the least narrowed, products and places are those of all."""
+
+    frame: Frame
+    frames: Sequence[Frame]
+    batches: tuple[Batch, ...]
+    places: int
+
+    @cached_property
+    def keys(self) -> tuple[str, ...]:
+        return tuple([frame.key for frame in self.frames])
 
 
-_Example = tuple[Group | None, "_Bucket | None"]
-_Frame = tuple[Placement, int, tuple[str, ...], tuple[tuple[Product, ...], ...], frozenset[Where], _Example]
+@dataclass(frozen=True, slots=True, eq=False)
+class _Partition:
+    """The frames of a placement that some product is in now, and the plain one, by what exceptions make of them."""
+
+    alike: tuple[_Alike, ...]
+    by_bits: Mapping[int, int]
 
 
-@remembered(32)
-def _frames(index: RuleIndex, languages: tuple[str, ...], products: Sequence[Product]) -> dict[Placement, list[_Frame]]:
-    """Return the classes by placement, without their documents: they stay the same while no reach changes."""
-    return {
-        placement: [
-            (
-                placement,
-                bits,
-                tuple([rule.id for rule in index.named(bits)]),
-                tuple(one.batches.values()),
-                _where(one.where, languages),
-                one.example,
-            )
-            for bits, one in gathered.items()
-        ]
-        for placement, gathered in _gather(index, languages, products).items()
-    }
+def _partition(snapshot: Snapshot, placement: Placement) -> _Partition:
+    key = (snapshot.narrow_key, placement)
+    return snapshot.tables.ask(Step.CLASSES, key, lambda: _part(snapshot, snapshot.at(placement)))
 
 
-@remembered(256)
-def _classes_at(documents: DocumentsAt, frames: list[_Frame]) -> tuple[ButtonClass, ...]:
-    """Return the classes of one placement; the same objects while an edit is elsewhere."""
-    return tuple(
-        [
-            ButtonClass(placement, rules, documents.of(bits), batches, where, example)
-            for placement, bits, rules, batches, where, example in frames
-        ]
-    )
+def _part(snapshot: Snapshot, stack: PlaceStack) -> _Partition:
+    found: dict[tuple[int, int], list[Frame]] = {}
+    for frame in snapshot.cover.frames[stack.placement]:
+        if frame.batches or not frame.bits:
+            found.setdefault((stack.narrow_look(frame.bits), stack.narrow_words(frame.bits)), []).append(frame)
+    alike = tuple([_joined(frames) for frames in found.values()])
+    by_bits = {frame.bits: n for n, frames in enumerate(found.values()) for frame in frames}
+    return _Partition(alike, by_bits)
 
 
-@remembered(256)
-def _kinds_at(classes: tuple[ButtonClass, ...]) -> tuple[ButtonKind, ...]:
-    found: dict[int, list[ButtonClass]] = {}
-    for one in classes:
-        if one.batches or not one.rules:
-            found.setdefault(id(one.document), []).append(one)
-    return tuple([_kind(those) for those in found.values()])
+def _joined(frames: Sequence[Frame]) -> _Alike:
+    first = min(frames, key=lambda frame: frame.bits.bit_count())
+    batches, places = first.batches, first.places
+    if len(frames) > 1:
+        batches = tuple({batch.number: batch for frame in frames for batch in frame.batches}.values())
+        for frame in frames:
+            places |= frame.places
+    return _Alike(first, frames, batches, places)
 
 
-def _kind(those: list[ButtonClass]) -> ButtonKind:
-    first = min(those, key=lambda one: len(one.rules))
-    batches = {id(batch): batch for one in those for batch in one.batches}
-    where = first.where if len(those) == 1 else frozenset().union(*(one.where for one in those))
-    keys = tuple(one.key for one in those)
+def _kind(snapshot: Snapshot, stack: PlaceStack, alike: _Alike) -> ButtonKind:
+    frame, spoken = alike.frame, snapshot.settings.languages
     return ButtonKind(
-        first.placement, first.rules, first.document, tuple(batches.values()), where, first.example_of, keys
+        stack, frame.bits, frame.rules, alike.batches, frame, spoken, all_keys=alike.keys, all_places=alike.places
     )
+
+
+def kinds_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonKind, ...]:
+    """Return the classes of a placement that some product is in now, and the plain one, those drawn alike as one."""
+    stack = snapshot.at(placement)
+    return tuple([_kind(snapshot, stack, alike) for alike in _partition(snapshot, placement).alike])
+
+
+def kind_of(snapshot: Snapshot, one: ButtonClass) -> ButtonKind | None:
+    """Return the kind that a class belongs to, or None of a class that no product is in now."""
+    partition = _partition(snapshot, one.placement)
+    n = partition.by_bits.get(one.frame.bits) if one.frame else None
+    return None if n is None else _kind(snapshot, snapshot.at(one.placement), partition.alike[n])
+
+
+def kinds_of(snapshot: Snapshot) -> tuple[ButtonKind, ...]:
+    return tuple([one for placement in Placement for one in kinds_at(snapshot, placement)])
 
 
 def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
@@ -310,18 +256,14 @@ def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
         for moment, by_language in wording_of(layer).items()
         for language in by_language
     }
-    return replace(one, document=document.with_texts(document.wording, {**one.document.wider, **narrowed}))
+    versioned = document.with_texts(document.wording, {**one.document.wider, **narrowed})
+    return replace(one, version=versioned)
 
 
-@remembered(32)
-def _by_rules(classes: Sequence[ButtonClass]) -> dict[tuple[Placement, tuple[str, ...]], ButtonClass]:
-    return {(one.placement, one.rules): one for one in classes}
-
-
-def class_for(classes: Sequence[ButtonClass], settings: Settings, context: Context) -> ButtonClass:
+def class_for(snapshot: Snapshot, context: Context) -> ButtonClass:
     """Return the class that serves a context; where nobody meets it, one without products."""
-    rules = tuple(rule.id for rule in covering(settings, context))
-    found = _by_rules(classes).get((context.placement, rules))
-    return found or ButtonClass(
-        context.placement, rules, resolve_layers(settings, context.placement, rules), (), frozenset(), (None, None)
-    )
+    bits = snapshot.index.of(context)
+    frame = snapshot.cover.by_bits[context.placement].get(bits)
+    if frame is None:
+        return bare_class(snapshot, context.placement, bits)
+    return _class_of(snapshot, snapshot.at(context.placement), frame)

@@ -13,7 +13,6 @@ from uptick.core.dress import REST, dress_in
 from uptick.core.kit import Kit, icon_of
 from uptick.core.lengths import Ground, to_px
 from uptick.core.look import FixedSize, FullSize, LineBorder, Look, corners_of
-from uptick.core.memo import remembered
 from uptick.core.merge import Json
 from uptick.core.type.setting import set_words
 from uptick.core.wording import Live, Pattern, Plural, parse_text
@@ -65,12 +64,11 @@ def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = N
     Raises:
         OutOfRange: The icon is not shipped.
     """
-    if ground is None or not is_relative(document):
-        return _compiled(document, kit)
-    return _compile(document, kit, ground)
+    bare = document.bare
+    where = ground if bare.derived(is_relative) else None
+    return bare.derived(_compile, kit, where)
 
 
-@remembered(4096)
 def is_relative(document: ButtonDocument) -> bool:
     """Tell whether a length of a button depends on where it stands."""
     look, second = document.look, document.second
@@ -80,11 +78,6 @@ def is_relative(document: ButtonDocument) -> bool:
     corners = corners_of(look.radius)
     lengths += [corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left]
     return any(isinstance(length, str) for length in lengths)
-
-
-@remembered(4096)
-def _compiled(document: ButtonDocument, kit: Kit) -> CompiledButton:
-    return _compile(document, kit, None)
 
 
 def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> CompiledButton:

@@ -2,11 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from itertools import chain
 from itertools import product as crossing
 
 from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass, bare_class, groups_of
+from uptick.core.classes import ButtonClass, bare_class
 from uptick.core.document import (
     ButtonDocument,
     Device,
@@ -16,12 +15,15 @@ from uptick.core.document import (
     field_name,
     value_text,
 )
-from uptick.core.documents import documents_of
-from uptick.core.memo import Kept, remembered
+from uptick.core.engine.goods import Batch, group, products_in
+from uptick.core.engine.layers import Layer
+from uptick.core.engine.rules import RuleIndex
+from uptick.core.engine.snapshot import PlaceStack, Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context
-from uptick.core.resolve import RuleIndex, VersionLayer, clean_layers, index_of
-from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.resolve import VersionLayer
+from uptick.core.settings import ExceptionRule
 
 # Who sees it: the dimensions of a reach that neither the product nor the placement tells.
 Seer = tuple[Device, str, ShopperKind]
@@ -56,36 +58,42 @@ class _Pair:
     was: ButtonDocument
     now: ButtonDocument
     bits: tuple[int, int]
-    members: dict[int, tuple[Product, ...]] = field(default_factory=dict)
+    batches: dict[int, Batch] = field(default_factory=dict)
     seen_by: set[Seer] = field(default_factory=set)
 
 
-@remembered(16)
-def changes_between(before: Settings, after: Settings, products: Sequence[Product]) -> tuple[ButtonChange, ...]:
+def changes_between(before: Snapshot, after: Snapshot) -> tuple[ButtonChange, ...]:
     """Return the buttons that differ, grouped so that those of a placement changed in the same way stand together.
 
     The group is shown by its least narrowed button. The cost grows with the kinds of products that exceptions tell
-    apart, and with the products themselves by one look at each.
+    apart, not with the products. Both are over the same catalogue: that of `after`.
     """
-    if before is after:
+    key = (before.key, after.key)
+    return after.tables.ask(Step.DIFFERENCE, key, lambda: _changes(before, after))
+
+
+def _changes(before: Snapshot, after: Snapshot) -> tuple[ButtonChange, ...]:
+    if before.key == after.key:
         return ()
     groups: dict[tuple[Placement, tuple[FieldChange, ...]], list[_Pair]] = {}
-    for placement, pair in _pairs(before, after, products):
-        groups.setdefault((placement, field_changes(pair.was, pair.now)), []).append(pair)
+    known: dict[tuple[int, int], tuple[FieldChange, ...]] = {}
+    for placement, pair in _pairs(before, after):
+        changed = (*_drawn_changes(pair.was, pair.now, known), *_said_changes(pair.was, pair.now))
+        groups.setdefault((placement, changed), []).append(pair)
     return tuple(
         _change(before, after, placement, fields, pairs) for (placement, fields), pairs in groups.items() if fields
     )
 
 
 def _change(
-    before: Settings, after: Settings, placement: Placement, fields: tuple[FieldChange, ...], pairs: list[_Pair]
+    before: Snapshot, after: Snapshot, placement: Placement, fields: tuple[FieldChange, ...], pairs: list[_Pair]
 ) -> ButtonChange:
     plainest = min(pairs, key=lambda pair: pair.bits[1].bit_count())
     # Kinds of products are told apart wholly, so the same product never stands in two of them.
-    members = {name: those for pair in pairs for name, those in pair.members.items()}
+    batches = {number: batch for pair in pairs for number, batch in pair.batches.items()}
     return ButtonChange(
         placement,
-        tuple(chain.from_iterable(members.values())),
+        products_in(batches.values()),
         bare_class(before, placement, plainest.bits[0]),
         bare_class(after, placement, plainest.bits[1]),
         fields,
@@ -93,78 +101,62 @@ def _change(
     )
 
 
-def _pairs(before: Settings, after: Settings, products: Sequence[Product]) -> Iterator[tuple[Placement, _Pair]]:
+def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair]]:
     """Yield pairs of classes whose buttons differ; which contexts meet them is worked out with bits alone."""
-    one, other = index_of(before), index_of(after)
-    kinds = _kinds(one, other, products)
-    seers = list(crossing(Device, dict.fromkeys((*before.languages, *after.languages)), ShopperKind))
-    old, new = documents_of(before).at, documents_of(after).at
+    groups = [one for one in group(after.tables, after.goods, (before.index, after.index)) if one.batches]
+    languages = dict.fromkeys((*before.settings.languages, *after.settings.languages))
+    seers = list(crossing(Device, languages, ShopperKind))
     for placement in Placement:
+        old, new = before.at(placement), after.at(placement)
         found: dict[tuple[int, int], _Pair | None] = {}
-        met = {situation: _met(one, other, placement, situation, seers) for situation in Situation}
-        for (bits, other_bits, situation), members in kinds.items():
-            for (here, there), who in met[situation].items():
-                key = (bits & here, other_bits & there)
-                if key not in found:
-                    was, now = old[placement].of(key[0]), new[placement].of(key[1])
-                    found[key] = _Pair(was, now, key) if _differ(was, now) else None
-                if pair := found[key]:
-                    pair.members[id(members)] = members
-                    pair.seen_by.update(who)
+        met = {situation: _met(before.index, after.index, placement, situation, seers) for situation in Situation}
+        for one in groups:
+            for batch in one.batches:
+                for (here, there), who in met[batch.situation].items():
+                    bits = (one.bits[0] & here, one.bits[1] & there)
+                    if bits not in found:
+                        found[bits] = _pair(old, new, bits)
+                    if pair := found[bits]:
+                        pair.batches[batch.number] = batch
+                        pair.seen_by.update(who)
         yield from ((placement, pair) for pair in found.values() if pair)
 
 
-def _differ(was: ButtonDocument, now: ButtonDocument) -> bool:
-    """Tell whether two documents differ in what they set; wider texts show for single products only."""
-    return was is not now and was.__dict__ != now.__dict__
+def _pair(old: PlaceStack, new: PlaceStack, bits: tuple[int, int]) -> _Pair | None:
+    """Return two classes, or None where they look and say the same; wider texts show for single products only."""
+    was, now = old.document(bits[0]), new.document(bits[1])
+    return None if was is now or (was.bare == now.bare and was.wording == now.wording) else _Pair(was, now, bits)
 
 
 def _met(
-    one: RuleIndex, other: RuleIndex, placement: Placement, situation: Situation, seers: Sequence[Seer]
+    before: RuleIndex, after: RuleIndex, placement: Placement, situation: Situation, seers: Sequence[Seer]
 ) -> dict[tuple[int, int], list[Seer]]:
     """Return those who see a placement by the rules of either side that may hold for them."""
     found: dict[tuple[int, int], list[Seer]] = {}
     for seer in seers:
-        bits = one.of_place(placement, situation, *seer), other.of_place(placement, situation, *seer)
+        bits = before.of_place(placement, situation, *seer), after.of_place(placement, situation, *seer)
         found.setdefault(bits, []).append(seer)
     return found
 
 
-def _kinds(
-    one: RuleIndex, other: RuleIndex, products: Sequence[Product]
-) -> dict[tuple[int, int, Situation], tuple[Product, ...]]:
-    """Return the products that neither side's exceptions tell apart, by situation."""
-    if one is other:
-        return {
-            (group.bits, group.bits, situation): members
-            for group in groups_of(one, products)
-            for situation, members in group.by_situation.items()
-        }
-    found: dict[tuple[int, int, Situation], list[Product]] = {}
-    for product in products:
-        sku, category = product.sku, product.category
-        key = (one.of_product(sku, category), other.of_product(sku, category), product.situation)
-        found.setdefault(key, []).append(product)
-    return {key: tuple(members) for key, members in found.items()}
+def _drawn_changes(
+    was: ButtonDocument, now: ButtonDocument, known: dict[tuple[int, int], tuple[FieldChange, ...]]
+) -> tuple[FieldChange, ...]:
+    """Return in what two buttons are drawn differently; far fewer looks differ than buttons do."""
+    old, new = was.bare, now.bare
+    key = (id(old), id(new))
+    if key not in known:
+        known[key] = () if old is new else field_changes_of(_drawn(old), _drawn(new))
+    return known[key]
 
 
 def field_changes(was: ButtonDocument, now: ButtonDocument) -> tuple[FieldChange, ...]:
     """Return the fields in which two documents differ, the look's first."""
-    parts = [(getattr(was, name), getattr(now, name)) for name in _FIXED]
-    key = tuple((id(mine), id(theirs)) for mine, theirs in parts)
-    return (*_drawn.get(key, (was, now), lambda: _drawn_changes(was, now)), *_said_changes(was, now))
+    return (*_drawn_changes(was, now, {}), *_said_changes(was, now))
 
 
-_FIXED = tuple(name for name in ButtonDocument.model_fields if name != "wording")
-# Far fewer looks differ than buttons do.
-_drawn: Kept[tuple[FieldChange, ...]] = Kept(4096)
-
-
-def _drawn_changes(was: ButtonDocument, now: ButtonDocument) -> tuple[FieldChange, ...]:
-    def dumped(document: ButtonDocument) -> Json:
-        return document.model_dump(mode="json", exclude={"wording"})
-
-    return field_changes_of(dumped(was), dumped(now))
+def _drawn(document: ButtonDocument) -> Json:
+    return document.model_dump(mode="json", exclude={"wording"})
 
 
 def _said_changes(was: ButtonDocument, now: ButtonDocument) -> tuple[FieldChange, ...]:
@@ -208,33 +200,28 @@ def _touches(change: ButtonChange, version: VersionLayer) -> bool:
     )
 
 
-@remembered(16)
-def count_changes(before: Settings, after: Settings) -> int:
+def count_changes(before: Snapshot, after: Snapshot) -> int:
     """Return how many things were changed: fields of layers, and exceptions made, removed or changed themselves."""
-    if before is after:
-        return 0
-    old, new = clean_layers(before), clean_layers(after)
-    count = len(set(before.languages) ^ set(after.languages))
-    for layer in {**old, **new}:
-        if layer.startswith("exception:") and (layer not in old or layer not in new):
-            count += 1
-            continue
-        count += _count_fields(old.get(layer, _NOTHING), new.get(layer, _NOTHING))
-    earlier = {rule.id: rule for rule in before.exceptions}
-    return count + sum(rule.id in earlier and _differs(earlier[rule.id], rule) for rule in after.exceptions)
+    old, new = before.layers, after.layers
+    count = len(set(before.settings.languages) ^ set(after.settings.languages))
+    for ref in {**old, **new}:
+        mine, theirs = old.get(ref), new.get(ref)
+        if mine is None or theirs is None:
+            count += 1 if ref.kind == "exception" else _count_fields(mine, theirs)
+        elif mine is not theirs and mine.content != theirs.content:
+            count += _count_fields(mine, theirs)
+    earlier = {rule.id: rule for rule in before.settings.exceptions}
+    return count + sum(rule.id in earlier and _differs(earlier[rule.id], rule) for rule in after.settings.exceptions)
 
 
-_NOTHING: Json = {}
-
-
-# Nearly every layer and exception is the same after an edit as before it.
-@remembered(4096)
-def _count_fields(before: Json, after: Json) -> int:
-    mine, theirs = dict(leaves(before)), dict(leaves(after))
+def _count_fields(before: Layer | None, after: Layer | None) -> int:
+    mine = dict(leaves(before.content)) if before else {}
+    theirs = dict(leaves(after.content)) if after else {}
     return sum(mine.get(path) != theirs.get(path) for path in {**mine, **theirs})
 
 
-@remembered(4096)
 def _differs(before: ExceptionRule, after: ExceptionRule) -> bool:
     """Tell whether an exception was changed in anything but its layer."""
-    return before.model_copy(update={"layer": after.layer}) != after
+    if before is after:
+        return False
+    return any(getattr(before, name) != getattr(after, name) for name in ExceptionRule.model_fields if name != "layer")

@@ -2,6 +2,7 @@
 
 import re
 from enum import StrEnum
+from itertools import count
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, ValidationError, model_validator
@@ -233,16 +234,42 @@ class ButtonDocument(Part):
     afterwards: Annotated[Stay | ToBasket | ToCheckout, Field(discriminator="kind")] = Stay()
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)
+    # Which drawing and which texts these are, for keys; no part of what the document says, so never compared.
+    __slots__ = ("_bare", "_said")
 
-    def with_texts(self, wording: dict[Moment, dict[str, str]], wider: Wider) -> "ButtonDocument":
-        """Return the document with other texts, and those that they override; none of them is checked again."""
+    def with_texts(self, wording: dict[Moment, dict[str, str]], wider: Wider, said: int = 0) -> "ButtonDocument":
+        """Return the document with other texts, and those that they override; none of them is checked again.
+
+        Args:
+            said: A number that stands for these texts, where there is one.
+        """
         made = self.model_copy(update={"wording": wording})
         made._wider = wider
+        object.__setattr__(made, "_bare", self.bare)
+        object.__setattr__(made, "_said", said or new_number())
         return made
 
     @property
     def wider(self) -> Wider:
         return self._wider
+
+    @property
+    def bare(self) -> "ButtonDocument":
+        """Return the document as far as it is drawn: one and the same for all that differ in their texts alone.
+
+        What depends on no text is worked out of it, once for all of them.
+        """
+        return _slot(self, "_bare") or self
+
+    @property
+    def drawn_number(self) -> int:
+        """Return a number that stands for how it is drawn, for keys; it is never given to another drawing."""
+        return self.bare.derived(_new_number)
+
+    @property
+    def said_number(self) -> int:
+        """Return a number that stands for what it says, for keys."""
+        return _slot(self, "_said") or self.derived(_new_number)
 
     def texts(self, moment: Moment, language: str) -> tuple[str, ...]:
         """Return a moment's text in a language and those of wider rules, the nearest first, where it has any."""
@@ -255,6 +282,26 @@ class ButtonDocument(Part):
         fill = self.look.fill
         alone = isinstance(self.icon, ShippedIcon | OwnIcon) and self.icon.side == "alone"
         return alone or (isinstance(fill, PictureFill) and fill.instead)
+
+
+_numbers = count(1)
+
+
+def new_number() -> int:
+    """Return a number that nothing else has in this process."""
+    return next(_numbers)
+
+
+def _new_number(_: ButtonDocument) -> int:
+    return new_number()
+
+
+def _slot(document: ButtonDocument, name: str) -> Any:
+    """Return what a slot holds, or None where nothing is; a plain look-up would go through all of Pydantic."""
+    try:
+        return object.__getattribute__(document, name)
+    except AttributeError:
+        return None
 
 
 # Values that a layer replaces whole: to change a part of one is to write all of it.

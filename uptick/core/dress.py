@@ -21,7 +21,6 @@ from uptick.core.look import (
     StateLook,
     Stop,
 )
-from uptick.core.memo import remembered
 
 REST = "rest"
 # Steps of OKLCH lightness that are seen at once but read as the same colour; tried by eye on the demo's brand.
@@ -44,7 +43,6 @@ class Dress:
     derived: frozenset[str] = frozenset()
 
 
-@remembered(32_768)
 def dress_in(look: Look, state: str) -> Dress:
     """Return how a look is dressed in one state.
 
@@ -52,12 +50,17 @@ def dress_in(look: Look, state: str) -> Dress:
     and pressed move the fill away from the words in OKLCH lightness; disabled is a paler, greyer fill; a border is a
     shade of the fill; working, added and focus are as at rest.
     """
-    return _IN[state](_at_rest(look), look)
+    return dresses(look)[state]
 
 
 def dresses(look: Look) -> dict[str, Dress]:
     """Return how a look is dressed at rest and in each state."""
-    return {state: dress_in(look, state) for state in _IN}
+    return look.derived(_dresses)
+
+
+def _dresses(look: Look) -> dict[str, Dress]:
+    rest = _at_rest(look)
+    return {state: dress(rest, look) for state, dress in _IN.items()}
 
 
 def ring_colour(look: Look) -> str:
@@ -76,7 +79,6 @@ def base_colour(fill: AnyFill) -> str | None:
     return found[len(found) // 2] if found else None
 
 
-@remembered(8192)
 def _at_rest(look: Look) -> Dress:
     derived = set()
     words = by_hand(look.text_colour)

@@ -1,13 +1,12 @@
 """The trace the other way round: which buttons an exception changes, and how."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass
 from uptick.core.differences import FieldChange, changes_between
 from uptick.core.document import Moment, Placement
-from uptick.core.settings import Settings
+from uptick.core.engine.snapshot import Snapshot
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,11 +21,13 @@ class Effect:
     moments: tuple[Moment, ...]
 
 
-def effects_of(settings: Settings, rule_id: str, products: Sequence[Product]) -> tuple[Effect, ...]:
+def effects_of(snapshot: Snapshot, rule_id: str) -> tuple[Effect, ...]:
     """Return what an exception changes where it is on: exactly the buttons that would differ if it were off."""
-    on, off = settings.with_exception(rule_id, on=True), settings.with_exception(rule_id, on=False)
+    settings = snapshot.settings
+    on = snapshot.beside(settings.with_exception(rule_id, on=True))
+    off = snapshot.beside(settings.with_exception(rule_id, on=False))
     found = []
-    for change in changes_between(off, on, products):
+    for change in changes_between(off, on):
         texts = [field.path.split(".")[1] for field in change.fields if field.path.startswith("wording.")]
         moments = tuple(Moment(moment) for moment in dict.fromkeys(texts))
         found.append(Effect(change.placement, change.before, change.after, change.products, change.fields, moments))

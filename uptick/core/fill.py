@@ -1,14 +1,18 @@
 """Texts filled for real products, and the worst of them: the one that takes the most room."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from heapq import nlargest
+
+import numpy as np
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.document import ButtonDocument, Moment
+from uptick.core.engine.goods import Batch
+from uptick.core.engine.step import Step
+from uptick.core.engine.tables import Tables
 from uptick.core.look import Type
-from uptick.core.memo import Kept
+from uptick.core.rough_widths import AMOUNTS, Face, Widths, rough_widths
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import width_of
 from uptick.core.wider_texts import needed_by
@@ -97,34 +101,19 @@ def _counts(pattern: Pattern, product: Product | None) -> tuple[int, ...]:
 
 
 def worst_text(
+    tables: Tables,
     document: ButtonDocument,
     moment: Moment,
     language: str,
-    batches: Iterable[Sequence[Product]],
+    batches: Sequence[Batch],
     fonts: FontBook,
     first: str = "",
 ) -> WorstText:
-    """Return the widest text of a moment over the products that can come into it; each batch is of one situation."""
+    """Return the widest text of a moment over the products that can come into it."""
     stacks = tuple(_stacks(document, moment, language, first))
-    kind, those = document.look.type, tuple(batches)
-    key = (stacks, moment, language, kind, id(fonts), tuple(map(id, those)))
-    return _worst.get(key, (fonts, those), lambda: _worst_text(stacks, kind, moment, language, those, fonts))
-
-
-_worst: Kept[WorstText] = Kept(32_768)
-
-
-def _worst_text(
-    stacks: tuple[tuple[str, ...], ...],
-    kind: Type,
-    moment: Moment,
-    language: str,
-    batches: Sequence[Sequence[Product]],
-    fonts: FontBook,
-) -> WorstText:
+    kind = document.look.type
     texts = stacks[0] if stacks else ("",)
     pattern = parse_text(texts[0])
-    face = (kind.family, kind.weight, language)
 
     def measured(product: Product | None) -> WorstText:
         said = {_say(stacks, live_values(product, language, count), language) for count in _counts(pattern, product)}
@@ -132,26 +121,29 @@ def _worst_text(
         text, width = max(found, key=lambda one: (one[1], one[0]))
         return WorstText(text, width, product)
 
-    if not live_names(pattern) & _OF_PRODUCT:
-        return measured(None)
-    able = [batch for batch in batches if batch and moment in MOMENTS_OF[batch[0].situation]]
-    widest = [product for batch in able for product in _likely(pattern, batch, fonts, face)]
-    needed = needed_by(texts[0])
-    for batch in able if needed else ():
-        # Who cannot say it says a wider text, which may be the longer one.
-        unable = products_without(batch, needed)
-        widest += [product for text in texts for product in _likely(parse_text(text), unable, fonts, face)]
-    return max((measured(p) for p in widest), key=lambda w: w.width_px, default=measured(None))
+    def work() -> WorstText:
+        if not live_names(pattern) & _OF_PRODUCT:
+            return measured(None)
+        able = [batch for batch in batches if moment in MOMENTS_OF[batch.situation]]
+        likely = _likely(tables, texts, able, language, fonts, (kind.family, kind.weight))
+        return max((measured(p) for p in likely), key=lambda worst: worst.width_px, default=measured(None))
+
+    # An edit of one text leaves the other moments as they are.
+    key = ("worst", stacks, moment, language, kind.derived(_type_key), tuple([batch.number for batch in batches]))
+    return tables.ask(Step.WIDTHS, key, work)
 
 
-def products_without(batch: Sequence[Product], needed: frozenset[str]) -> tuple[Product, ...]:
-    """Return the products of a batch that lack one of some live values; always the same object for the same batch."""
-    return _unable.get(
-        (id(batch), needed), (batch,), lambda: tuple(p for p in batch if any(lacks(p, name) for name in needed))
-    )
+def _type_key(kind: Type) -> str:
+    return kind.model_dump_json()
 
 
-_unable: Kept[tuple[Product, ...]] = Kept(4096)
+def products_without(tables: Tables, batch: Batch, needed: frozenset[str]) -> Batch:
+    """Return the products of a batch that lack one of some live values."""
+
+    def work() -> Batch:
+        return Batch(batch.situation, tuple([p for p in batch.products if any(lacks(p, name) for name in needed)]))
+
+    return tables.ask(Step.WIDTHS, ("without", batch.number, needed), work)
 
 
 def lacks(product: Product, name: str) -> bool:
@@ -163,39 +155,56 @@ def lacks(product: Product, name: str) -> bool:
     return name in {"price", "price without tax"} and product.price_minor is None
 
 
-_shortlists: Kept[list[Product]] = Kept(4096)
 # Kerning and joined letters can change the order of near equals, so several are set in full.
-_SHORTLIST = 8
+_SHORTLIST = 12
 
 
 def _likely(
-    pattern: Pattern, batch: Sequence[Product], fonts: FontBook, face: tuple[str, int, str]
-) -> Sequence[Product]:
-    """Return the products of a batch whose text is likely to be the widest; remembered by batch and text."""
-    if len(batch) <= _SHORTLIST:
-        return batch
-    key = (id(batch), id(fonts), pattern, face)
-    return _shortlists.get(key, (batch, fonts), lambda: _shortlist(pattern, batch, fonts, face))
+    tables: Tables, texts: Sequence[str], batches: Sequence[Batch], language: str, fonts: FontBook, face: Face
+) -> list[Product]:
+    """Return the products of some batches whose text is likely to be the widest."""
+    widest = dict.fromkeys(_shortlist(tables, texts[0], batches, language, fonts, face))
+    if needed := needed_by(texts[0]):
+        # Who cannot say it says a wider text, which may be the longer one.
+        unable = [those for batch in batches if (those := products_without(tables, batch, needed))]
+        for text in texts if unable else ():
+            widest |= dict.fromkeys(_shortlist(tables, text, unable, language, fonts, face))
+    return list(widest)
 
 
 def _shortlist(
-    pattern: Pattern, batch: Sequence[Product], fonts: FontBook, face: tuple[str, int, str]
-) -> list[Product]:
-    family, weight, language = face
-    names = sorted(_flat(pattern))
-    widths: dict[str, float] = {}
+    tables: Tables, text: str, batches: Sequence[Batch], language: str, fonts: FontBook, face: Face
+) -> tuple[Product, ...]:
+    """Return the products with the widest live values: which these are does not depend on the words around them."""
+    names = tuple(sorted(_flat(parse_text(text))))
+    key = ("shortlist", names, tuple([batch.number for batch in batches]), language, face)
 
-    def width(text: str) -> float:
-        known = widths.get(text)
-        if known is None:
-            known = widths[text] = fonts.rough_em(text, family, weight)
-        return known
+    def work() -> tuple[Product, ...]:
+        found = [one for batch in batches for one in _widest(tables, names, batch, language, fonts, face)]
+        # Of equals the earlier ones, so that equal shops are told alike.
+        found.sort(key=lambda one: -one[0])
+        return tuple([product for _, product in found[:_SHORTLIST]])
 
-    def taken(product: Product) -> float:
-        values = live_values(product, language, COUNT_TO_FIT)
-        return sum(width(values.get(name, "")) for name in names)
+    return tables.ask(Step.WIDTHS, key, work)
 
-    return nlargest(_SHORTLIST, batch, key=taken)
+
+def _widest(
+    tables: Tables, names: tuple[str, ...], batch: Batch, language: str, fonts: FontBook, face: Face
+) -> tuple[tuple[float, Product], ...]:
+    """Return the products of a batch with the widest live values, and about how wide these are, in em."""
+
+    def column(name: str) -> Widths:
+        key = ("column", name, batch.number, language if name in AMOUNTS else "", face)
+        return tables.ask(Step.WIDTHS, key, lambda: rough_widths(name, batch.products, language, fonts, face))
+
+    def work() -> tuple[tuple[float, Product], ...]:
+        taken = np.zeros(len(batch))
+        for name in names:
+            taken += column(name)
+        order = np.argsort(-taken, kind="stable")[:_SHORTLIST]
+        return tuple([(float(taken[n]), batch.products[n]) for n in order])
+
+    return tables.ask(Step.WIDTHS, ("widest", names, batch.number, language, face), work)
 
 
 def _flat(pattern: Pattern) -> list[str]:
@@ -209,5 +218,7 @@ def _flat(pattern: Pattern) -> list[str]:
     return found
 
 
-def worst_of_class(one: ButtonClass, moment: Moment, language: str, fonts: FontBook, first: str = "") -> WorstText:
-    return worst_text(one.document, moment, language, one.batches, fonts, first)
+def worst_of_class(
+    tables: Tables, one: ButtonClass, moment: Moment, language: str, fonts: FontBook, first: str = ""
+) -> WorstText:
+    return worst_text(tables, one.document, moment, language, one.batches, fonts, first)

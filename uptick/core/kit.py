@@ -3,6 +3,7 @@
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from fontTools.pens.basePen import OpenContourError
 from fontTools.pens.boundsPen import BoundsPen
@@ -11,7 +12,6 @@ from fontTools.svgLib.path import parse_path
 
 from uptick.core.document import NoIcon, OwnIcon, Shape, ShippedIcon
 from uptick.core.errors import OutOfRange
-from uptick.core.memo import remembered
 from uptick.core.pictures import Picture
 from uptick.core.type.fontbook import FontBook
 
@@ -37,7 +37,7 @@ class Glyph:
     off_y: float
 
 
-# Told apart by identity: results are remembered by it.
+# Told apart by identity: it is part of keys.
 @dataclass(frozen=True, eq=False)
 class Kit:
     fonts: FontBook
@@ -51,7 +51,7 @@ class Kit:
             OutOfRange: The icon is not shipped.
         """
         if isinstance(icon, OwnIcon):
-            return _own(icon)
+            return icon.derived(_own)
         shape = self.icons.get(icon.name)
         if shape is None:
             raise OutOfRange.of("icon.name", f"one of {', '.join(sorted(self.icons))}", icon.name)
@@ -62,12 +62,11 @@ def icon_of(icon: NoIcon | ShippedIcon | OwnIcon) -> ShippedIcon | OwnIcon | Non
     return None if isinstance(icon, NoIcon) else icon
 
 
-@remembered(1024)
+@lru_cache(maxsize=1024)
 def _shipped(shape: IconShape) -> Glyph:
     return _glyph(shape.box, shape.box, (Shape(d=shape.path),))
 
 
-@remembered(1024)
 def _own(icon: OwnIcon) -> Glyph:
     return _glyph(icon.width, icon.height, icon.shapes)
 

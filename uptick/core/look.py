@@ -1,6 +1,7 @@
 """The look of a button: every drawn value, at rest and in each state."""
 
-from typing import Annotated, Any, Literal
+from collections.abc import Callable, Hashable
+from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints, model_validator
 
@@ -13,8 +14,28 @@ Share = Annotated[float, Field(ge=0, le=1)]
 Percent = Annotated[float, Field(ge=0, le=100)]
 
 
+R = TypeVar("R")
+
+
 class Part(BaseModel):
+    """A piece of the settings, which never changes: what is worked out of it alone can be kept with it."""
+
     model_config = ConfigDict(extra="forbid", frozen=True)
+    # Outside of the fields: neither compared nor written nor copied.
+    __slots__ = ("_derived",)
+
+    def derived(self, work: Callable[..., R], *by: Hashable) -> R:
+        """Return `work(self, *by)`, kept as long as this value is."""
+        try:
+            kept: dict[Hashable, Any] = object.__getattribute__(self, "_derived")
+        except AttributeError:
+            kept = {}
+            object.__setattr__(self, "_derived", kept)
+        key = (work, *by) if by else work
+        if key not in kept:
+            kept[key] = work(self, *by)
+        result: R = kept[key]
+        return result
 
 
 class NaturalSize(Part):

@@ -45,12 +45,8 @@ def merge_layer(target: Any, patch: Any) -> Any:
 
 
 def without_gaps(layer: Json) -> Json:
-    """Return the layer without empty texts, nulls and branches that say nothing, so that each falls back.
-
-    What has no gaps is the same object afterwards, by which results are remembered.
-    """
+    """Return the layer without empty texts, nulls and branches that say nothing, so that each falls back."""
     kept: Json = {}
-    same = True
     for key, value in layer.items():
         clean = value
         if isinstance(value, str) and not value.strip():
@@ -59,8 +55,7 @@ def without_gaps(layer: Json) -> Json:
             clean = without_gaps(value) or None
         if clean is not None:
             kept[key] = clean
-        same = same and clean is not None and clean is value
-    return layer if same else kept
+    return kept
 
 
 def leaves(document: Mapping[str, Any], prefix: str = "") -> Iterator[tuple[str, Any]]:

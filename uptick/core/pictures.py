@@ -13,7 +13,7 @@ Bytes = NDArray[np.uint8]
 _WORST_SHARE = 0.01
 
 
-# Told apart by identity: results are remembered by it.
+# Told apart by identity: it is part of keys.
 @dataclass(frozen=True, eq=False)
 class Picture:
     """A picture's pixels: `(height, width, 3)`, sRGB from 0 to 255, row by row from the top."""

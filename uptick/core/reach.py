@@ -1,6 +1,6 @@
 """What an exception covers, and which of two is the more particular."""
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
 from typing import Annotated
 
@@ -87,22 +87,21 @@ class Reach(Part):
 
 
 def require_known(
-    reach: Reach, products: Iterable[str], categories: Iterable[str], languages: Iterable[str] = ()
+    reach: Reach, products: Collection[str], categories: Collection[str], languages: Iterable[str] = ()
 ) -> None:
     """Refuse a reach that names what the shop does not have.
 
     Raises:
         BadReach: Names what is unknown and, where that is a short list, what there is.
     """
-    known_products, known_categories = set(products), set(categories)
     for field, names in (("products", reach.products), ("not_products", reach.not_products)):
         for sku in names:
-            if sku not in known_products:
+            if sku not in products:
                 raise BadReach(f"No product has the code {sku!r}.", field=field, value=sku)
     for field, names in (("categories", reach.categories), ("not_categories", reach.not_categories)):
         for category in names:
-            if category not in known_categories:
-                allowed = ", ".join(sorted(known_categories)[:20])
+            if category not in categories:
+                allowed = ", ".join(sorted(categories)[:20])
                 raise BadReach(f"There is no category {category!r}. There are: {allowed}.", field=field, value=category)
     spoken = set(languages)
     for language in reach.languages:

@@ -8,8 +8,9 @@ from difflib import get_close_matches
 from functools import cached_property
 
 from uptick.core.document import Device, Placement, ShopperKind, Situation
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.errors import BadReach
-from uptick.core.memo import remembered
 from uptick.core.reach import Reach
 from uptick.core.wording import language_name
 
@@ -132,12 +133,16 @@ def _first_word(text: str) -> str:
     return found[0] if found else ""
 
 
-@remembered(16)
-def vocabulary_of(products: Sequence[object], languages: tuple[str, ...]) -> Vocabulary:
-    """Return the names of a catalogue; `products` are `Product`s."""
-    named = {p.sku: p.name for p in products}  # type: ignore[attr-defined]
-    categories = tuple(dict.fromkeys(p.category for p in products))  # type: ignore[attr-defined]
-    return Vocabulary(named, categories, languages)
+def vocabulary_of(snapshot: Snapshot) -> Vocabulary:
+    """Return the names of a catalogue, and the languages that its buttons speak."""
+    goods, languages = snapshot.goods, snapshot.settings.languages
+
+    def work() -> Vocabulary:
+        return Vocabulary(
+            {sku: product.name for sku, product in goods.by_sku.items()}, tuple(goods.by_category), languages
+        )
+
+    return snapshot.tables.ask(Step.GOODS, ("names", goods.number, languages), work)
 
 
 def say_reach(reach: Reach, names: Vocabulary) -> str:

@@ -1,14 +1,13 @@
-"""Releases: the draft compiled into what the edge serves, and what differs between two drafts."""
+"""Releases: the draft compiled into what the edge serves."""
 
 import hashlib
 import json
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import asdict
 from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
 from uptick.core.box_names import as_list, known_names
-from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass, classes_of, under_version
 from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.css import font_family
@@ -16,34 +15,38 @@ from uptick.core.document import (
     ButtonDocument,
     Placement,
 )
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.kit import Kit
-from uptick.core.memo import Kept, remembered
+from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.merge import Json
 from uptick.core.outcome_words import outcome_words
 from uptick.core.reserve import Reserved, may_wrap, reserve
-from uptick.core.resolve import VersionLayer, clean_layers, index_of, sets_look
+from uptick.core.resolve import VersionLayer, sets_look
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import Store
 from uptick.core.wording import is_rtl, money_rule, plural_table
 
 
-def compile_release(settings: Settings, store: Store, products: Sequence[Product], kit: Kit, today: date) -> Json:
+def compile_release(snapshot: Snapshot, today: date) -> Json:
     """Return the compiled form of a draft, without its number.
 
     It grows with the exceptions, not with products or classes: texts lie in the layer that sets them, and looks in a
     table by what differs. Exceptions stand in the order in which they apply.
+
+    Args:
+        snapshot: The store as the settings are written: those that sleep now are compiled with their days.
     """
+    settings, store, kit = snapshot.settings, snapshot.store, snapshot.kit
     places = store.places
     looks = _LookTable(kit)
     standing: Json = {placement.value: {} for placement in places}
     families: set[str] = set()
-    met = _Met(settings, products, today)
-    for one in _look_classes(settings, products, today):
+    met = _Met(snapshot, today)
+    for one in _look_classes(snapshot, today):
         if one.placement in places:
-            high = reserve(one.document, met.by(one), store, settings.languages, kit)
+            high = reserve(snapshot, one.document, met.by(one))
             standing[one.placement.value][one.key] = looks.number(one.document, high)
             families.add(one.document.look.type.family)
-    layers = clean_layers(settings)
     boxed = any(made["quantity"] for made in looks.made)
     bar = {"bar": BAR_CSS} if Placement.STICKY_BAR in places else {}
     return {
@@ -57,13 +60,19 @@ def compile_release(settings: Settings, store: Store, products: Sequence[Product
         "fonts": compile_fonts(kit, families, settings.languages),
         "base": BASE_CSS,
         "looks": looks.made,
-        "rules": [_compile_rule(rule, layers, store) for rule in index_of(settings).rules],
+        "rules": [_compile_rule(rule, _layer(snapshot, LayerRef.exception(rule.id)), store)
+                  for rule in (snapshot.rule(known.id) for known in snapshot.index.rules)],
         "places": {
-            place: {"looks": made, "words": compile_words(layers.get(f"place:{place}", {}))}
+            place: {"looks": made, "words": compile_words(_layer(snapshot, LayerRef.place(Placement(place))))}
             for place, made in standing.items()
         },
-        "words": compile_words(layers["baseline"]),
-    }
+        "words": compile_words(_layer(snapshot, BASELINE)),
+    }  # fmt: skip
+
+
+def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
+    layer = snapshot.layers.get(ref)
+    return layer.content if layer else {}
 
 
 class _LookTable:
@@ -71,30 +80,29 @@ class _LookTable:
 
     def __init__(self, kit: Kit) -> None:
         self._kit = kit
-        self._numbers: dict[str, int] = {}
+        self._numbers: dict[tuple[str, str], int] = {}
         self.made: list[CompiledButton] = []
 
     def number(self, document: ButtonDocument, high: Reserved) -> int:
         compiled = compile_button(document, self._kit)
-        if high != compiled["high"]:
-            compiled = {**compiled, "high": high}
-        key = _key_of(compiled)
+        key = (document.bare.derived(_content, self._kit), json.dumps(high))
         if key not in self._numbers:
+            if high != compiled["high"]:
+                compiled = {**compiled, "high": high}
             self._numbers[key] = len(self.made)
             self.made.append(compiled)
         return self._numbers[key]
 
 
-@remembered(8192)
-def _key_of(compiled: CompiledButton) -> str:
-    return json.dumps(compiled)
+def _content(document: ButtonDocument, kit: Kit) -> str:
+    return json.dumps({**compile_button(document, kit), "high": None})
 
 
 class _Met:
     """The classes that shoppers meet, by the look that they have; looked for once somebody asks."""
 
-    def __init__(self, settings: Settings, products: Sequence[Product], today: date) -> None:
-        self._settings, self._products, self._today = settings, products, today
+    def __init__(self, snapshot: Snapshot, today: date) -> None:
+        self._snapshot, self._today = snapshot, today
         self._found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] | None = None
 
     def by(self, one: ButtonClass) -> Sequence[ButtonClass]:
@@ -106,30 +114,27 @@ class _Met:
         return (one, *self._found.get((one.placement, one.rules), ()))
 
     def _find(self) -> dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]]:
-        layers = clean_layers(self._settings)
+        settings, layers = self._snapshot.settings, self._snapshot.layers
+        draws = {rule.id for rule in settings.exceptions if layers[LayerRef.exception(rule.id)].look_key}
         found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] = {}
-        for day in turning_days(self._settings, self._today):
-            for one in classes_of(self._settings.on_day(day), self._products):
-                rules = tuple(rule for rule in one.rules if sets_look(layers[f"exception:{rule}"]))
+        for day in turning_days(settings, self._today):
+            for one in classes_of(self._snapshot.beside(settings.on_day(day))):
+                rules = tuple(rule for rule in one.rules if rule in draws)
                 found.setdefault((one.placement, rules), {})[one] = None
         return found
 
 
-def _look_classes(settings: Settings, products: Sequence[Product], today: date) -> Iterator[ButtonClass]:
+def _look_classes(snapshot: Snapshot, today: date) -> Iterator[ButtonClass]:
     """Yield the classes as far as looks go, on every day on which an exception falls asleep or wakes."""
-    layers = clean_layers(settings)
-    drawn = tuple(rule for rule in settings.exceptions if sets_look(layers[f"exception:{rule.id}"]))
-    only = settings.model_copy(update={"exceptions": _same_rules.get(tuple(map(id, drawn)), drawn, lambda: drawn)})
+    settings, layers = snapshot.settings, snapshot.layers
+    drawn = tuple(rule for rule in settings.exceptions if layers[LayerRef.exception(rule.id)].look_key)
+    only = settings.model_copy(update={"exceptions": drawn})
     seen: set[tuple[Placement, tuple[str, ...]]] = set()
     for day in turning_days(only, today):
-        for one in classes_of(only.on_day(day), products):
+        for one in classes_of(snapshot.beside(only.on_day(day))):
             if (one.placement, one.rules) not in seen:
                 seen.add((one.placement, one.rules))
                 yield one
-
-
-# One tuple for the same exceptions, which what covers what is remembered by.
-_same_rules: Kept[tuple[ExceptionRule, ...]] = Kept(64)
 
 
 def turning_days(settings: Settings, today: date) -> list[date]:
@@ -143,8 +148,7 @@ def turning_days(settings: Settings, today: date) -> list[date]:
     return sorted(day for day in days if day >= today)
 
 
-def _compile_rule(rule: ExceptionRule, layers: Mapping[str, Json], store: Store) -> Json:
-    layer = layers[f"exception:{rule.id}"]
+def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> Json:
     made: Json = {"id": rule.id, "reach": rule.reach.narrowed()}
     if sets_look(layer):
         made["look"] = True
@@ -192,22 +196,20 @@ def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = 
     ]
 
 
-def compile_version(
-    settings: Settings, store: Store, products: Sequence[Product], kit: Kit, version: VersionLayer, today: date
-) -> Json:
+def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> Json:
     """Return one version of a trial on the settings of a release: its words, and its looks where it changes them.
 
     Who is in its reach is decided where it is shown: a class may hold products that are and others that are not.
     """
     looks: Json = {}
     if sets_look(version.layer):
-        met = _Met(settings, products, today)
-        for one in _look_classes(settings, products, today):
+        met = _Met(snapshot, today)
+        for one in _look_classes(snapshot, today):
             if not version.reach.placements or one.placement in version.reach.placements:
                 document = under_version(one, version).document
                 those = [under_version(each, version) for each in met.by(one)]
-                high = reserve(document, those, store, settings.languages, kit)
-                made: CompiledButton = {**compile_button(document, kit), "high": high}
+                high = reserve(snapshot, document, those)
+                made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
                 looks.setdefault(one.placement.value, {})[one.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 

@@ -6,34 +6,30 @@ from uptick.core.boxes import Drawing, lay_out
 from uptick.core.classes import MOMENTS_OF, ButtonClass
 from uptick.core.compile import reserved_height
 from uptick.core.document import ButtonDocument, Moment, NoQuantity, NoSecond
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.fill import worst_of_class
 from uptick.core.kit import Kit
-from uptick.core.memo import Kept
 from uptick.core.store import Store
 
 # One height for every device, or each device's own.
 Reserved = float | dict[str, float]
 
 
-def reserve(
-    document: ButtonDocument, met: Sequence[ButtonClass], store: Store, languages: Sequence[str], kit: Kit
-) -> Reserved:
+def reserve(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonClass]) -> Reserved:
     """Return the height in pixels that a look's row takes at most, whatever stands in it.
 
     Args:
         document: The look; its placement is that of the classes.
         met: The classes that have this look: their texts are what may go on several lines.
-        languages: Those that the buttons speak.
     """
     if _is_steady(document):
-        return reserved_height(document, kit)
-    place = met[0].placement
-    texts = _texts(document, met, languages, kit)
-    key = (id(document), place, id(store), id(kit), texts)
-    return _kept.get(key, (document, store, kit), lambda: _reserved(document, met[0], texts, store, kit))
-
-
-_kept: Kept[Reserved] = Kept(4096)
+        return reserved_height(document, snapshot.kit)
+    place, store = met[0].placement, snapshot.store
+    texts = _texts(snapshot, document, met)
+    grounds = tuple(store.ground(place, device) for device in store.surfaces[place].widths_px)
+    key = (document.drawn_number, place, grounds, texts)
+    return snapshot.tables.ask(Step.RESERVES, key, lambda: _reserved(document, met[0], texts, store, snapshot.kit))
 
 
 def _is_steady(document: ButtonDocument) -> bool:
@@ -50,14 +46,13 @@ def may_wrap(document: ButtonDocument) -> bool:
     return document.look.wrap == "lines" and not document.is_wordless
 
 
-def _texts(
-    document: ButtonDocument, met: Sequence[ButtonClass], languages: Sequence[str], kit: Kit
-) -> tuple[tuple[str, str], ...]:
+def _texts(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonClass]) -> tuple[tuple[str, str], ...]:
     """Return the widest text of every moment that can come, with its language; where nothing wraps one is enough."""
+    languages, fonts = snapshot.settings.languages, snapshot.kit.fonts
     if not may_wrap(document):
         return (("", languages[0]),)
     found = {
-        (worst_of_class(one, moment, language, kit.fonts, languages[0]).text, language)
+        (worst_of_class(snapshot.tables, one, moment, language, fonts, languages[0]).text, language)
         for one in met
         for moment in _moments(one)
         for language in languages

@@ -1,12 +1,14 @@
 """Resolution: baseline, placement, exceptions from the least to the most particular, then versions."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any, NamedTuple
+from typing import Any
 
-from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind, Situation
-from uptick.core.memo import remembered
+from uptick.core.document import ButtonDocument
+from uptick.core.engine.layers import USES, Layer, layers_of
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.merge import Json, at_path, merge_layer, without_gaps
 from uptick.core.reach import Context, Reach
 from uptick.core.settings import ExceptionRule, Settings
@@ -27,7 +29,7 @@ class VersionLayer:
 class Candidate:
     """One layer that has something to say about a field, in a trace. `asleep` says why it does not count now."""
 
-    layer: str
+    layer: LayerRef
     title: str
     reach: Reach | None
     note: str
@@ -38,150 +40,13 @@ class Candidate:
     asleep: str = ""
 
 
-class _Dimension(NamedTuple):
-    """Which rules cover a value of one dimension: bits, the least particular rule lowest."""
-
-    unnarrowed: int
-    by_value: Mapping[str, int]
-
-    def covering(self, value: str | None) -> int:
-        return self.unnarrowed if value is None else self.by_value.get(value, self.unnarrowed)
-
-
-class RuleIndex:
-    """The exceptions that are on, in the order in which they apply, as bits: covering costs a few looks-up."""
-
-    def __init__(self, rules: Iterable[ExceptionRule]) -> None:
-        # Sorting keeps equal ones in the order in which they were made: the later wins.
-        self.rules = tuple(sorted((rule for rule in rules if rule.on), key=lambda rule: rule.reach.particularity()))
-        reaches = [rule.reach for rule in self.rules]
-        self._products = _dimension(reach.products for reach in reaches)
-        self._categories = _dimension(reach.categories for reach in reaches)
-        self._not_products = _named(reach.not_products for reach in reaches)
-        self._not_categories = _named(reach.not_categories for reach in reaches)
-        self._situations = _dimension(reach.situations for reach in reaches)
-        self._placements = _dimension(reach.placements for reach in reaches)
-        self._devices = _dimension(reach.devices for reach in reaches)
-        self._languages = _dimension(reach.languages for reach in reaches)
-        self._shoppers = _dimension(reach.shoppers for reach in reaches)
-
-    def of_product(self, product: str, category: str) -> int:
-        covered = self._products.covering(product) & self._categories.covering(category)
-        return covered & ~(self._not_products.get(product, 0) | self._not_categories.get(category, 0))
-
-    def of_place(
-        self,
-        placement: Placement,
-        situation: Situation | None,
-        device: Device | None,
-        language: str | None,
-        shopper: ShopperKind | None,
-    ) -> int:
-        return (
-            self._situations.covering(situation)
-            & self._placements.covering(placement)
-            & self._devices.covering(device)
-            & self._languages.covering(language)
-            & self._shoppers.covering(shopper)
-        )
-
-    def of(self, context: Context) -> int:
-        where = self.of_place(context.placement, context.situation, context.device, context.language, context.shopper)
-        return where & self.of_product(context.product, context.category)
-
-    def of_situation(self, situation: Situation) -> int:
-        return self._situations.covering(situation)
-
-    def of_device(self, device: Device) -> int:
-        return self._devices.covering(device)
-
-    def of_language(self, language: str) -> int:
-        return self._languages.covering(language)
-
-    def of_shopper(self, shopper: ShopperKind) -> int:
-        return self._shoppers.covering(shopper)
-
-    def named(self, bits: int) -> Iterator[ExceptionRule]:
-        """Yield the rules of some bits, the least particular first."""
-        while bits:
-            lowest = bits & -bits
-            yield self.rules[lowest.bit_length() - 1]
-            bits ^= lowest
-
-
-def _named(lists: Iterable[Sequence[str]]) -> dict[str, int]:
-    found: dict[str, int] = {}
-    for n, values in enumerate(lists):
-        for value in values:
-            found[value] = found.get(value, 0) | 1 << n
-    return found
-
-
-def _dimension(lists: Iterable[Sequence[str]]) -> _Dimension:
-    listed = list(lists)
-    free = sum(1 << n for n, values in enumerate(listed) if not values)
-    return _Dimension(free, {value: bits | free for value, bits in _named(listed).items()})
-
-
-@remembered(64)
-def _index(rules: tuple[ExceptionRule, ...]) -> RuleIndex:
-    return RuleIndex(rules)
-
-
-def index_of(settings: Settings) -> RuleIndex:
-    """Return the index of the exceptions that are on; the same object while no exception changes."""
-    return _index(settings.exceptions)
-
-
-def covering(settings: Settings, context: Context) -> tuple[ExceptionRule, ...]:
-    """Return the exceptions that cover a context, the least particular first; of equals the later is later."""
-    index = index_of(settings)
-    return tuple(index.named(index.of(context)))
-
-
 @dataclass(frozen=True, slots=True)
 class _Step:
-    layer_id: str
+    layer: LayerRef
     title: str
     content: Json
     rule: ExceptionRule | None = None
     asleep: str = ""
-
-
-@remembered(4096)
-def _cleaned(layer: Json) -> Json:
-    return without_gaps(layer)
-
-
-@remembered(4096)
-def _used(layer: Json, look: Json) -> Json:
-    """Return a layer on the named look that it uses; its own values win."""
-    own = {key: value for key, value in layer.items() if key != USES}
-    merged: Json = merge_layer(look, own)
-    return merged
-
-
-USES = "uses"
-
-
-@remembered(32)
-def clean_layers(settings: Settings) -> dict[str, Json]:
-    """Return every layer by its id, without gaps, on the named look that it uses.
-
-    A layer that an edit leaves alone is the same object afterwards.
-    """
-    looks = {look_id: _cleaned(look.layer) for look_id, look in settings.looks.items()}
-
-    def whole(layer: Json) -> Json:
-        cleaned = _cleaned(layer)
-        return _used(cleaned, looks.get(cleaned[USES], _NOTHING)) if USES in cleaned else cleaned
-
-    layers = {"baseline": whole(settings.baseline)}
-    layers |= {f"place:{place}": whole(layer) for place, layer in settings.placements.items()}
-    return layers | {f"exception:{rule.id}": whole(rule.layer) for rule in settings.exceptions}
-
-
-_NOTHING: Json = {}
 
 
 def sets_look(layer: Json) -> bool:
@@ -202,31 +67,32 @@ def place_title(placement: str) -> str:
     return placement.replace("_", " ").capitalize()
 
 
-def _steps(settings: Settings, context: Context, versions: Sequence[VersionLayer]) -> list[_Step]:
+def _steps(
+    settings: Settings,
+    layers: Mapping[LayerRef, Layer],
+    rules: Iterable[ExceptionRule],
+    context: Context,
+    versions: Sequence[VersionLayer],
+) -> list[_Step]:
     place = context.placement
-    layers = clean_layers(settings)
+    standing = layers.get(LayerRef.place(place))
     steps = [
-        _Step("baseline", _with_look(settings, settings.baseline, "Store baseline"), layers["baseline"]),
+        _Step(BASELINE, _with_look(settings, settings.baseline, "Store baseline"), layers[BASELINE].content),
         _Step(
-            f"place:{place}",
+            LayerRef.place(place),
             _with_look(settings, settings.placements.get(place, {}), place_title(place)),
-            layers.get(f"place:{place}", {}),
+            standing.content if standing else {},
         ),
     ]
-    for rule in covering(settings, context):
+    for rule in rules:
         title = _with_look(settings, rule.layer, rule.name)
-        steps.append(_Step(f"exception:{rule.id}", title, layers[f"exception:{rule.id}"], rule))
+        steps.append(_Step(LayerRef.exception(rule.id), title, layers[LayerRef.exception(rule.id)].content, rule))
     steps += [
-        _Step(f"trial:{v.trial}:{v.letter}", f"Trial {v.trial}, version {v.letter}", without_gaps(v.layer))
+        _Step(LayerRef.trial(v.trial, v.letter), f"Trial {v.trial}, version {v.letter}", without_gaps(v.layer))
         for v in versions
         if v.reach.covers(context)
     ]
     return steps
-
-
-def resolve_raw(settings: Settings, context: Context, versions: Sequence[VersionLayer] = ()) -> Json:
-    """Return the merged document as plain JSON, not yet checked."""
-    return _merged(step.content for step in _steps(settings, context, versions))
 
 
 def _merged(layers: Iterable[Json]) -> Json:
@@ -237,32 +103,22 @@ def _merged(layers: Iterable[Json]) -> Json:
 
 
 def resolve(settings: Settings, context: Context, versions: Sequence[VersionLayer] = ()) -> ButtonDocument:
-    """Return the button document that holds in a context.
+    """Return the button document that holds in a context, worked out plainly: layer on layer, for this context alone.
+
+    What the engine makes of a whole shop is held to it.
 
     Raises:
         BadDocument: The layers together do not make a button; names the field.
     """
-    steps = [step.content for step in _steps(settings, context, versions)]
+    rules = [rule for rule in settings.exceptions if rule.on and rule.reach.covers(context)]
+    # Sorting keeps equal ones in the order in which they were made: the later wins.
+    rules.sort(key=lambda rule: rule.reach.particularity())
+    steps = [step.content for step in _steps(settings, layers_of(settings), rules, context, versions)]
     return document_of(_merged(steps), steps)
 
 
-def resolve_layers(settings: Settings, placement: Placement, rule_ids: Iterable[str]) -> ButtonDocument:
-    """Return the document of a placement narrowed by given exceptions in their order.
-
-    Raises:
-        BadDocument: As for `resolve`.
-    """
-    layers = clean_layers(settings)
-    stack = [
-        layers["baseline"],
-        layers.get(f"place:{placement}", {}),
-        *(layers[f"exception:{rule}"] for rule in rule_ids),
-    ]
-    return document_of(_merged(stack), stack)
-
-
 def trace(
-    settings: Settings,
+    snapshot: Snapshot,
     context: Context,
     field: str,
     versions: Sequence[VersionLayer] = (),
@@ -273,17 +129,19 @@ def trace(
     Args:
         sleeping: Exceptions by id that do not count now, with the reason; they are listed where they would stand.
     """
+    settings = snapshot.settings
+    rules = snapshot.index.named(snapshot.index.of(context))
     said = [
         (step, value)
-        for step in _steps(settings, context, versions)
+        for step in _steps(settings, snapshot.layers, rules, context, versions)
         if (value := at_path(step.content, field)) is not None
     ]
     found = [_candidate(step, value, wins=n == 0) for n, (step, value) in enumerate(reversed(said))]
-    for rule in settings.exceptions:
-        why = (sleeping or {}).get(rule.id)
-        value = at_path(clean_layers(settings)[f"exception:{rule.id}"], field)
+    for rule in settings.exceptions if sleeping else ():
+        why = sleeping.get(rule.id) if sleeping else None
+        value = at_path(snapshot.layers[LayerRef.exception(rule.id)].content, field)
         if why and value is not None and rule.reach.covers(context):
-            step = _Step(f"exception:{rule.id}", rule.name, {}, rule, why)
+            step = _Step(LayerRef.exception(rule.id), rule.name, {}, rule, why)
             found.append(_candidate(step, value, wins=False))
     return tuple(found)
 
@@ -291,7 +149,7 @@ def trace(
 def _candidate(step: _Step, value: Any, *, wins: bool) -> Candidate:
     rule = step.rule
     return Candidate(
-        layer=step.layer_id,
+        layer=step.layer,
         title=step.title,
         reach=rule.reach if rule else None,
         note=rule.note if rule else "",

@@ -1,14 +1,13 @@
 """The draft of a store: one baseline, a layer for each placement, and exceptions."""
 
 from datetime import date, datetime
-from functools import lru_cache
 from typing import Annotated, Any
 
 from pydantic import Field, StringConstraints, model_validator
 
 from uptick.core.document import Language, Placement
+from uptick.core.layer_ref import LayerRef
 from uptick.core.look import Part
-from uptick.core.memo import remembered
 from uptick.core.merge import Json
 from uptick.core.ramp import Brand
 from uptick.core.reach import Reach
@@ -74,33 +73,36 @@ class Settings(Part):
     @property
     def languages(self) -> tuple[str, ...]:
         """Return the languages that the buttons speak, the store's first one first."""
-        return _same_languages((self.language, *(one for one in self.more_languages if one != self.language)))
+        return (self.language, *(one for one in self.more_languages if one != self.language))
 
     def exception(self, rule_id: str) -> ExceptionRule | None:
         return next((rule for rule in self.exceptions if rule.id == rule_id), None)
 
     def layer(self, layer_id: str) -> Json | None:
-        """Return a layer by its id: `baseline`, `place:<placement>`, `look:<id>` or `exception:<id>`."""
-        if layer_id == "baseline":
-            return self.baseline
-        kind, _, name = layer_id.partition(":")
-        if kind == "place" and name in list(Placement):
-            return self.placements.get(Placement(name), {})
-        if kind == "look":
-            return dict(self.looks[name].layer) if name in self.looks else None
-        rule = self.exception(name) if kind == "exception" else None
-        return dict(rule.layer) if rule else None
+        """Return a layer by its reference, or None where there is none."""
+        ref = LayerRef(layer_id)
+        match ref.kind:
+            case "baseline":
+                return self.baseline
+            case "place" if ref.name in list(Placement):
+                return self.placements.get(Placement(ref.name), {})
+            case "look" if ref.name in self.looks:
+                return dict(self.looks[ref.name].layer)
+            case "exception" if rule := self.exception(ref.name):
+                return dict(rule.layer)
+        return None
 
     def with_layer(self, layer_id: str, layer: Json) -> "Settings":
-        if layer_id == "baseline":
-            return self.model_copy(update={"baseline": layer})
-        kind, _, name = layer_id.partition(":")
-        if kind == "place":
-            return self.model_copy(update={"placements": {**self.placements, Placement(name): layer}})
-        if kind == "look":
-            changed = self.looks[name].model_copy(update={"layer": layer})
-            return self.model_copy(update={"looks": {**self.looks, name: changed}})
-        return self.with_exception(name, layer=layer)
+        ref = LayerRef(layer_id)
+        match ref.kind:
+            case "baseline":
+                return self.model_copy(update={"baseline": layer})
+            case "place":
+                return self.model_copy(update={"placements": {**self.placements, Placement(ref.name): layer}})
+            case "look":
+                changed = self.looks[ref.name].model_copy(update={"layer": layer})
+                return self.model_copy(update={"looks": {**self.looks, ref.name: changed}})
+        return self.with_exception(ref.name, layer=layer)
 
     def with_exception(self, rule_id: str, **changes: Any) -> "Settings":
         """Return the settings with some fields of one exception changed; they are not checked again."""
@@ -111,29 +113,10 @@ class Settings(Part):
         """Return the settings as they count on a day of the store's: what sleeps then is switched off."""
         if not any(rule.starts_on or rule.ends_on for rule in self.exceptions):
             return self
-        return _on_day(self, _same_day(day.toordinal()))
-
-
-@lru_cache(maxsize=256)
-def _same_languages(languages: tuple[str, ...]) -> tuple[str, ...]:
-    """Return one and the same object for equal languages, which results can be remembered by."""
-    return languages
-
-
-@lru_cache(maxsize=64)
-def _same_day(ordinal: int) -> date:
-    """Return one and the same object for one day, which results can be remembered by."""
-    return date.fromordinal(ordinal)
-
-
-@remembered(16)
-def _on_day(settings: Settings, day: date) -> Settings:
-    return settings.model_copy(update={"exceptions": _awake(settings.exceptions, day)})
-
-
-@remembered(32)
-def _awake(rules: tuple[ExceptionRule, ...], day: date) -> tuple[ExceptionRule, ...]:
-    """Return the exceptions as they count on a day; the same object while no exception changes."""
-    return tuple(
-        rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None}) for rule in rules
-    )
+        awake = tuple(
+            rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None})
+            if rule.starts_on or rule.ends_on
+            else rule
+            for rule in self.exceptions
+        )
+        return self.model_copy(update={"exceptions": awake})

@@ -35,10 +35,20 @@ def wider_texts(stack: Sequence[Wording]) -> Wider:
     for (moment, language), winner in winners.items():
         if needed_by(winner):
             told = [by[language] for texts in reversed(stack) if language in (by := texts.get(moment, {}))]
-            others = tuple(dict.fromkeys(text for text in told if text != winner))
-            if others:
+            if others := overridden(winner, told):
                 wider[moment, language] = others
     return wider
+
+
+def overridden(winner: str, told: Iterable[str]) -> tuple[str, ...]:
+    """Return the texts that may be said instead of one, nearest first, up to the first that every product can say."""
+    others: dict[str, None] = {}
+    for text in told:
+        if text != winner:
+            others[text] = None
+            if not needed_by(text):
+                break
+    return tuple(others)
 
 
 def document_of(raw: Json, layers: Iterable[Json]) -> ButtonDocument:

@@ -4,18 +4,16 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import date, datetime
 from typing import Any
-from uuid import UUID, uuid4
+from uuid import uuid4
 
-from sqlalchemy import URL, Connection, delete, func, insert, select, update
+from sqlalchemy import Connection, delete, func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.catalogue import Product
+from uptick.core.engine.tables import Tables
 from uptick.core.merge import Json
 from uptick.data.heads import Heads
 from uptick.data.tables import imports, products, stores
-
-# By database and store: the stamp under which the products were read, and the products. Nobody changes the list.
-_kept: dict[tuple[URL, int], tuple[UUID, date, list[Product]]] = {}
 
 _READ = """
 SELECT sku, name, category, price_minor, currency, url, picture, stock, option_name, option_values, tax_percent,
@@ -27,8 +25,9 @@ FROM products WHERE store_id = %s ORDER BY position, sku
 class PgCatalogue:
     """Pre-orders whose day has come by `today` are plain products."""
 
-    def __init__(self, connection: Connection, heads: Heads, today: date) -> None:
+    def __init__(self, connection: Connection, heads: Heads, tables: Tables, today: date) -> None:
         self._db = connection
+        self._tables = tables
         self._store = heads.store_id
         self._stamp = heads.catalogue_stamp
         self._today = today
@@ -36,13 +35,9 @@ class PgCatalogue:
 
     def all(self) -> list[Product]:
         """Return the products; the same list as last time while nothing has changed."""
-        if self._now is not None:
-            return self._now
-        place = (self._db.engine.url, self._store)
-        kept = _kept.get(place)
-        if kept is None or kept[:2] != (self._stamp, self._today):
-            kept = _kept[place] = (self._stamp, self._today, self._read())
-        self._now = kept[2]
+        if self._now is None:
+            # Nobody changes the list.
+            self._now = self._tables.newest("products", (self._stamp, self._today), self._read)
         return self._now
 
     def _read(self) -> list[Product]:

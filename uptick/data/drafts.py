@@ -1,14 +1,12 @@
 """The draft of a store: a row of whole steps that only grows, so that everybody can take back what is theirs."""
 
-from collections import OrderedDict
 from datetime import datetime
-from typing import Any
 
-from sqlalchemy import URL, Connection, bindparam, select, text
+from sqlalchemy import Connection, bindparam, select, text
 
+from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, Stale
 from uptick.core.history import Mark, cancelled, redoable, undoable
-from uptick.core.memo import remembered
 from uptick.core.settings import Settings
 from uptick.data.heads import Heads, StepAt
 from uptick.data.tables import draft_steps
@@ -36,19 +34,13 @@ _SETTINGS = select(draft_steps.c.settings).where(
     draft_steps.c.store_id == bindparam("store"), draft_steps.c.n == bindparam("n")
 )
 
-# A step never changes: its settings are read once, and what was computed from them is found again by them. Neither do
-# the steps that came before it.
-_Place = tuple[URL, int, StepAt]
-_kept: OrderedDict[_Place, Settings] = OrderedDict()
-_kept_marks: OrderedDict[_Place, list[Mark]] = OrderedDict()
-_MOST_KEPT = 64
-
 
 class PgDrafts:
     """The draft as one person sees it: undo and redo are their own."""
 
-    def __init__(self, connection: Connection, heads: Heads, person_id: int) -> None:
+    def __init__(self, connection: Connection, heads: Heads, tables: Tables, person_id: int) -> None:
         self._db = connection
+        self._tables = tables
         self._store = heads.store_id
         self._person = person_id
         self._version, self._step = heads.version, heads.step
@@ -65,16 +57,12 @@ class PgDrafts:
 
     def marks(self) -> list[Mark]:
         """Return the newest steps' marks, the newest first."""
-        place = self._place(self._step)
-        kept = _kept_marks.get(place)
-        if kept is None:
-            rows = self._db.execute(_READ_MARKS, {"store": self._store, "head": self._step.n, "most": _MARKS})
-            kept = [Mark(n, person, reverts, label) for n, person, reverts, label in rows]
-            _keep(_kept_marks, place, kept)
-        return kept
+        # A step never changes, and neither do those that came before it.
+        return self._tables.newest("marks", self._step, self._read_marks)
 
-    def _place(self, step: StepAt) -> _Place:
-        return self._db.engine.url, self._store, step
+    def _read_marks(self) -> list[Mark]:
+        rows = self._db.execute(_READ_MARKS, {"store": self._store, "head": self._step.n, "most": _MARKS})
+        return [Mark(n, person, reverts, label) for n, person, reverts, label in rows]
 
     def settings_at(self, n: int) -> Settings:
         """Return the settings after a step.
@@ -90,13 +78,13 @@ class PgDrafts:
         return self._settings_of(StepAt(n, made_at))
 
     def _settings_of(self, step: StepAt) -> Settings:
-        place = self._place(step)
-        kept = _kept.get(place)
-        if kept is None:
-            raw = self._db.execute(_SETTINGS, {"store": self._store, "n": step.n}).scalar_one()
-            kept = Settings.model_validate(raw)
-            _keep(_kept, place, kept)
-        return kept
+        if step != self._step:
+            return self._read_settings(step)
+        return self._tables.newest("draft", step, lambda: self._read_settings(step))
+
+    def _read_settings(self, step: StepAt) -> Settings:
+        raw = self._db.execute(_SETTINGS, {"store": self._store, "n": step.n}).scalar_one()
+        return Settings.model_validate(raw)
 
     def append(
         self,
@@ -127,9 +115,9 @@ class PgDrafts:
         # Marks of another version than this one follows on are read anew.
         marks = self.marks() if base_version == self._version else None
         self._version, self._step = base_version + 1, StepAt(n, now)
-        _keep(_kept, self._place(self._step), settings)
+        self._tables.newest("draft", self._step, lambda: settings)
         if marks is not None:
-            _keep(_kept_marks, self._place(self._step), [Mark(n, person.id, reverts, label), *marks][:_MARKS])
+            self._tables.newest("marks", self._step, lambda: [Mark(n, person.id, reverts, label), *marks][:_MARKS])
         self._now = self._draft(settings)
         return self._now
 
@@ -146,14 +134,7 @@ class PgDrafts:
         return [Step(r.n, r.label, r.author, r.made_at, r.n in gone, r.person_id == self._person) for r in rows]
 
 
-@remembered(64)
 def _labels(marks: list[Mark], person_id: int) -> tuple[str, str]:
     """Return what undo and redo would do for a person."""
     undo, redo = undoable(marks, person_id), redoable(marks, person_id)
     return undo.label if undo else "", redo.label.removeprefix("Undone: ") if redo else ""
-
-
-def _keep(kept: OrderedDict[_Place, Any], place: _Place, what: Any) -> None:
-    kept[place] = what
-    while len(kept) > _MOST_KEPT:
-        kept.popitem(last=False)

@@ -5,10 +5,9 @@ from datetime import datetime
 from typing import NamedTuple
 from uuid import UUID
 
-from sqlalchemy import URL, Connection, text
+from sqlalchemy import Connection, text
 
 from uptick.core.merge import Json
-from uptick.core.store import Store
 
 _READ = text("""
 SELECT s.id, s.profile, s.catalogue_stamp, d.version, d.head, h.made_at AS head_made_at,
@@ -39,7 +38,7 @@ class Heads:
     """The newest of everything as a transaction found it; `version` is the draft's."""
 
     store_id: int
-    store: Store
+    profile: Json
     catalogue_stamp: UUID
     version: int
     step: StepAt
@@ -53,16 +52,4 @@ def read_heads(connection: Connection, key: str) -> Heads | None:
     release = None
     if row.release_n is not None:
         release = ReleaseAt(row.release_n, row.release_hash, row.release_made_at)
-    store = _same_store(connection.engine.url, row.id, row.profile)
-    return Heads(row.id, store, row.catalogue_stamp, row.version, StepAt(row.head, row.head_made_at), release)
-
-
-_kept: dict[tuple[URL, int], tuple[Json, Store]] = {}
-
-
-def _same_store(database: URL, store_id: int, profile: Json) -> Store:
-    """Return the store of a profile; the same object while that does not change, since results are kept by it."""
-    kept = _kept.get((database, store_id))
-    if kept is None or kept[0] != profile:
-        kept = _kept[database, store_id] = (profile, Store.model_validate(profile))
-    return kept[1]
+    return Heads(row.id, row.profile, row.catalogue_stamp, row.version, StepAt(row.head, row.head_made_at), release)

@@ -2,24 +2,22 @@
 
 from collections.abc import Iterator, Mapping
 
-from sqlalchemy import URL, Connection, Engine, select
+from sqlalchemy import Connection, Engine, select
 from sqlalchemy.dialects.postgresql import insert
 
+from uptick.core.engine.step import Step
+from uptick.core.engine.tables import Tables
 from uptick.core.formats.picture_file import pixels_of
 from uptick.core.pictures import Picture
 from uptick.data.tables import pictures
 from uptick.usecases.ports import StoredPicture
 
-# Content under a hash never changes, so what was read stays true. What a store owns is known as soon as it is put, also
-# to whoever reads by another connection while that is not yet committed.
-_read: dict[str, Picture] = {}
-_owned: dict[tuple[URL, int], set[str]] = {}
-
 
 class PgPictures:
-    def __init__(self, connection: Connection, store_id: int) -> None:
+    def __init__(self, connection: Connection, store_id: int, tables: Tables) -> None:
         self._db = connection
         self._store = store_id
+        self._tables = tables
 
     def all(self) -> list[StoredPicture]:
         c = pictures.c
@@ -34,8 +32,9 @@ class PgPictures:
             "made_at": picture.made_at,
         }  # fmt: skip
         self._db.execute(insert(pictures).values(values).on_conflict_do_nothing())
-        _read.setdefault(picture.hash, pixels_of(content))
-        _owned.setdefault((self._db.engine.url, self._store), set()).add(picture.hash)
+        # Content under a hash never changes. It is known as soon as it is put, also to whoever reads by another
+        # connection while that is not yet committed.
+        self._tables.ask(Step.READ, ("picture", picture.hash), lambda: pixels_of(content))
 
     def content(self, digest: str) -> tuple[str, bytes] | None:
         query = select(pictures.c.media_type, pictures.c.content)
@@ -46,21 +45,20 @@ class PgPictures:
 class StorePictures(Mapping[str, Picture]):
     """A store's pictures as pixels, read when they are first asked for."""
 
-    def __init__(self, engine: Engine, store_id: int) -> None:
+    def __init__(self, engine: Engine, store_id: int, tables: Tables) -> None:
         self._engine = engine
         self._store = store_id
-        self._own = _owned.setdefault((engine.url, store_id), set())
+        self._tables = tables
 
     def __getitem__(self, digest: str) -> Picture:
-        if digest not in self._own:
-            with self._engine.connect() as connection:
-                found = PgPictures(connection, self._store).content(digest)
-            if found is None:
-                raise KeyError(digest)
-            self._own.add(digest)
-            if digest not in _read:
-                _read[digest] = pixels_of(found[1])
-        return _read[digest]
+        return self._tables.ask(Step.READ, ("picture", digest), lambda: self._read(digest))
+
+    def _read(self, digest: str) -> Picture:
+        with self._engine.connect() as connection:
+            found = PgPictures(connection, self._store, self._tables).content(digest)
+        if found is None:
+            raise KeyError(digest)
+        return pixels_of(found[1])
 
     def __iter__(self) -> Iterator[str]:
         with self._engine.connect() as connection:

@@ -3,8 +3,9 @@
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import URL, Column, Connection, Row, Select, func, insert, select, text
+from sqlalchemy import Column, Connection, Row, Select, func, insert, select, text
 
+from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound
 from uptick.core.merge import Json
 from uptick.core.release import content_hash
@@ -13,12 +14,11 @@ from uptick.data.heads import Heads, ReleaseAt
 from uptick.data.tables import releases, trial_revisions
 from uptick.usecases.ports import Release
 
-_kept: dict[tuple[URL, int], Release] = {}
-
 
 class PgReleases:
-    def __init__(self, connection: Connection, heads: Heads) -> None:
+    def __init__(self, connection: Connection, heads: Heads, tables: Tables) -> None:
         self._db = connection
+        self._tables = tables
         self._store = heads.store_id
         self._newest = heads.release
 
@@ -26,11 +26,8 @@ class PgReleases:
         """Return the newest release; its content is read once, since it never changes."""
         if self._newest is None:
             return None
-        place = (self._db.engine.url, self._store)
-        kept = _kept.get(place)
-        if kept is None or (kept.n, kept.hash, kept.made_at) != self._newest:
-            kept = _kept[place] = self.get(self._newest.n)
-        return kept
+        n = self._newest.n
+        return self._tables.newest("release", self._newest, lambda: self.get(n))
 
     def all(self) -> list[Release]:
         return [_release(row) for row in self._db.execute(self._query().order_by(releases.c.n.desc()))]

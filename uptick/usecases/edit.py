@@ -1,6 +1,5 @@
 """Changing the draft. Every change is one step that can be undone."""
 
-import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import date, datetime
@@ -8,20 +7,19 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from uptick.core.classes import classes_of
-from uptick.core.document import WHOLE_FIELDS, ButtonDocument, field_name, require_layer, value_text
+from uptick.core.document import WHOLE_FIELDS, field_name, require_layer, value_text
+from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.history import Mark, redoable, require_mark, revert, undoable
-from uptick.core.kit import Kit
-from uptick.core.look import PictureFill
-from uptick.core.memo import Kept, remembered
+from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
 from uptick.core.reach import Reach, require_known
 from uptick.core.reach_words import listed, say_reach, vocabulary_of
 from uptick.core.release import turning_days
-from uptick.core.resolve import USES, clean_layers, place_title
+from uptick.core.resolve import place_title
 from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.wording import is_rtl, language_name, parse_text
+from uptick.core.sound import require_makeable
+from uptick.core.wording import is_rtl, language_name
 from uptick.usecases.ports import Draft, Person, Shop
 
 
@@ -60,21 +58,10 @@ def changed_settings(shop: Shop, settings: Settings, layer_id: str, patch: Json)
 def patched(settings: Settings, layer_id: str, patch: Json) -> Settings:
     """Return settings with a patch applied to one layer, whether or not they make buttons.
 
-    An edit is tried while it is dragged and kept when it is let go: both are the same object, so that what was computed
-    for the one serves the other.
-
     Raises:
         NotFound: There is no such layer.
         BadDocument: The patch changes a part of a tagged value.
     """
-    key = (id(settings), layer_id, json.dumps(patch, sort_keys=True))
-    return _patched.get(key, (settings,), lambda: _patch(settings, layer_id, patch))
-
-
-_patched: Kept[Settings] = Kept(64)
-
-
-def _patch(settings: Settings, layer_id: str, patch: Json) -> Settings:
     layer = settings.layer(layer_id)
     if layer is None:
         raise NotFound(f"There is no layer {layer_id!r}.", layer=layer_id)
@@ -98,39 +85,10 @@ def require_whole_tags(patch: Json, path: str = "") -> None:
 def require_sound(shop: Shop, settings: Settings) -> None:
     """Refuse settings in which some button would not compile, today or on a day when other exceptions count."""
     for day in turning_days(settings, shop.today):
-        for one in classes_of(settings.on_day(day), shop.catalogue.all()):
-            _require_makeable(shop.kit, one.document)
+        require_makeable(shop.as_written(settings.on_day(day)))
     for raw in (settings.baseline, *settings.placements.values(), *(rule.layer for rule in settings.exceptions)):
         if (used := raw.get(USES)) and used not in settings.looks:
             raise BadDocument(f"uses: there is no look {used!r}.", field=USES)
-    for layer in clean_layers(settings).values():
-        if texts := layer.get("wording"):
-            _require_patterns(texts)
-
-
-# What was sound stays so, and an edit leaves most of it alone. Errors are not remembered.
-@remembered(4096)
-def _require_patterns(texts: Json) -> None:
-    for by_language in texts.values():
-        for text in by_language.values():
-            parse_text(text)
-
-
-@remembered(8192)
-def _require_makeable(kit: Kit, document: ButtonDocument) -> None:
-    font, icon = document.look.type, document.icon
-    lightest, heaviest = kit.fonts.weights(font.family)
-    if not lightest <= font.weight <= heaviest:
-        raise BadDocument(
-            f"look.type.weight: {font.family.capitalize()} has {lightest} to {heaviest}; it is {font.weight}.",
-            field="look.type.weight",
-        )
-    if isinstance(fill := document.look.fill, PictureFill) and fill.picture not in kit.pictures:
-        raise BadDocument(
-            f"look.fill.picture: there is no picture {fill.picture!r}. Bring it in first.", field="look.fill"
-        )
-    if icon.kind == "shipped" and icon.name not in kit.icons:
-        raise BadDocument(f"icon.name: there is no icon {icon.name!r}.", field="icon.name")
 
 
 def _label(settings: Settings, layer_id: str, before: Json | None, patch: Json) -> str:
@@ -148,10 +106,11 @@ def _label(settings: Settings, layer_id: str, before: Json | None, patch: Json) 
 
 def layer_title(settings: Settings, layer_id: str) -> str:
     """Return what a designer calls a layer."""
-    kind, _, name = layer_id.partition(":")
-    if kind == "look":
+    ref = LayerRef(layer_id)
+    name = ref.name
+    if ref.kind == "look":
         return f"Look {settings.looks[name].name}" if name in settings.looks else name
-    if kind == "exception":
+    if ref.kind == "exception":
         return next((e.name for e in settings.exceptions if e.id == name), name)
     return place_title(name) if name else "Store baseline"
 
@@ -234,9 +193,8 @@ def _rule(**values: Any) -> ExceptionRule:
 
 
 def require_reach(shop: Shop, reach: Reach) -> None:
-    products = shop.catalogue.all()
-    languages = shop.drafts.read().settings.languages
-    require_known(reach, (p.sku for p in products), (p.category for p in products), languages)
+    snapshot = shop.now()
+    require_known(reach, snapshot.goods.by_sku, snapshot.goods.by_category, snapshot.settings.languages)
 
 
 CHANGEABLE = ("name", "note", "reach", "on", "starts_on", "ends_on", "meant")
@@ -274,7 +232,7 @@ def _change_label(shop: Shop, before: ExceptionRule, after: ExceptionRule) -> st
     if before.on != after.on:
         return f"{after.name}: switched {'on' if after.on else 'off'}"
     if before.reach != after.reach:
-        names = vocabulary_of(shop.catalogue.all(), shop.drafts.read().settings.languages)
+        names = vocabulary_of(shop.now())
         return f"{after.name}: {say_reach(before.reach, names)} → {say_reach(after.reach, names)}"
     if (before.starts_on, before.ends_on) != (after.starts_on, after.ends_on):
         return f"{after.name}: {_days(after)}"

@@ -9,25 +9,26 @@ from typing import Literal
 from pydantic import ValidationError
 
 from uptick.core.carry import PARTS, completed, only_parts
-from uptick.core.classes import ButtonClass, class_for, classes_of, context_of
+from uptick.core.classes import ButtonClass, class_for, context_of
 from uptick.core.differences import FieldChange, field_changes_of
 from uptick.core.document import ButtonDocument, Placement, ShopperKind, parse_document
+from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
 from uptick.core.formats.picture_file import read_picture
 from uptick.core.formats.svg_icon import ReadIcon, read_svg
 from uptick.core.formats.tokens import read_tokens, write_tokens
+from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.match import matched
 from uptick.core.merge import Json, leaves, merge_layer, patch_at, without_gaps
 from uptick.core.ramp import Brand, Seed
-from uptick.core.resolve import USES
 from uptick.core.sentences import specification
 from uptick.core.settings import NamedLook, Settings
 from uptick.core.starts import starts
 from uptick.usecases.edit import change_layer, require_sound
 from uptick.usecases.ports import Draft, Person, Shop, StoredPicture
-from uptick.usecases.state import in_force, product_of
+from uptick.usecases.state import product_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,10 +59,10 @@ def bring(shop: Shop, source: Source) -> Brought:
         NotFound: There is no such button, starting point or look.
         BadCss, BadTokens: The text holds no look.
     """
-    settings = in_force(shop)
+    settings = shop.now().settings
     match source.kind:
         case "button":
-            layer = whole_look(_button_at(shop, settings, source.value).document)
+            layer = whole_look(_button_at(shop, source.value).document)
             return _with_parts(source.value.partition("/")[0].replace("_", " "), layer)
         case "start":
             start = next((one for one in starts(settings.brand) if one.key == source.value), None)
@@ -99,17 +100,16 @@ def _with_parts(
     return Brought(title, layer, parts, tuple(left_out), tuple(selectors), tuple(colours))
 
 
-def _button_at(shop: Shop, settings: Settings, value: str) -> ButtonClass:
+def _button_at(shop: Shop, value: str) -> ButtonClass:
     """Return the class of `placement/product`, as copied from Draw."""
     place, _, sku = value.partition("/")
     if place not in shop.store.places:
         raise NotFound(f"The shop's pages have no {place.replace('_', ' ')}.", placement=place)
-    products = shop.catalogue.all()
-    product = product_of(products, sku or None)
+    snapshot = shop.now()
+    product = product_of(snapshot, sku or None)
     placement = Placement(place)
-    device, language = shop.store.surfaces[placement].narrowest()[0], settings.language
-    context = context_of(placement, product, None, device, language, ShopperKind.NEW)
-    return class_for(classes_of(settings, products), settings, context)
+    device, language = shop.store.surfaces[placement].narrowest()[0], snapshot.settings.language
+    return class_for(snapshot, context_of(placement, product, None, device, language, ShopperKind.NEW))
 
 
 def whole_look(document: ButtonDocument) -> Json:
@@ -249,9 +249,9 @@ def drop_look(shop: Shop, look_id: str, base_version: int, person: Person, now: 
 
 def users_of(settings: Settings, look_id: str) -> tuple[str, ...]:
     """Return the layers that use a named look."""
-    layers = {"baseline": settings.baseline}
-    layers |= {f"place:{place}": settings.placements.get(place, {}) for place in Placement}
-    layers |= {f"exception:{rule.id}": rule.layer for rule in settings.exceptions}
+    layers = {BASELINE: settings.baseline}
+    layers |= {LayerRef.place(place): settings.placements.get(place, {}) for place in Placement}
+    layers |= {LayerRef.exception(rule.id): rule.layer for rule in settings.exceptions}
     return tuple(name for name, layer in layers.items() if layer.get(USES) == look_id)
 
 

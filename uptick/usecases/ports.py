@@ -6,6 +6,8 @@ from datetime import date, datetime
 from typing import Protocol
 
 from uptick.core.catalogue import Product
+from uptick.core.engine.shops import CompiledShop
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.history import Mark
 from uptick.core.kit import Kit
 from uptick.core.merge import Json
@@ -144,7 +146,7 @@ class Shop:
     """
 
     store: Store
-    kit: Kit
+    compiled: CompiledShop
     drafts: Drafts
     catalogue: Catalogue
     releases: Releases
@@ -152,6 +154,22 @@ class Shop:
     signals: Signals
     pictures: Pictures
     today: date
+
+    @property
+    def kit(self) -> Kit:
+        return self.compiled.kit
+
+    def as_written(self, settings: Settings) -> Snapshot:
+        """Return the store as settings make it, with exceptions that sleep today as if it were their day."""
+        return self.compiled.at(settings, self.catalogue.all(), self.store)
+
+    def at(self, settings: Settings) -> Snapshot:
+        """Return the store as settings make it today."""
+        return self.as_written(settings.on_day(self.today))
+
+    def now(self) -> Snapshot:
+        """Return the store as its draft makes it today."""
+        return self.at(self.drafts.read().settings)
 
 
 @dataclass(frozen=True, slots=True)

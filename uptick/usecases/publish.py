@@ -52,14 +52,9 @@ class ReleaseView:
 def view_release(shop: Shop) -> ReleaseView:
     """Return what has changed since the newest release, what must be fixed, and the ledger."""
     draft = shop.drafts.read()
-    products = shop.catalogue.all()
     newest = shop.releases.newest()
-    changes = (
-        changes_between(newest.settings.on_day(shop.today), draft.settings.on_day(shop.today), products)
-        if newest
-        else ()
-    )
-    findings = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit)
+    changes = changes_between(shop.at(newest.settings), shop.at(draft.settings)) if newest else ()
+    findings = findings_of(shop.at(draft.settings))
     return ReleaseView(
         draft=draft_state(shop, draft),
         changes=tuple(_change(shop, change) for change in changes),
@@ -114,21 +109,16 @@ def publish(
     """
     draft = shop.drafts.read()
     require_seen(version, draft.version, "The draft")
-    products = shop.catalogue.all()
     newest = shop.releases.newest()
     if newest:
         if newest.settings == draft.settings:
             raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
-        _require_no_trial(
-            shop,
-            changes_between(newest.settings.on_day(shop.today), draft.settings.on_day(shop.today), products),
-            despite,
-        )
-    left = findings_of(draft.settings.on_day(shop.today), products, shop.store, shop.kit)
+        _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(draft.settings)), despite)
+    left = findings_of(shop.at(draft.settings))
     must = [f for f in left if f.weight is Weight.MUST_FIX]
     if must and "findings" not in despite:
         raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))
-    compiled = compile_release(draft.settings, shop.store, products, shop.kit, shop.today)
+    compiled = compile_release(shop.as_written(draft.settings), shop.today)
     release = shop.releases.add(draft.settings, compiled, note, person.name, now)
     serve_trials(shop, now)
     return release
@@ -157,18 +147,13 @@ def take_back(
     """
     require_seen(version, shop.drafts.read().version, "The draft")
     earlier, newest = shop.releases.get(n), shop.releases.newest()
-    products = shop.catalogue.all()
     if newest and newest.settings == earlier.settings:
         raise NothingToRelease(f"The shop already shows what release {n} showed.", release=n)
     if newest:
-        _require_no_trial(
-            shop,
-            changes_between(newest.settings.on_day(shop.today), earlier.settings.on_day(shop.today), products),
-            despite,
-        )
+        _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(earlier.settings)), despite)
     draft = shop.drafts.read()
     shop.drafts.append(draft.version, earlier.settings, f"Taken back to release {n}", person, now)
-    compiled = compile_release(earlier.settings, shop.store, products, shop.kit, shop.today)
+    compiled = compile_release(shop.as_written(earlier.settings), shop.today)
     release = shop.releases.add(earlier.settings, compiled, f"Taken back to release {n}", person.name, now)
     serve_trials(shop, now)
     return release
@@ -182,7 +167,7 @@ def serve_trials(shop: Shop, now: datetime) -> None:
     newest = shop.releases.newest()
     if newest is None:
         return
-    products = shop.catalogue.all()
+    snapshot = shop.as_written(newest.settings)
     compiled: list[Json] = []
     for trial in reversed(shop.trials.all()):
         if trial.state is TrialState.CLOSED:
@@ -194,7 +179,7 @@ def serve_trials(shop: Shop, now: datetime) -> None:
                 "salt": trial.version_salt,
                 "shares": SHARES,
                 "reach": trial.reach.narrowed(),
-                "B": compile_version(newest.settings, shop.store, products, shop.kit, trial.version_b, shop.today),
+                "B": compile_version(snapshot, trial.version_b, shop.today),
             }
         )
     shop.releases.set_trials(newest.n, {"trials": compiled}, now)
@@ -202,4 +187,4 @@ def serve_trials(shop: Shop, now: datetime) -> None:
 
 def draft_manifest(shop: Shop, tried: Settings | None = None) -> Json:
     """Return the draft, or settings that are tried, in compiled form, for looking at them on the shop's own pages."""
-    return compile_release(tried or shop.drafts.read().settings, shop.store, shop.catalogue.all(), shop.kit, shop.today)
+    return compile_release(shop.as_written(tried or shop.drafts.read().settings), shop.today)

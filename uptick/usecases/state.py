@@ -10,9 +10,10 @@ from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.differences import FieldChange, count_changes
 from uptick.core.document import Device, Moment, Placement, SecondButton, Situation
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fill import text_for
-from uptick.core.reach_words import Vocabulary, listed, vocabulary_of
+from uptick.core.reach_words import listed
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
 from uptick.usecases.ports import Draft, Shop
@@ -50,16 +51,11 @@ def is_inactive(placement: Placement, moment: Moment) -> bool:
     return waits or moment in {Moment.SOLD_OUT, Moment.WORKING}
 
 
-def in_force(shop: Shop, draft: Draft | None = None) -> Settings:
-    """Return the draft's settings as they count today."""
-    return (draft or shop.drafts.read()).settings.on_day(shop.today)
-
-
 def draft_state(shop: Shop, draft: Draft) -> DraftState:
     newest = shop.releases.newest()
     if newest is None:
         return DraftState(draft.version, draft.undo_label, draft.redo_label, 1, 0)
-    changes = count_changes(newest.settings, draft.settings)
+    changes = count_changes(shop.as_written(newest.settings), shop.as_written(draft.settings))
     return DraftState(draft.version, draft.undo_label, draft.redo_label, changes, newest.n)
 
 
@@ -82,15 +78,16 @@ def show(
     return Shown(compile_button(one.document, shop.kit, ground), moment, text, is_rtl(language), inactive, second_says)
 
 
-def product_of(products: Sequence[Product], sku: str | None) -> Product:
+def product_of(snapshot: Snapshot, sku: str | None) -> Product:
     """Return a product by its code, or the first plain one."""
+    products = snapshot.products
     if not products:
         raise NotFound("The catalogue is empty. Import the shop's products first.")
     if sku:
-        found = next((p for p in products if p.sku == sku), None)
-        if found is None:
+        product = snapshot.goods.by_sku.get(sku)
+        if product is None:
             raise NotFound(f"No product has the code {sku!r}.", product=sku)
-        return found
+        return product
     return next((p for p in products if p.situation is Situation.PLAIN), products[0])
 
 
@@ -133,7 +130,3 @@ def language_of(settings: Settings, language: str | None) -> str:
     if language and language not in settings.languages:
         raise OutOfRange.of("language", f"one of {listed(settings.languages, 'or')}", language)
     return language or settings.language
-
-
-def names_of(shop: Shop, settings: Settings) -> Vocabulary:
-    return vocabulary_of(shop.catalogue.all(), settings.languages)

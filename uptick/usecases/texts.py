@@ -5,6 +5,7 @@ from datetime import datetime
 
 from uptick.core.errors import OutOfRange
 from uptick.core.formats.po import TextChange, TextRefusal, TextsReading, patches_of, read_po, write_po
+from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.merge import merge_layer, without_gaps
 from uptick.core.reach_words import listed, say_reach, vocabulary_of
 from uptick.core.wording import language_name
@@ -36,14 +37,16 @@ def export_texts(shop: Shop, language: str, now: datetime) -> str:
 
 
 def _notes(shop: Shop) -> dict[str, str]:
-    settings = shop.drafts.read().settings
-    names = vocabulary_of(shop.catalogue.all(), settings.languages)
+    snapshot = shop.now()
+    names = vocabulary_of(snapshot)
     rooms = {place: shop.store.surfaces[place].narrowest() for place in shop.store.places}
-    notes = {f"place:{place}": f"At most {room:g} px wide, on a {device}." for place, (device, room) in rooms.items()}
+    notes: dict[str, str] = {
+        LayerRef.place(place): f"At most {room:g} px wide, on a {device}." for place, (device, room) in rooms.items()
+    }
     device, room = min(rooms.values(), key=lambda one: one[1])
-    notes["baseline"] = f"Wherever nothing narrower is said; at most {room:g} px wide, on a {device}."
-    for rule in settings.exceptions:
-        notes[f"exception:{rule.id}"] = f"For {say_reach(rule.reach, names)}: {rule.note}"
+    notes[BASELINE] = f"Wherever nothing narrower is said; at most {room:g} px wide, on a {device}."
+    for rule in snapshot.settings.exceptions:
+        notes[LayerRef.exception(rule.id)] = f"For {say_reach(rule.reach, names)}: {rule.note}"
     return notes
 
 

@@ -6,9 +6,10 @@ from datetime import datetime, timedelta
 from itertools import islice
 
 from uptick.core.catalogue import Product
-from uptick.core.classes import MOMENTS_OF, class_for, classes_of, context_of, under_version
+from uptick.core.classes import MOMENTS_OF, class_for, context_of, under_version
 from uptick.core.differences import FieldChange, field_changes
 from uptick.core.document import Placement, Situation, require_layer
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
 from uptick.core.merge import Json, merge_layer, without_gaps
@@ -168,8 +169,7 @@ def _pace(shop: Shop, trial: Trial, now: datetime) -> Pace:
 def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
     """Return a trial with both versions rendered, its plan and, once started, its readout."""
     trial = shop.trials.get(number)
-    settings = _base(shop)
-    seen = _telling_sight(shop, settings, trial)
+    seen = _telling_sight(shop, shop.at(_base(shop)), trial)
     readout, counted = _readout(shop, trial, now)
     ends_at = trial.started_at + timedelta(days=trial.plan.days) if trial.started_at and trial.plan else None
     return TrialView(
@@ -206,7 +206,7 @@ class _Sight:
 _MOST_LOOKED_AT = 200
 
 
-def _telling_sight(shop: Shop, settings: Settings, trial: Trial) -> _Sight:
+def _telling_sight(shop: Shop, snapshot: Snapshot, trial: Trial) -> _Sight:
     """Return the first sight on which the versions differ, or the plainest where they never do."""
     products = shop.catalogue.all()
     covered = [
@@ -223,7 +223,7 @@ def _telling_sight(shop: Shop, settings: Settings, trial: Trial) -> _Sight:
     looked_at = [*plainest_first, *covered[:_MOST_LOOKED_AT]] or [(trial.reach.placements[0], products[0])]
     plainest: _Sight | None = None
     for place, product in looked_at:
-        seen = _sight(shop, settings, trial, place, product)
+        seen = _sight(shop, snapshot, trial, place, product)
         if seen.differs:
             return seen
         plainest = plainest or seen
@@ -231,12 +231,12 @@ def _telling_sight(shop: Shop, settings: Settings, trial: Trial) -> _Sight:
     return plainest
 
 
-def _sight(shop: Shop, settings: Settings, trial: Trial, place: Placement, product: Product) -> _Sight:
+def _sight(shop: Shop, snapshot: Snapshot, trial: Trial, place: Placement, product: Product) -> _Sight:
     devices = trial.reach.devices or (None,)
     languages = trial.reach.languages or (shop.store.language,)
     shopper = trial.reach.shoppers[0] if trial.reach.shoppers else None
     context = context_of(place, product, device=devices[0], language=languages[0], shopper=shopper)
-    a = class_for(classes_of(settings, shop.catalogue.all()), settings, context)
+    a = class_for(snapshot, context)
     b = under_version(a, trial.version_b)
     fields = field_changes(a.document, b.document)
     moment, state = telling_moment(fields, product)

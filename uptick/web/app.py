@@ -1,6 +1,7 @@
 """The studio's application: API, problems, security headers and the built screens."""
 
 import re
+from typing import Any
 from urllib.parse import unquote_to_bytes
 
 from fastapi import FastAPI, Response
@@ -111,8 +112,8 @@ def create_app(parts: Parts) -> FastAPI:
     app.include_router(outcome.router)
 
     @app.get("/health", include_in_schema=False)
-    def health() -> dict[str, str]:
-        return {"is": "well"}
+    def health() -> dict[str, Any]:
+        return {"is": "well", "engine": parts.engine()}
 
     @app.get("/shop-fonts/{name}", include_in_schema=False)
     def shop_font(name: str) -> Response:

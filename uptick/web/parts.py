@@ -36,6 +36,7 @@ class Parts:
     font_files: dict[str, str]
     edge_origin: str
     practice_origin: str
+    engine: Callable[[], dict[str, int]]
     studio_origin: str = ""
 
 

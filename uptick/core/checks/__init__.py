@@ -1,8 +1,7 @@
 """The checks: what is wrong with a shop's buttons, by how much, and what would mend it."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
-from uptick.core.catalogue import Product
 from uptick.core.checks.contrast import check_contrast
 from uptick.core.checks.edges import check_edges
 from uptick.core.checks.finding import Finding, Mend, Spot, Weight
@@ -10,50 +9,42 @@ from uptick.core.checks.names import check_names
 from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
-from uptick.core.checks.texts import check_texts
-from uptick.core.classes import ButtonClass, ButtonKind, kinds_of
-from uptick.core.kit import Kit
-from uptick.core.memo import remembered
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.checks.texts import check_languages, check_texts
+from uptick.core.classes import ButtonClass, ButtonKind, kind_of, kinds_at
+from uptick.core.engine.snapshot import Snapshot
 
 __all__ = ["Finding", "Mend", "Spot", "Weight", "dead_values", "fields_of", "findings_about", "findings_of"]
 
 _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
 
 
-@remembered(16)
-def findings_of(settings: Settings, products: Sequence[Product], store: Store, kit: Kit) -> tuple[Finding, ...]:
+def findings_of(snapshot: Snapshot) -> tuple[Finding, ...]:
     """Return everything the checks find in a shop as its settings count today, the worst first."""
-    seen = _seen(settings, products, store)
-    found = [*_of_buttons(settings, seen, seen, store, kit), *check_reaches(settings, products, store)]
+    kinds = _all_kinds(snapshot)
+    found = [*_of_buttons(snapshot, kinds, lambda: kinds), *check_languages(snapshot), *check_reaches(snapshot)]
     return _sorted(found)
 
 
-def findings_about(
-    settings: Settings, buttons: Collection[ButtonClass], products: Sequence[Product], store: Store, kit: Kit
-) -> tuple[Finding, ...]:
+def findings_about(snapshot: Snapshot, buttons: Iterable[ButtonClass]) -> tuple[Finding, ...]:
     """Return what the checks find in some buttons, the worst first; what it costs does not grow with the others."""
-    seen = _seen(settings, products, store)
-    wanted = {(one.placement, one.key) for one in buttons}
-    those = [kind for kind in seen if any((kind.placement, key) in wanted for key in kind.keys)]
-    return _sorted(_of_buttons(settings, those, seen, store, kit))
+    kinds = {(kind.placement, kind.key): kind for one in buttons if (kind := kind_of(snapshot, one))}
+    return _sorted(_of_buttons(snapshot, tuple(kinds.values()), lambda: _all_kinds(snapshot)))
 
 
-def _seen(settings: Settings, products: Sequence[Product], store: Store) -> list[ButtonKind]:
-    return [one for one in kinds_of(settings, products) if one.placement in store.surfaces]
+def _all_kinds(snapshot: Snapshot) -> Sequence[ButtonKind]:
+    return [kind for placement in snapshot.store.places for kind in kinds_at(snapshot, placement)]
 
 
 def _of_buttons(
-    settings: Settings, seen: Sequence[ButtonKind], every: Sequence[ButtonKind], store: Store, kit: Kit
+    snapshot: Snapshot, kinds: Sequence[ButtonKind], every: Callable[[], Sequence[ButtonKind]]
 ) -> list[Finding]:
     return [
-        *check_contrast(settings, seen, store, kit, every),
-        *check_edges(settings, seen, store),
-        *check_names(settings, seen),
-        *check_pairs(seen, store, kit),
-        *check_room(seen, store, settings.languages, kit),
-        *check_texts(settings, seen),
+        *check_contrast(snapshot, kinds, every),
+        *check_edges(snapshot, kinds),
+        *check_names(snapshot, kinds),
+        *check_pairs(snapshot, kinds),
+        *check_room(snapshot, kinds),
+        *check_texts(snapshot, kinds),
     ]
 
 

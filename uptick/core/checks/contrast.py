@@ -1,25 +1,25 @@
 """Words must be readable on their fill, in every state: on the worst of a gradient and on a picture's pixels."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from uptick.core.boxes import lay_out
 from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
-from uptick.core.checks.origin import narrower, order_of, set_in
+from uptick.core.checks.origin import look_rules, narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
 from uptick.core.document import ButtonDocument, Moment, NoIcon
 from uptick.core.dress import REST, Dress, by_hand, dress_in, shifted
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.fill import template_of
 from uptick.core.fills import AnyFill, colours_in
 from uptick.core.kit import Kit
+from uptick.core.layer_ref import LayerRef
 from uptick.core.look import LinearFill, PictureFill, RadialFill, SolidFill
-from uptick.core.memo import Kept
 from uptick.core.merge import Json
 from uptick.core.pictures import under
 from uptick.core.pictures import worst_contrast as worst_on_pixels
-from uptick.core.resolve import clean_layers
-from uptick.core.settings import Settings
 from uptick.core.store import Store
 
 # WCAG 2.2, 1.4.11: what is needed to understand a picture of an icon.
@@ -35,8 +35,8 @@ _STATES = {
 
 
 @dataclass(frozen=True, slots=True)
-class _Pair:
-    """Words on a fill in one state, the worst colour that they meet, and the narrower of the layers they come from."""
+class _Read:
+    """Words on a fill in one state that are hard to read, and the worst colour that they meet."""
 
     state: str
     fill: AnyFill
@@ -44,15 +44,23 @@ class _Pair:
     met: str
     ratio: float
     needed: float
-    layer: str
+    by_hand: frozenset[str]
+
+
+@dataclass(frozen=True, slots=True)
+class _Pair:
+    """What is hard to read, with the narrower of the layers that it comes from."""
+
+    read: _Read
+    layer: LayerRef
 
 
 def check_contrast(
-    settings: Settings, classes: Sequence[ButtonClass], store: Store, kit: Kit, every: Sequence[ButtonClass] = ()
+    snapshot: Snapshot, classes: Sequence[ButtonClass], every: Callable[[], Sequence[ButtonClass]]
 ) -> Iterator[Finding]:
     """Test words, or an icon that stands alone, on fill in every state but disabled.
 
-    Buttons that take a pair from the same layers share a finding. A mend must spoil no other button: it is tried on
+    Buttons that take a pair from the same layers share a finding. A fix must spoil no other button: it is tried on
     `every` one, not only on those that are tested.
 
     Source:
@@ -60,47 +68,47 @@ def check_contrast(
     """
     by_pair: dict[_Pair, list[ButtonClass]] = {}
     looks: dict[tuple[object, ...], list[_Pair]] = {}
-    layers = clean_layers(settings)
-    drawn = {layer for layer, content in layers.items() if "look" in content}
     for one in classes:
         # Texts do not change how they are read: classes with the same look layers are looked at once.
-        key = _look_key(one, drawn)
+        key = look_rules(snapshot, one)
         if key not in looks:
-            looks[key] = list(_pairs(settings, one, store, kit))
+            looks[key] = [_Pair(read, _layer(snapshot, one, read)) for read in _hard_to_read(snapshot, one)]
         for pair in looks[key]:
             by_pair.setdefault(pair, []).append(one)
-    others = list(_drawn_once(every or classes, drawn)) if by_pair else []
+    others = list(_drawn_once(snapshot, every())) if by_pair else []
     for pair, buttons in by_pair.items():
-        page = store.surfaces[buttons[0].placement].page_colour
+        read = pair.read
         what = "The icon" if buttons[0].document.is_wordless else "Words"
         yield Finding(
             rule="contrast",
             weight=Weight.MUST_FIX,
             buttons=spots(*buttons),
-            spot=pair.state,
-            title=f"{what} {_STATES[pair.state]} {cut(pair.ratio)} : 1, {pair.needed:g} is needed",
-            says=f"{pair.words} on {pair.met} {where_all(buttons)}.",
-            figure=pair.ratio,
-            allowed=pair.needed,
-            mends=tuple(_mends(settings, others, pair, page, buttons[0], store, kit)),
+            spot=read.state,
+            title=f"{what} {_STATES[read.state]} {cut(read.ratio)} : 1, {read.needed:g} is needed",
+            says=f"{read.words} on {read.met} {where_all(buttons)}.",
+            figure=read.ratio,
+            allowed=read.needed,
+            mends=tuple(_mends(snapshot, others, pair, buttons[0])),
         )
 
 
-def _look_key(one: ButtonClass, drawn: set[str]) -> tuple[object, ...]:
-    return (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
-
-
-def _drawn_once(classes: Sequence[ButtonClass], drawn: set[str]) -> Iterator[ButtonClass]:
+def _drawn_once(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[ButtonClass]:
     """Yield one class for each set of layers that draw."""
     seen: set[tuple[object, ...]] = set()
     for one in classes:
-        key = _look_key(one, drawn)
+        key = look_rules(snapshot, one)
         if key not in seen:
             seen.add(key)
             yield one
 
 
-def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Pair]:
+def _hard_to_read(snapshot: Snapshot, one: ButtonClass) -> tuple[_Read, ...]:
+    page = snapshot.store.surfaces[one.placement].page_colour
+    key = ("contrast", one.document.drawn_number, one.placement, page)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_reads(one, snapshot.store, snapshot.kit)))
+
+
+def _reads(one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
     document, look = one.document, one.document.look
     if document.is_wordless and isinstance(document.icon, NoIcon):
         return
@@ -118,7 +126,8 @@ def _pairs(settings: Settings, one: ButtonClass, store: Store, kit: Kit) -> Iter
             # What is derived is mended with what it comes from.
             continue
         if ratio < needed:
-            yield _Pair(state, dress.fill, dress.text_colour, met, ratio, needed, _layer(settings, one, state, dress))
+            own = frozenset({"fill", "text_colour"} - dress.derived)
+            yield _Read(state, dress.fill, dress.text_colour, met, ratio, needed, own)
 
 
 def _needed(document: ButtonDocument) -> float:
@@ -130,13 +139,13 @@ def _seen(dress: Dress) -> tuple[AnyFill, str, float]:
     return dress.fill, dress.text_colour, dress.opacity
 
 
-def _layer(settings: Settings, one: ButtonClass, state: str, dress: Dress) -> str:
+def _layer(snapshot: Snapshot, one: ButtonClass, read: _Read) -> LayerRef:
     """Return the layer that the worse half comes from; what is derived comes from where rest is set."""
     fields = []
     for part in ("fill", "text_colour"):
-        own = state != REST and part not in dress.derived
-        fields.append(f"look.{state}.{part}" if own else f"look.{part}")
-    return narrower(settings, one, *fields)
+        own = read.state != REST and part in read.by_hand
+        fields.append(f"look.{read.state}.{part}" if own else f"look.{part}")
+    return narrower(snapshot, one, *fields)
 
 
 def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[float, str]:
@@ -149,22 +158,14 @@ def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[floa
     return worst_contrast(words, met)
 
 
-_on_pictures: Kept[float] = Kept(2048)
-
-
 def _worst_on_picture(one: ButtonClass, fill: PictureFill, words: str, store: Store, kit: Kit) -> float:
     picture = kit.pictures.get(fill.picture)
     if picture is None:
         return contrast_ratio(words, fill.scrim.colour)
-
-    def compute() -> float:
-        ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
-        drawn = lay_out(one.document, template_of(one.document, Moment.READY, ""), kit, ground)
-        part = (drawn.words.x, drawn.words.y, drawn.words.width, drawn.words.height)
-        return worst_on_pixels(words, under(picture, fill, (drawn.outer.width, drawn.outer.height), part))
-
-    key = (id(one.document), fill, words, one.placement, id(store), id(kit))
-    return _on_pictures.get(key, (one, store, kit, picture), compute)
+    ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
+    drawn = lay_out(one.document, template_of(one.document, Moment.READY, ""), kit, ground)
+    part = (drawn.words.x, drawn.words.y, drawn.words.width, drawn.words.height)
+    return worst_on_pixels(words, under(picture, fill, (drawn.outer.width, drawn.outer.height), part))
 
 
 def cut(ratio: float) -> str:
@@ -181,33 +182,26 @@ def _patch(state: str, part: str, value: Json | str) -> Json:
     return {"look": inner if state == REST else {state: inner}}
 
 
-def _mends(
-    settings: Settings,
-    classes: Sequence[ButtonClass],
-    pair: _Pair,
-    page: str,
-    one: ButtonClass,
-    store: Store,
-    kit: Kit,
-) -> Iterator[Mend]:
-    fill = pair.fill
+def _mends(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one: ButtonClass) -> Iterator[Mend]:
+    read = pair.read
+    fill = read.fill
     if isinstance(fill, SolidFill):
-        better = nearest_passing(fill.colour, pair.words, pair.needed)
-        if better and _brings_no_other(settings, classes, pair, "fill", better):
-            gives = cut(contrast_ratio(better, pair.words))
+        better = nearest_passing(fill.colour, read.words, read.needed)
+        if better and _brings_no_other(snapshot, classes, pair, "fill", better):
+            gives = cut(contrast_ratio(better, read.words))
             value = {"kind": "solid", "colour": better}
-            yield Mend(f"fill {better} gives {gives}", pair.layer, _patch(pair.state, "fill", value))
+            yield Mend(f"fill {better} gives {gives}", pair.layer, _patch(read.state, "fill", value))
     elif isinstance(fill, LinearFill | RadialFill):
         yield from _gradient_mend(pair, fill)
     elif isinstance(fill, PictureFill):
-        yield from _scrim_mend(pair, fill, one, store, kit)
+        yield from _scrim_mend(pair, fill, one, snapshot.store, snapshot.kit)
         return
-    met = colours_in(fill) or (page,)
-    better = nearest_passing(pair.words, met, pair.needed)
-    if better and _brings_no_other(settings, classes, pair, "text_colour", better):
+    met = colours_in(fill) or (snapshot.store.surfaces[one.placement].page_colour,)
+    better = nearest_passing(read.words, met, read.needed)
+    if better and _brings_no_other(snapshot, classes, pair, "text_colour", better):
         gives = cut(worst_contrast(better, met)[0])
         part = "icon" if one.document.is_wordless else "words"
-        yield Mend(f"{part} {better} gives {gives}", pair.layer, _patch(pair.state, "text_colour", better))
+        yield Mend(f"{part} {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
 
 
 def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]:
@@ -218,10 +212,10 @@ def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]
                 stop.model_copy(update={"colour": shifted(stop.colour, way * percent / 100)}) for stop in fill.stops
             )
             tried = fill.model_copy(update={"stops": moved})
-            ratio = worst_contrast(pair.words, colours_in(tried))[0]
-            if ratio >= pair.needed:
+            ratio = worst_contrast(pair.read.words, colours_in(tried))[0]
+            if ratio >= pair.read.needed:
                 label = f"gradient {percent} % {'darker' if way < 0 else 'lighter'} gives {cut(ratio)}"
-                yield Mend(label, pair.layer, _patch(pair.state, "fill", tried.model_dump(mode="json")))
+                yield Mend(label, pair.layer, _patch(pair.read.state, "fill", tried.model_dump(mode="json")))
                 return
 
 
@@ -230,25 +224,25 @@ def _scrim_mend(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, 
     for percent in range(round(fill.scrim.opacity * 100) + 1, 101):
         veil = fill.scrim.model_copy(update={"opacity": percent / 100})
         tried = fill.model_copy(update={"scrim": veil})
-        ratio = _worst_on_picture(one, tried, pair.words, store, kit)
-        if ratio >= pair.needed:
-            patch = _patch(pair.state, "fill", tried.model_dump(mode="json"))
+        ratio = _worst_on_picture(one, tried, pair.read.words, store, kit)
+        if ratio >= pair.read.needed:
+            patch = _patch(pair.read.state, "fill", tried.model_dump(mode="json"))
             yield Mend(f"scrim {percent} % gives {cut(ratio)}", pair.layer, patch)
             return
 
 
-def _brings_no_other(settings: Settings, classes: Sequence[ButtonClass], pair: _Pair, part: str, colour: str) -> bool:
+def _brings_no_other(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, part: str, colour: str) -> bool:
     """Tell whether a colour, set in the pair's layer, can be read in every button that would take it from there."""
-    path = _path(pair.state, part)
+    path = _path(pair.read.state, part)
     for one in classes:
         order = order_of(one)
-        if pair.layer not in order or set_in(settings, one, path) > order.index(pair.layer):
+        if pair.layer not in order or set_in(snapshot, one, path) > order.index(pair.layer):
             continue
         look = one.document.look
         if part == "fill" and by_hand(look.text_colour) is None:
             # Words that are derived follow the fill.
             continue
-        dress = dress_in(look, pair.state)
+        dress = dress_in(look, pair.read.state)
         others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
         if others and worst_contrast(colour, others)[0] < _needed(one.document):
             return False

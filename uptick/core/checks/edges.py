@@ -1,18 +1,18 @@
 """A button against its page: where it ends, and where the keyboard's focus is."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from uptick.core.checks.contrast import cut
 from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
-from uptick.core.checks.origin import narrower
+from uptick.core.checks.origin import look_rules, narrower
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, over, worst_contrast
 from uptick.core.dress import REST, dress_in, ring_colour
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.fills import colours_in
 from uptick.core.look import LineBorder, PictureFill
-from uptick.core.resolve import clean_layers
-from uptick.core.settings import Settings
-from uptick.core.store import Store
 
 # WCAG 2.2, 1.4.11 Non-text Contrast.
 _NEEDED = 3.0
@@ -20,21 +20,27 @@ _NEEDED = 3.0
 _RING_PX = 2.0
 
 
-def check_edges(settings: Settings, classes: Sequence[ButtonClass], store: Store) -> Iterator[Finding]:
-    drawn = {layer for layer, content in clean_layers(settings).items() if "look" in content}
+def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     alike: dict[tuple[object, ...], list[ButtonClass]] = {}
     for one in classes:
         if one.document.placement.shown:
-            key = (one.placement, *(rule for rule in one.rules if f"exception:{rule}" in drawn))
-            alike.setdefault(key, []).append(one)
+            alike.setdefault(look_rules(snapshot, one), []).append(one)
     found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
     for those in alike.values():
-        page = store.surfaces[those[0].placement].page_colour
-        for finding in (*_words_alone(those[0], page), *_ring(settings, those[0], page)):
-            about = (finding.rule, finding.title, tuple(mend.layer for mend in finding.mends))
-            found.setdefault(about, (finding, []))[1].extend(those)
+        for finding in _seen_alone(snapshot, those[0]):
+            layer = narrower(snapshot, those[0], "look.focus.ring_colour") if finding.mends else ""
+            mends = tuple(replace(mend, layer=layer) for mend in finding.mends)
+            about = (finding.rule, finding.title, layer)
+            found.setdefault(about, (replace(finding, mends=mends), []))[1].extend(those)
     for finding, buttons in found.values():
         yield _about(finding, buttons)
+
+
+def _seen_alone(snapshot: Snapshot, one: ButtonClass) -> tuple[Finding, ...]:
+    """Return what is found of how a button is drawn; which layer a fix goes to is not yet said."""
+    page = snapshot.store.surfaces[one.placement].page_colour
+    key = ("edges", one.document.drawn_number, page)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: (*_words_alone(one, page), *_ring(one, page)))
 
 
 def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
@@ -67,7 +73,7 @@ def _line_contrast(border: object, page: str) -> float:
     return 1.0
 
 
-def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
+def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
     """Test that the focus ring is seen.
 
     Source:
@@ -75,11 +81,10 @@ def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
     """
     look = one.document.look
     ring, fill = ring_colour(look), dress_in(look, "focus").fill
-    layer = narrower(settings, one, "look.focus.ring_colour")
     against = contrast_ratio(ring, page)
     if against < _NEEDED:
         better = nearest_passing(ring, page, _NEEDED)
-        mends = (Mend(f"ring {better}", layer, {"look": {"focus": {"ring_colour": better}}}),) if better else ()
+        mends = (Mend(f"ring {better}", "", {"look": {"focus": {"ring_colour": better}}}),) if better else ()
         yield Finding(
             "focus_ring", Weight.MUST_FIX, (), "focus",
             f"Focus ring {cut(against)} : 1 on the page, {_NEEDED:g} is needed",
@@ -88,7 +93,7 @@ def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
         )  # fmt: skip
     met = colours_in(fill)
     if met and look.focus.ring_offset_px <= 0 and worst_contrast(ring, met)[0] < _NEEDED:
-        away: Mend = Mend("2 px away", layer, {"look": {"focus": {"ring_offset_px": 2}}})
+        away: Mend = Mend("2 px away", "", {"look": {"focus": {"ring_offset_px": 2}}})
         yield Finding(
             "focus_ring", Weight.LOOK_AGAIN, (), "focus",
             f"Focus ring {cut(worst_contrast(ring, met)[0])} : 1 on the fill that it touches",
@@ -100,5 +105,5 @@ def _ring(settings: Settings, one: ButtonClass, page: str) -> Iterator[Finding]:
             "focus_ring", Weight.LOOK_AGAIN, (), "focus",
             f"Focus ring {look.focus.ring_width_px:g} px thin",
             f"From {_RING_PX:g} px on it is hard to miss,", look.focus.ring_width_px, _RING_PX,
-            (Mend("2 px thick", layer, patch),),
+            (Mend("2 px thick", "", patch),),
         )  # fmt: skip

@@ -69,8 +69,10 @@ def where(one: ButtonClass) -> str:
     place = said(one.placement)
     if not one.rules or not one.count:
         return f"on the {place}"
-    first = one.batches[0]
-    names = [first[0].name] if one.count == 1 else sorted({p.category for batch in one.batches for p in batch[:200]})
+    first = one.batches[0].products[0]
+    names = [first.name]
+    if one.count > 1:
+        names = sorted({p.category for batch in one.batches for p in batch.products[:200]})
     listed = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
     return f"on the {place}, {listed}"
 

@@ -6,18 +6,18 @@ from uptick.core.box_names import names_of
 from uptick.core.checks.finding import Finding, Weight, spots, where_all
 from uptick.core.classes import ButtonClass
 from uptick.core.document import Moment, QuantityBox
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fill import template_of
 from uptick.core.reach_words import listed
-from uptick.core.settings import Settings
 from uptick.core.wording import language_name
 
 
-def check_names(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
-    yield from _wordless(settings, classes)
-    yield from _boxes(settings, classes)
+def check_names(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    yield from _wordless(snapshot, classes)
+    yield from _boxes(snapshot, classes)
 
 
-def _boxes(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+def _boxes(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find quantity boxes that screen readers would call by an English name in another language.
 
     Source:
@@ -27,7 +27,7 @@ def _boxes(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Findi
     for one in classes:
         box = one.document.quantity
         if isinstance(box, QuantityBox) and one.document.placement.shown:
-            lacks = tuple(language for language in settings.languages if not names_of(box, language))
+            lacks = tuple(language for language in snapshot.settings.languages if not names_of(box, language))
             if lacks:
                 alike.setdefault(lacks, []).append(one)
     for missing, buttons in alike.items():
@@ -39,7 +39,7 @@ def _boxes(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Findi
         )  # fmt: skip
 
 
-def _wordless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+def _wordless(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find what shows an icon or a picture only and has no name of its own: its ready words are read out meanwhile.
 
     Source:
@@ -48,11 +48,11 @@ def _wordless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Fi
     alike: dict[tuple[str, ...], list[ButtonClass]] = {}
     for one in classes:
         if one.document.is_wordless and one.document.placement.shown:
-            lacks = tuple(language for language in settings.languages if not one.document.spoken.get(language))
+            lacks = tuple(language for language in snapshot.settings.languages if not one.document.spoken.get(language))
             if lacks:
                 alike.setdefault((one.placement, *lacks), []).append(one)
     for (_, *missing), buttons in alike.items():
-        read = template_of(buttons[0].document, Moment.READY, missing[0], settings.language)
+        read = template_of(buttons[0].document, Moment.READY, missing[0], snapshot.settings.language)
         yield Finding(
             "name", Weight.LOOK_AGAIN, spots(*buttons), "words",
             f"No name for screen readers in {listed(language_name(one) for one in missing)}",

@@ -1,22 +1,32 @@
-"""Which layer a value of a class comes from, so that a mend goes where it belongs."""
+"""Which layer a value of a class comes from, so that a fix goes where it belongs."""
 
 from uptick.core.classes import ButtonClass
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.merge import at_path
-from uptick.core.resolve import clean_layers
-from uptick.core.settings import Settings
 
 
-def order_of(one: ButtonClass) -> list[str]:
+def order_of(one: ButtonClass) -> list[LayerRef]:
     """Return the layers of a class, the widest first."""
-    return ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
+    return [BASELINE, LayerRef.place(one.placement), *map(LayerRef.exception, one.rules)]
 
 
-def set_in(settings: Settings, one: ButtonClass, field: str) -> int:
+def set_in(snapshot: Snapshot, one: ButtonClass, field: str) -> int:
     """Return the place, in the order of a class's layers, of the one that a field's value comes from; 0 of none."""
-    layers, order = clean_layers(settings), order_of(one)
-    return next((n for n in range(len(order) - 1, -1, -1) if at_path(layers.get(order[n], {}), field) is not None), 0)
+    layers, order = snapshot.layers, order_of(one)
+    for n in range(len(order) - 1, -1, -1):
+        layer = layers.get(order[n])
+        if layer is not None and at_path(layer.content, field) is not None:
+            return n
+    return 0
 
 
-def narrower(settings: Settings, one: ButtonClass, *fields: str) -> str:
+def narrower(snapshot: Snapshot, one: ButtonClass, *fields: str) -> LayerRef:
     """Return the narrowest of the layers that some fields come from."""
-    return order_of(one)[max(set_in(settings, one, field) for field in fields)]
+    return order_of(one)[max(set_in(snapshot, one, field) for field in fields)]
+
+
+def look_rules(snapshot: Snapshot, one: ButtonClass) -> tuple[object, ...]:
+    """Return what stands for the layers that draw a class: those that have it in common are drawn alike."""
+    drawn = snapshot.drawing_rules
+    return (one.placement, *[rule for rule in one.rules if rule in drawn])

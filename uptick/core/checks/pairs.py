@@ -6,8 +6,9 @@ from uptick.core.boxes import lay_out, second_look
 from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
 from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
-from uptick.core.document import SecondButton, Situation
+from uptick.core.document import Placement, SecondButton, Situation
 from uptick.core.dress import REST, base_colour, dress_in
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fill import template_of
 from uptick.core.kit import Kit
 from uptick.core.match import matched
@@ -17,14 +18,15 @@ from uptick.core.store import Store
 _APART, _WEIGHTS_APART = 10.0, 1.5
 
 
-def check_pairs(classes: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
-    alike: dict[int, list[ButtonClass]] = {}
+def check_pairs(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    alike: dict[tuple[Placement, int, int], list[ButtonClass]] = {}
     for one in classes:
         if isinstance(one.document.second, SecondButton) and one.document.placement.shown:
-            alike.setdefault(id(one.document), []).append(one)
+            key = (one.placement, one.document.drawn_number, one.document.said_number)
+            alike.setdefault(key, []).append(one)
     for buttons in alike.values():
-        yield from _unmatched(buttons, store, kit)
-        yield from _look_alikes(buttons, store)
+        yield from _unmatched(buttons, snapshot.store, snapshot.kit)
+        yield from _look_alikes(buttons, snapshot.store)
 
 
 def _unmatched(buttons: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:

@@ -1,60 +1,65 @@
 """Exceptions against each other and against the catalogue: conflicts, those that reach nothing, and dead values."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from itertools import combinations
 
-from uptick.core.catalogue import Product
 from uptick.core.checks.finding import Finding, Mend, Weight
-from uptick.core.classes import classes_of, groups_of
 from uptick.core.document import field_name, value_text
-from uptick.core.memo import remembered
-from uptick.core.merge import Json, leaves
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
+from uptick.core.layer_ref import LayerRef
+from uptick.core.merge import Json
 from uptick.core.reach import Reach
 from uptick.core.reach_words import listed
-from uptick.core.resolve import clean_layers, index_of
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.store import Store
+from uptick.core.settings import ExceptionRule
 
 
-def check_reaches(settings: Settings, products: Sequence[Product], store: Store) -> Iterator[Finding]:
-    yield from _conflicts(settings, products)
-    yield from _nothing(settings, products, store)
-    yield from _dead(settings, products)
+def check_reaches(snapshot: Snapshot) -> Iterator[Finding]:
+    yield from _conflicts(snapshot)
+    yield from _nothing(snapshot)
+    yield from _dead(snapshot)
 
 
-@remembered(32)
-def fields_of(settings: Settings) -> dict[str, dict[str, object]]:
-    """Return what each exception sets, by its id and the fields' paths."""
-    layers = clean_layers(settings)
-    return {rule.id: dict(leaves(layers[f"exception:{rule.id}"])) for rule in settings.exceptions}
+def fields_of(snapshot: Snapshot, rule_id: str) -> dict[str, object]:
+    """Return what an exception sets, by the fields' paths."""
+    return snapshot.layers[LayerRef.exception(rule_id)].fields
 
 
-def _conflicts(settings: Settings, products: Sequence[Product]) -> Iterator[Finding]:
+_Clash = tuple[str, str, tuple[str, ...], int]
+
+
+def _conflicts(snapshot: Snapshot) -> Iterator[Finding]:
     """Find equally particular exceptions that set one field differently where both hold."""
-    index = index_of(settings)
-    fields = fields_of(settings)
-    reached = [(group.bits, group.by_situation) for group in groups_of(index, products) if group.by_situation]
+    key = ("conflicts", snapshot.narrow_key)
+    clashes = snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_clashes(snapshot)))
+    for one, other, fields, common in clashes:
+        yield _conflict(snapshot, snapshot.rule(one), snapshot.rule(other), fields, common)
+
+
+def _find_clashes(snapshot: Snapshot) -> Iterator[_Clash]:
+    reached = [(one.bits[0], sum(map(len, one.batches))) for one in snapshot.cover.groups if one.batches]
     alike: dict[tuple[bool, ...], list[tuple[int, ExceptionRule]]] = {}
-    for n, rule in enumerate(index.rules):
+    for n, rule in enumerate(snapshot.index.rules):
         alike.setdefault(rule.reach.particularity(), []).append((n, rule))
     for rules in alike.values():
         for (n, one), (m, other) in combinations(rules, 2):
-            clash = [f for f, v in fields[one.id].items() if f in fields[other.id] and fields[other.id][f] != v]
+            both = 1 << n | 1 << m
+            mine, others = fields_of(snapshot, one.id), fields_of(snapshot, other.id)
+            clash = tuple(field for field in mine if field in others and others[field] != mine[field])
             if not clash or not _meet(one.reach, other.reach):
                 continue
-            both = 1 << n | 1 << m
-            common = sum(len(batch) for bits, members in reached if bits & both == both for batch in members.values())
+            common = sum(count for bits, count in reached if bits & both == both)
             if common:
-                yield _conflict(one, other, clash, fields, common)
+                yield one.id, other.id, clash, common
 
 
 def _conflict(
-    one: ExceptionRule, other: ExceptionRule, clash: list[str], fields: Mapping[str, Mapping[str, object]], common: int
+    snapshot: Snapshot, one: ExceptionRule, other: ExceptionRule, clash: Sequence[str], common: int
 ) -> Finding:
     field = clash[0]
     more = f" and {len(clash) - 1} more" if len(clash) > 1 else ""
-    mine, others = value_text(fields[one.id][field]), value_text(fields[other.id][field])
-    loser, winner = f"exception:{one.id}", f"exception:{other.id}"
+    mine, others = value_text(fields_of(snapshot, one.id)[field]), value_text(fields_of(snapshot, other.id)[field])
+    loser, winner = LayerRef.exception(one.id), LayerRef.exception(other.id)
     without = _resetting(clash)
     return Finding(
         "conflict", Weight.MUST_FIX, (), "words" if field.startswith("wording.") else "look",
@@ -90,17 +95,16 @@ def _meet(one: Reach, other: Reach) -> bool:
     return all(not a or not b or set(a) & set(b) for a, b in pairs)
 
 
-def _nothing(settings: Settings, products: Sequence[Product], store: Store) -> Iterator[Finding]:
-    index = index_of(settings)
-    known = {product.sku for product in products}
+def _nothing(snapshot: Snapshot) -> Iterator[Finding]:
+    known = snapshot.goods.by_sku
     reached = 0
-    for group in groups_of(index, products):
-        if group.by_situation:
-            reached |= group.bits
-    for n, rule in enumerate(index.rules):
+    for group in snapshot.cover.groups:
+        if group.batches:
+            reached |= group.bits[0]
+    for n, rule in enumerate(snapshot.rule(rule.id) for rule in snapshot.index.rules):
         gone = [sku for sku in rule.reach.products if sku not in known]
-        nowhere = rule.reach.placements and not set(rule.reach.placements) & set(store.surfaces)
-        off = Mend("switch it off", f"exception:{rule.id}", {"on": False}, of_rule=True)
+        nowhere = rule.reach.placements and not set(rule.reach.placements) & set(snapshot.store.surfaces)
+        off = Mend("switch it off", LayerRef.exception(rule.id), {"on": False}, of_rule=True)
         if nowhere:
             says = f"The shop has no {listed((p.replace('_', ' ') for p in rule.reach.placements), 'or')}."
         elif reached >> n & 1:
@@ -112,29 +116,39 @@ def _nothing(settings: Settings, products: Sequence[Product], store: Store) -> I
         yield Finding("reach", Weight.LOOK_AGAIN, (), "reach", f"“{rule.name}” reaches nothing", says, 0, 1, (off,))
 
 
-@remembered(16)
-def dead_values(settings: Settings, products: Sequence[Product]) -> dict[str, tuple[str, ...]]:
+def dead_values(snapshot: Snapshot) -> dict[str, tuple[str, ...]]:
     """Return the fields of each exception that never win anywhere, by the exception's id."""
-    fields = fields_of(settings)
-    alive: dict[str, set[str]] = {rule.id: set() for rule in settings.exceptions}
+    return snapshot.tables.ask(Step.FINDINGS, ("dead", snapshot.narrow_key), lambda: _find_dead(snapshot))
+
+
+def _find_dead(snapshot: Snapshot) -> dict[str, tuple[str, ...]]:
+    fields = {rule.id: fields_of(snapshot, rule.id) for rule in snapshot.index.rules}
+    alive: dict[str, set[str]] = {rule: set() for rule in fields}
     reached: set[str] = set()
-    for one in classes_of(settings, products):
-        if not one.example.product and not one.batches:
-            continue
+    stacks = {
+        frame.rules
+        for frames in snapshot.cover.frames.values()
+        for frame in frames
+        if frame.batches or (frame.example and frame.example[0].sku)
+    }
+    for rules in stacks:
         claimed: set[str] = set()
-        for rule in reversed(one.rules):
+        for rule in reversed(rules):
             reached.add(rule)
             own = fields[rule].keys() - claimed
             alive[rule] |= own
             claimed |= own
+    # In the order in which the exceptions stand.
     return {
-        rule: dead for rule in reached if (dead := tuple(field for field in fields[rule] if field not in alive[rule]))
+        rule: dead
+        for rule in alive
+        if rule in reached and (dead := tuple(field for field in fields[rule] if field not in alive[rule]))
     }
 
 
-def _dead(settings: Settings, products: Sequence[Product]) -> Iterator[Finding]:
-    for rule_id, dead in dead_values(settings, products).items():
-        rule = settings.exception(rule_id)
+def _dead(snapshot: Snapshot) -> Iterator[Finding]:
+    for rule_id, dead in dead_values(snapshot).items():
+        rule = snapshot.settings.exception(rule_id)
         if rule is None or not rule.on:
             continue
         without = _resetting(dead)
@@ -142,5 +156,5 @@ def _dead(settings: Settings, products: Sequence[Product]) -> Iterator[Finding]:
             "dead", Weight.NOTE, (), "reach",
             f"“{rule.name}” has {'a value that never wins' if len(dead) == 1 else f'{len(dead)} that never win'}",
             f"{listed(field_name(path) for path in dead)}: a more particular exception is always closer.",
-            len(dead), 0, (Mend("take it out", f"exception:{rule_id}", without),),
+            len(dead), 0, (Mend("take it out", LayerRef.exception(rule_id), without),),
         )  # fmt: skip

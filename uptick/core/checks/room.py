@@ -1,20 +1,22 @@
 """What fits where it stands, what a finger can hit, and what letters there are."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 
-from uptick.core.boxes import Drawing, lay_out
-from uptick.core.checks.finding import Finding, Mend, Spot, Weight, spots, where
+from uptick.core.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
+from uptick.core.checks.finding import Finding, Mend, Weight, spots, where
+from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
 from uptick.core.classes import MOMENTS_OF, ButtonClass
-from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, parse_document
-from uptick.core.errors import BadDocument
+from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, Placement
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.fill import WorstText, worst_of_class
 from uptick.core.kit import Kit
+from uptick.core.laid import laid
 from uptick.core.lengths import Ground
 from uptick.core.look import FixedSize
-from uptick.core.memo import Kept
-from uptick.core.merge import Json, merge_layer
-from uptick.core.store import Store, Surface
+from uptick.core.merge import Json
 from uptick.core.wording import language_name
 
 _TARGET_PX = 24.0
@@ -28,83 +30,175 @@ class _Seen:
     language: str
     device: Device
     ground: Ground
+    snapshot: Snapshot
+
+    def laid(self, text: str) -> Drawing:
+        """Return its button with a text, as it stands there; asked for by many classes that look alike."""
+        return laid(self.snapshot, self.one.document, text, self.ground, self.language)
+
+    def fitting(self) -> Fitting:
+        """Return its button on its ground, for words of any width."""
+        look, kit = self.one.look, self.snapshot.kit
+        key = ("fitting", look.number, self.ground)
+        return self.snapshot.tables.ask(Step.BOXES, key, lambda: fitting_of(look.document, kit, self.ground))
+
+    def tried(self, document: ButtonDocument, text: str) -> Drawing:
+        return lay_out(document, text, self.snapshot.kit, self.ground, language=self.language)
 
 
-def check_room(classes: Sequence[ButtonClass], store: Store, languages: Sequence[str], kit: Kit) -> list[Finding]:
+@dataclass(frozen=True, slots=True)
+class _Issue:
+    """What is wrong with a class in one language, before it is told: those of one placement with one key are one."""
+
+    key: tuple[object, ...]
+    tell: "Callable[[_Seen], Finding]"
+
+
+def check_room(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> list[Finding]:
     """Test every class in every language that it is met in; what is the same in several is one finding."""
-    found: dict[tuple[object, ...], tuple[Finding, dict[Spot, None]]] = {}
+    found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
+    sights: dict[tuple[Placement, int], list[_Sight]] = {}
     for one in classes:
-        if one.placement not in store.surfaces or not one.document.placement.shown:
+        if one.placement not in snapshot.store.surfaces or not one.look.document.placement.shown:
             continue
-        surface = store.surfaces[one.placement]
-        for seen in _seen(one, store, languages):
-            for finding in _kept_room(seen, surface, kit, languages[0]):
-                key = (finding.rule, finding.spot, one.placement, finding.title, finding.figure, finding.allowed)
-                _, buttons = found.setdefault(key, (finding, {}))
-                buttons.update(dict.fromkeys(finding.buttons))
-    return [replace(finding, buttons=tuple(buttons)) for finding, buttons in found.values()]
+        where_met = (one.placement, one.places)
+        if where_met not in sights:
+            sights[where_met] = list(_sights(one, snapshot))
+        for language, device, ground in sights[where_met]:
+            seen = _Seen(one, language, device, ground, snapshot)
+            for issue in _issues(seen):
+                key = (one.placement, *issue.key)
+                if key not in found:
+                    found[key] = (issue.tell(seen), [])
+                those = found[key][1]
+                # The languages of a class come one after the other.
+                if not those or those[-1] is not one:
+                    those.append(one)
+    return [replace(finding, buttons=spots(*those)) for finding, those in found.values()]
 
 
-_kept: Kept[tuple[Finding, ...]] = Kept(16_384)
+_Sight = tuple[str, Device, Ground]
 
 
-def _kept_room(seen: _Seen, surface: Surface, kit: Kit, first: str) -> tuple[Finding, ...]:
-    """Return what is found of a class in one language; an edit that leaves its button alone asks for it again."""
-    one = seen.one
-    key = (
-        id(one.document), one.rules, one.keys, tuple(map(id, one.batches)), seen.language, seen.device, seen.ground,
-        surface.own_height_px, id(kit), first,
-    )  # fmt: skip
-    return _kept.get(key, (one, kit), lambda: tuple(_room(seen, surface, kit, first)))
-
-
-def _seen(one: ButtonClass, store: Store, languages: Sequence[str]) -> Iterator[_Seen]:
+def _sights(one: ButtonClass, snapshot: Snapshot) -> Iterator[_Sight]:
+    """Yield the languages in which a class is met, with the narrowest container there."""
+    store = snapshot.store
     surface = store.surfaces[one.placement]
-    for language in languages:
+    for language in snapshot.settings.languages:
         devices = [d for d in one.devices(language) if d in surface.widths_px]
-        if devices:
-            device = min(devices, key=surface.width_px)
-            yield _Seen(one, language, device, store.ground(one.placement, device))
-        elif not one.where:
-            # A plain class that nobody meets is still looked at where it would be tightest.
-            device = surface.narrowest()[0]
-            yield _Seen(one, language, device, store.ground(one.placement, device))
+        if not devices and one.places:
+            continue
+        # A plain class that nobody meets is still looked at where it would be tightest.
+        device = min(devices, key=surface.width_px) if devices else surface.narrowest()[0]
+        yield language, device, store.ground(one.placement, device)
 
 
-def _room(seen: _Seen, surface: Surface, kit: Kit, first: str) -> Iterator[Finding]:
-    one = seen.one
-    worst = {moment: worst_of_class(one, moment, seen.language, kit.fonts, first) for moment in _moments(one)}
+@dataclass(frozen=True, slots=True)
+class _Worst:
+    """The widest and the narrowest text of a class in one language, and the letters that its typeface has not.
+
+    They depend on words and type, but on nothing else that is drawn.
+    """
+
+    moment: Moment
+    widest: WorstText
+    narrowest: WorstText
+    missing: str
+
+
+def _worst(seen: _Seen) -> _Worst | None:
+    one, snapshot = seen.one, seen.snapshot
+    first = snapshot.settings.language
+    key = ("class", one.texts.number, one.look.type_key, seen.language, first, one.batch_numbers)
+    return snapshot.tables.ask(Step.WIDTHS, key, lambda: _find_worst(seen, first))
+
+
+def _find_worst(seen: _Seen, first: str) -> _Worst | None:
+    one, kit = seen.one, seen.snapshot.kit
+    worst = {
+        moment: worst_of_class(seen.snapshot.tables, one, moment, seen.language, kit.fonts, first)
+        for moment in _moments(one)
+    }
     if not worst:
-        return
+        return None
     moment = max(worst, key=lambda m: worst[m].width_px)
-    widest = _laid(seen, worst[moment].text, kit)
-    if widest.too_wide_px:
-        yield _too_wide(seen, widest, worst[moment], moment, kit, first)
-    if widest.too_high_px:
-        yield _too_high(seen, widest, kit)
-    if widest.left_out:
-        yield _left_out(seen, widest)
-    yield from _touching(one)
     missing = "".join(sorted(set("".join(fonts_missing(one, w, kit) for w in worst.values()))))
-    if missing:
-        yield Finding(
-            "glyph", Weight.LOOK_AGAIN, spots(one), "words",
-            f"{one.document.look.type.family.capitalize()} has no {' '.join(missing)}",
-            f"Shoppers see {'it' if len(missing) == 1 else 'them'} in another typeface {where(one)}.",
-            len(missing), 0,
-        )  # fmt: skip
-    narrow = min(worst, key=lambda m: worst[m].width_px)
-    yield from _target(one, _laid(seen, worst[narrow].text, kit))
-    height = widest.outer.height
-    if surface.own_height_px and height > surface.own_height_px:
-        over = height - surface.own_height_px
-        yield Finding(
-            "own_size", Weight.LOOK_AGAIN, spots(one), "height",
-            f"Taller than the shop's own button by {over:g} px",
-            f"{height:g} against {surface.own_height_px:g} px: the page moves by that much when ours stands, "
-            f"{where(one)}.",
-            height, surface.own_height_px,
-        )  # fmt: skip
+    return _Worst(moment, worst[moment], min(worst.values(), key=lambda w: w.width_px), missing)
+
+
+def _issues(seen: _Seen) -> Iterator[_Issue]:
+    worst = _worst(seen)
+    if worst is None:
+        return
+    if seen.one.look.is_plain:
+        yield from _plain_room(seen, worst)
+    else:
+        yield from _laid_room(seen, worst)
+    if _is_touching(seen.one.look.document):
+        yield _told(("touching",), _touching)
+    if worst.missing:
+        yield _told(("glyph", worst.missing, seen.one.look.document.look.type.family), partial(_missing, worst.missing))
+
+
+def _plain_room(seen: _Seen, worst: _Worst) -> Iterator[_Issue]:
+    """Yield what is wrong with a button of one line: it need not be laid out anew for each text."""
+    fitting = seen.fitting()
+    empty, wide = fitting.empty, fitting.with_words(worst.widest.width_px)
+    if wide.too_wide:
+        yield _too_wide(wide, empty.container_px, worst)
+    if empty.too_high_px:
+        yield _told(("high", empty.too_high_px, empty.outer.height), partial(_too_high, worst.widest.text))
+    yield from _sizes(seen, fitting.with_words(worst.narrowest.width_px).outer, empty.outer.height, worst)
+
+
+def _laid_room(seen: _Seen, worst: _Worst) -> Iterator[_Issue]:
+    widest = seen.laid(worst.widest.text)
+    if widest.too_wide_px:
+        wide = Widths(widest.needs_width_px, widest.outer.width, widest.too_wide_px)
+        yield _too_wide(wide, widest.container_px, worst)
+    if widest.too_high_px:
+        yield _told(("high", widest.too_high_px, widest.outer.height), partial(_too_high, worst.widest.text))
+    if widest.left_out:
+        yield _told(("ellipsis", widest.text, widest.left_out), partial(_left_out, worst.widest.text))
+    narrow = seen.laid(worst.narrowest.text)
+    yield from _sizes(seen, narrow.outer.width, min(narrow.outer.height, widest.outer.height), worst)
+    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    if own_px and narrow.outer.height <= own_px < widest.outer.height:
+        yield _told(("own", widest.outer.height), partial(_own_size, worst.widest.text))
+
+
+def _sizes(seen: _Seen, width: float, height: float, worst: _Worst) -> Iterator[_Issue]:
+    if width < _TARGET_PX or height < _TARGET_PX:
+        yield _told(("target", width, height), partial(_target, worst.narrowest.text))
+    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    if own_px and height > own_px:
+        yield _told(("own", height), partial(_own_size, worst.widest.text))
+
+
+def _told(key: tuple[object, ...], tell: Callable[[_Seen], Finding]) -> _Issue:
+    return _Issue(key, tell)
+
+
+def _missing(letters: str, seen: _Seen) -> Finding:
+    one = seen.one
+    return Finding(
+        "glyph", Weight.LOOK_AGAIN, spots(one), "words",
+        f"{one.document.look.type.family.capitalize()} has no {' '.join(letters)}",
+        f"Shoppers see {'it' if len(letters) == 1 else 'them'} in another typeface {where(one)}.",
+        len(letters), 0,
+    )  # fmt: skip
+
+
+def _own_size(text: str, seen: _Seen) -> Finding:
+    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    height = seen.laid(text).outer.height
+    over = height - own_px
+    return Finding(
+        "own_size", Weight.LOOK_AGAIN, spots(seen.one), "height",
+        f"Taller than the shop's own button by {over:g} px",
+        f"{height:g} against {own_px:g} px: the page moves by that much when ours stands, {where(seen.one)}.",
+        height, own_px,
+    )  # fmt: skip
 
 
 def _moments(one: ButtonClass) -> tuple[Moment, ...]:
@@ -119,100 +213,34 @@ def fonts_missing(one: ButtonClass, worst: WorstText, kit: Kit) -> str:
     return kit.fonts.measure(worst.text, kind.family, kind.size_px, kind.weight).missing
 
 
-def _laid(seen: _Seen, text: str, kit: Kit, document: ButtonDocument | None = None) -> Drawing:
-    return lay_out(document or seen.one.document, text, kit, seen.ground, language=seen.language)
+def _too_wide(wide: Widths, container_px: float, worst: _Worst) -> _Issue:
+    # How it could be fixed is looked for once, for all that are too wide by as much.
+    about = (round(wide.needs, 6), round(min(container_px, wide.outer), 6))
+    return _told(("fit", *about), partial(_tell_too_wide, wide, container_px, worst))
 
 
-def _too_wide(seen: _Seen, drawn: Drawing, worst: WorstText, moment: Moment, kit: Kit, first: str) -> Finding:
-    one = seen.one
-    about = f" for {worst.product.name}" if worst.product else ""
-    spoken = "" if seen.language == first else f", {language_name(seen.language)}"
-    mends = tuple(_width_mends(seen, worst.text, drawn, kit))
-    way_out = "" if mends else " No type from 12 px fits: say it shorter."
-    room = f"there are {drawn.container_px:.4g} px" if drawn.container_px > 0 else "what is beside it leaves no room"
-    return Finding(
-        rule="fit",
-        weight=Weight.MUST_FIX,
-        buttons=spots(one),
-        spot="width",
-        title=f"Too wide by {drawn.too_wide_px:.1f} px",
-        says=f"“{worst.text}” ({moment.replace('_', ' ')}{spoken}){about} {where(one)}, "
-        f"on a {seen.device}, where {room}.{way_out}",
-        figure=drawn.needs_width_px,
-        allowed=min(drawn.container_px, drawn.outer.width),
-        mends=mends,
+def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen) -> Finding:
+    one, text = seen.one, worst.widest.text
+    about = f" for {worst.widest.product.name}" if worst.widest.product else ""
+    spoken = "" if seen.language == seen.snapshot.settings.language else f", {language_name(seen.language)}"
+    key = ("width fixes", one.document.drawn_number, seen.ground, text, seen.language, one.top_layer)
+    mends = seen.snapshot.tables.ask(
+        Step.FINDINGS, key, lambda: tuple(width_fixes(one.document, seen.laid(text), one.top_layer, seen.tried))
     )
+    way_out = "" if mends else " No type from 12 px fits: say it shorter."
+    room = f"there are {container_px:.4g} px" if container_px > 0 else "what is beside it leaves no room"
+    says = (
+        f"“{text}” ({worst.moment.replace('_', ' ')}{spoken}){about} {where(one)}, on a {seen.device}, "
+        f"where {room}.{way_out}"
+    )
+    return Finding(
+        "fit", Weight.MUST_FIX, spots(one), "width", f"Too wide by {wide.too_wide:.1f} px", says, wide.needs,
+        min(container_px, wide.outer), mends,
+    )  # fmt: skip
 
 
-def _possible(raw: Json, patch: Json) -> ButtonDocument | None:
-    """Return the button that a mend would make, or None where that is beyond what a button may be."""
-    try:
-        return parse_document(merge_layer(raw, patch))
-    except BadDocument:
-        return None
-
-
-def _fits(seen: _Seen, document: ButtonDocument, text: str, kit: Kit) -> bool:
-    drawn = _laid(seen, text, kit, document)
-    return not drawn.too_wide_px and not drawn.too_high_px
-
-
-def _width_mends(seen: _Seen, text: str, drawn: Drawing, kit: Kit) -> Iterator[Mend]:
-    """Offer at most three mends, each laid out again to be sure; where no single one is enough, some together."""
-    one = seen.one
-    raw = one.document.model_dump(mode="json")
-    given: set[str] = set()
-    for kind, label, patch in (*_single_mends(one, drawn), *_joint_mends(one, drawn)):
-        if kind in given or len(given) == 3 or (kind == "joint" and given):
-            continue
-        tried = _possible(raw, patch)
-        if tried and _fits(seen, tried, text, kit):
-            given.add(kind)
-            yield Mend(label, one.top_layer, patch)
-
-
-_SMALLEST_TYPE = 12
-_LEAST_PADDING = 4
-
-
-_LEAST_GAP = 4
-
-
-def _single_mends(one: ButtonClass, drawn: Drawing) -> Iterator[tuple[str, str, Json]]:
-    look, icon = one.document.look, one.document.icon
-    if isinstance(look.size, FixedSize):
-        wide = -(-drawn.needs_width_px // 1)
-        yield "width", f"{wide:g} px wide", {"look": {"size": {**look.size.model_dump(mode="json"), "width": wide}}}
-    if not isinstance(icon, NoIcon) and icon.side in ("before", "after"):
-        gap = icon.gap_px - -(-drawn.too_wide_px // 1)
-        if gap >= _LEAST_GAP:
-            yield "gap", f"gap {gap:g}", {"icon": {**icon.model_dump(mode="json"), "gap_px": gap}}
-    spare = (drawn.too_wide_px + 1) // 2
-    for step in (spare, spare + 1):
-        left, right = drawn.padding.left - step, drawn.padding.right - step
-        if min(left, right) >= _LEAST_PADDING:
-            yield "padding", f"padding {left:g}", {"look": {"padding": {"left": left, "right": right}}}
-    for px in range(int(look.type.size_px) - 1, _SMALLEST_TYPE - 1, -1):
-        yield "type", f"type {px} px", {"look": {"type": {"size_px": px}}}
-    if not isinstance(icon, NoIcon):
-        yield "icon", "no icon", {"icon": {"kind": "none"}}
-
-
-def _joint_mends(one: ButtonClass, drawn: Drawing) -> Iterator[tuple[str, str, Json]]:
-    pad, size = drawn.padding, int(one.document.look.type.size_px)
-    steps = [p for p in (12, 8, 6, _LEAST_PADDING) if p < min(pad.left, pad.right)]
-    icons: list[tuple[str, Json]] = [("", {})]
-    if not isinstance(one.document.icon, NoIcon):
-        icons.append((", no icon", {"icon": {"kind": "none"}}))
-    for said, icon in icons:
-        for px in range(size, _SMALLEST_TYPE - 1, -1):
-            for p in steps:
-                look = {"padding": {"left": p, "right": p}, "type": {"size_px": px}}
-                yield "joint", f"padding {p}, type {px} px{said}", {"look": look, **icon}
-
-
-def _too_high(seen: _Seen, drawn: Drawing, kit: Kit) -> Finding:
-    one = seen.one
+def _too_high(text: str, seen: _Seen) -> Finding:
+    one, drawn = seen.one, seen.laid(text)
     raw, size, pad = one.document.model_dump(mode="json"), one.document.look.size, drawn.padding
     tries: list[tuple[str, Json]] = []
     if isinstance(size, FixedSize):
@@ -222,14 +250,14 @@ def _too_high(seen: _Seen, drawn: Drawing, kit: Kit) -> Finding:
         if pad.top >= spare and pad.bottom >= spare:
             less = {"top": pad.top - spare, "bottom": pad.bottom - spare}
             tries.append((f"padding {less['top']:g} above", {"look": {"padding": less}}))
-        for px in range(int(one.document.look.type.size_px) - 1, _SMALLEST_TYPE - 1, -1):
+        for px in range(int(one.document.look.type.size_px) - 1, SMALLEST_TYPE_PX - 1, -1):
             tries.append((f"type {px} px", {"look": {"type": {"size_px": px}}}))
     given: dict[str, Mend] = {}
     for label, patch in tries:
         kind = label.split()[0]
         if kind not in given and len(given) < 3:
-            possible = _possible(raw, patch)
-            tried = _laid(seen, drawn.text, kit, possible) if possible else drawn
+            possible = possible_document(raw, patch)
+            tried = seen.tried(possible, drawn.text) if possible else drawn
             if not tried.too_high_px and tried.too_wide_px <= drawn.too_wide_px:
                 given[kind] = Mend(label, one.top_layer, patch)
     return Finding(
@@ -240,9 +268,9 @@ def _too_high(seen: _Seen, drawn: Drawing, kit: Kit) -> Finding:
     )  # fmt: skip
 
 
-def _left_out(seen: _Seen, drawn: Drawing) -> Finding:
+def _left_out(text: str, seen: _Seen) -> Finding:
     """Tell what an ellipsis hides: a shopper may not read what the button does."""
-    one = seen.one
+    one, drawn = seen.one, seen.laid(text)
     return Finding(
         "ellipsis", Weight.LOOK_AGAIN, spots(one), "words",
         f"An ellipsis hides “{drawn.left_out.strip()}”",
@@ -251,29 +279,32 @@ def _left_out(seen: _Seen, drawn: Drawing) -> Finding:
     )  # fmt: skip
 
 
-def _touching(one: ButtonClass) -> Iterator[Finding]:
+def _is_touching(document: ButtonDocument) -> bool:
+    icon = document.icon
+    return not (isinstance(icon, NoIcon) or icon.gap_px >= LEAST_GAP_PX or document.is_wordless)
+
+
+def _touching(seen: _Seen) -> Finding:
     """Tell an icon from the words: less than this and they touch, as icons fill their box to the edge."""
-    icon = one.document.icon
-    if isinstance(icon, NoIcon) or one.document.is_wordless or icon.gap_px >= _LEAST_GAP:
-        return
+    one, icon = seen.one, seen.one.document.icon
+    assert not isinstance(icon, NoIcon)
     patch: Json = {"icon": {**icon.model_dump(mode="json"), "gap_px": 6}}
-    yield Finding(
+    return Finding(
         "touching", Weight.LOOK_AGAIN, spots(one), "gap",
         f"Icon and words stand {icon.gap_px:g} px apart",
-        f"From {_LEAST_GAP} px on they are read as two things {where(one)}.",
-        icon.gap_px, _LEAST_GAP, (Mend("gap 6", one.top_layer, patch),),
+        f"From {LEAST_GAP_PX} px on they are read as two things {where(one)}.",
+        icon.gap_px, LEAST_GAP_PX, (Mend("gap 6", one.top_layer, patch),),
     )  # fmt: skip
 
 
-def _target(one: ButtonClass, drawn: Drawing) -> Iterator[Finding]:
+def _target(text: str, seen: _Seen) -> Finding:
     """Test that a finger can hit the button.
 
     Source:
         WCAG 2.2, 2.5.8 Target Size (Minimum): 24 by 24 CSS pixels.
     """
+    one, drawn = seen.one, seen.laid(text)
     width, height = drawn.outer.width, drawn.outer.height
-    if width >= _TARGET_PX and height >= _TARGET_PX:
-        return
     pad, size = drawn.padding, one.document.look.size
     patch: Json
     if isinstance(size, FixedSize):
@@ -292,9 +323,9 @@ def _target(one: ButtonClass, drawn: Drawing) -> Iterator[Finding]:
                 }
             }
         }
-    makes = _possible(one.document.model_dump(mode="json"), patch)
+    makes = possible_document(one.document.model_dump(mode="json"), patch)
     mends = (Mend("at least 24 × 24", one.top_layer, patch),) if makes else ()
-    yield Finding(
+    return Finding(
         "target_size", Weight.MUST_FIX, spots(one), "height" if height < _TARGET_PX else "width",
         f"Small for a finger: {width:.0f} × {height:.0f} px",
         f"At least 24 × 24 px are needed {where(one)}.",

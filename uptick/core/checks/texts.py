@@ -1,41 +1,28 @@
 """Texts that a language lacks, live values that a product lacks, and texts that differ from place to place."""
 
-from collections.abc import Iterator, Sequence
-from functools import partial
-from itertools import product as crossing
+from collections.abc import Iterator, Mapping, Sequence
 
 from uptick.core.catalogue import Product
 from uptick.core.checks.finding import Finding, Mend, Weight, said, spots, where
-from uptick.core.classes import MOMENTS_OF, ButtonClass
-from uptick.core.document import Moment, Placement
+from uptick.core.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
+from uptick.core.document import Moment, Placement, ShopperKind
+from uptick.core.engine.goods import Batch
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
 from uptick.core.fill import products_without, template_of, text_for
-from uptick.core.memo import Kept
+from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import Json
 from uptick.core.reach_words import listed
-from uptick.core.resolve import clean_layers
-from uptick.core.settings import Settings
+from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.wider_texts import needed_by
 from uptick.core.wording import language_name
 
 
-def check_texts(settings: Settings, classes: Sequence[ButtonClass]) -> tuple[Finding, ...]:
-    """Test what is said; nothing of it depends on how the buttons look, so that most edits find it already done."""
-    said_by = tuple((one.placement, one.document.placement.shown, id(one.document.wording)) for one in classes)
-    met = tuple((one.rules, one.keys, tuple(map(id, one.batches)), one.languages) for one in classes)
-    exceptions = clean_layers(settings)
-    texts = tuple(id(exceptions[f"exception:{rule.id}"].get("wording")) for rule in settings.exceptions)
-    key = (said_by, met, id(settings.exceptions), texts, settings.languages)
-    return _kept.get(key, (settings, tuple(classes), exceptions), lambda: tuple(_check(settings, classes)))
-
-
-_kept: Kept[tuple[Finding, ...]] = Kept(64)
-
-
-def _check(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
-    yield from _lacking(settings, classes)
-    yield from _one_language(settings)
-    yield from _valueless(settings, classes)
-    yield from _differing(settings, classes)
+def check_texts(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Test what is said; nothing of it depends on how the buttons look."""
+    yield from _lacking(snapshot.settings, classes)
+    yield from _valueless(snapshot, classes)
+    yield from _differing(snapshot, classes)
 
 
 def _lacking(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
@@ -60,12 +47,12 @@ def _lacking(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Fin
             )  # fmt: skip
 
 
-def _one_language(settings: Settings) -> Iterator[Finding]:
+def check_languages(snapshot: Snapshot) -> Iterator[Finding]:
     """Find exceptions that say something in some languages only: the others go on saying the wider text."""
-    layers = clean_layers(settings)
+    settings = snapshot.settings
     for rule in settings.exceptions:
         spoken = rule.reach.languages or settings.languages
-        for moment, texts in (layers[f"exception:{rule.id}"].get("wording") or {}).items():
+        for moment, texts in _said_by(snapshot, rule).items():
             lacks = [language for language in spoken if language not in texts]
             if rule.on and lacks:
                 yield Finding(
@@ -76,21 +63,24 @@ def _one_language(settings: Settings) -> Iterator[Finding]:
                 )  # fmt: skip
 
 
-def _valueless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+def _said_by(snapshot: Snapshot, rule: ExceptionRule) -> Json:
+    return snapshot.layers[LayerRef.exception(rule.id)].content.get("wording") or {}
+
+
+def _valueless(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find live values that some product has not: it says something else than what was written."""
     told: dict[tuple[str, str], tuple[dict[str, Product], ButtonClass, str, Moment, str]] = {}
     for one in classes:
         if not one.document.placement.shown:
             continue
-        key = (id(one.document), tuple(map(id, one.batches)), one.languages, settings.language)
-        holes = _holes.get(key, (one,), partial(_find_holes, one, settings.language))
+        holes = _holes(snapshot, one)
         for name, template, lacking, moment, language in holes:
             kept = told.setdefault((name, one.placement), ({}, one, template, moment, language))[0]
-            kept.update((product.sku, product) for product in lacking)
+            kept.update((product.sku, product) for product in lacking.products)
     for (name, _), (lacking_products, one, template, moment, language) in told.items():
         n = len(lacking_products)
         example = next(iter(lacking_products.values()))
-        instead = text_for(one.document, moment, language, example, first=settings.language)
+        instead = text_for(one.document, moment, language, example, first=snapshot.settings.language)
         more = f" and {n - 1:,} more" if n > 1 else ""
         yield Finding(
             "live_value", Weight.MUST_FIX if name != "page" else Weight.LOOK_AGAIN, spots(one), "words",
@@ -100,37 +90,45 @@ def _valueless(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[F
         )  # fmt: skip
 
 
-_Hole = tuple[str, str, Sequence[Product], Moment, str]
-_holes: Kept[list[_Hole]] = Kept(8192)
+_Hole = tuple[str, str, Batch, Moment, str]
 
 
-def _find_holes(one: ButtonClass, first: str) -> list[_Hole]:
+def _holes(snapshot: Snapshot, one: ButtonClass) -> Sequence[_Hole]:
     """Return the live values of a class's texts that some of its products have not."""
-    found: list[_Hole] = []
-    for batch, language in crossing(one.batches, one.languages):
-        for moment in MOMENTS_OF[batch[0].situation]:
-            template = template_of(one.document, moment, language, first)
-            for name in needed_by(template):
-                if lacking := products_without(batch, frozenset({name})):
-                    found.append((name, template, lacking, moment, language))
-    return found
+    first = snapshot.settings.language
+    key = ("holes", one.document.said_number, tuple([batch.number for batch in one.batches]), one.languages, first)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_holes(snapshot, one, first)))
 
 
-def _differing(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
-    """Find a product's own text that stands in some places only, unless its exception says that this is meant."""
-    layers = clean_layers(settings)
-    places = list(dict.fromkeys(one.placement for one in classes))
-    for rule in settings.exceptions:
-        texts = (layers[f"exception:{rule.id}"].get("wording") or {}).get(Moment.READY)
-        away = [place for place in places if rule.reach.placements and place not in rule.reach.placements]
-        if not (rule.on and texts and rule.reach.products and away) or rule.meant:
+def _find_holes(snapshot: Snapshot, one: ButtonClass, first: str) -> Iterator[_Hole]:
+    for language in one.languages:
+        needs = {moment: needed_by(template_of(one.document, moment, language, first)) for moment in Moment}
+        if not any(needs.values()):
             continue
-        others = _says_elsewhere(classes, rule.reach.products, away, settings.language)
-        if others:
+        for batch in one.batches:
+            for moment in MOMENTS_OF[batch.situation]:
+                for name in needs[moment]:
+                    if lacking := products_without(snapshot.tables, batch, frozenset({name})):
+                        template = template_of(one.document, moment, language, first)
+                        yield name, template, lacking, moment, language
+
+
+def _differing(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Find a product's own text that stands in some places only, unless its exception says that this is meant."""
+    settings = snapshot.settings
+    wanted = {(one.placement, key): one for one in classes for key in one.keys}
+    for rule_id, elsewhere in _elsewhere(snapshot).items():
+        rule = settings.exception(rule_id)
+        if rule is None or rule.meant:
+            continue
+        away = [place for place in snapshot.store.places if place not in rule.reach.placements]
+        others = _says_elsewhere(snapshot, elsewhere)
+        if others and (others[0], others[2].key) in wanted:
+            texts = _said_by(snapshot, rule)[Moment.READY]
             place, text, one = others
             own = texts.get(settings.language) or next(iter(texts.values()))
             wider: Json = {"reach": {**rule.reach.model_dump(mode="json"), "placements": []}}
-            layer = f"exception:{rule.id}"
+            layer = LayerRef.exception(rule.id)
             yield Finding(
                 "differs", Weight.LOOK_AGAIN, spots(one), "words",
                 f"“{own}” and “{text}” for one product",
@@ -144,14 +142,38 @@ def _differing(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[F
             )  # fmt: skip
 
 
-def _says_elsewhere(
-    classes: Sequence[ButtonClass], products: Sequence[str], away: Sequence[Placement], language: str
-) -> tuple[Placement, str, ButtonClass] | None:
-    wanted = set(products)
-    for one in classes:
-        here = one.placement in away and one.document.placement.shown
-        if here and any(product.sku in wanted for batch in one.batches for product in batch):
-            return one.placement, template_of(one.document, Moment.READY, language), one
+Elsewhere = tuple[Placement, int]
+
+
+def _elsewhere(snapshot: Snapshot) -> Mapping[str, Sequence[Elsewhere]]:
+    """Return where else the products stand that an exception gives words of their own in some places only.
+
+    By the exception's id, as placements and the bits of the class that serves a product there.
+    """
+    return snapshot.tables.ask(Step.FINDINGS, ("elsewhere", snapshot.narrow_key), lambda: _find_elsewhere(snapshot))
+
+
+def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
+    found: dict[str, tuple[Elsewhere, ...]] = {}
+    goods, surfaces, language = snapshot.goods, snapshot.store.surfaces, snapshot.settings.language
+    for rule in snapshot.index.rules:
+        stands, texts = rule.reach.placements, _said_by(snapshot, rule)
+        if stands and rule.reach.products and Moment.READY in texts:
+            contexts = [
+                context_of(place, goods.by_sku[sku], None, surfaces[place].narrowest()[0], language, ShopperKind.NEW)
+                for place in snapshot.store.places if place not in stands
+                for sku in rule.reach.products if sku in goods.by_sku
+            ]  # fmt: skip
+            found[rule.id] = tuple(dict.fromkeys((one.placement, snapshot.index.of(one)) for one in contexts))
+    return found
+
+
+def _says_elsewhere(snapshot: Snapshot, elsewhere: Sequence[Elsewhere]) -> tuple[Placement, str, ButtonClass] | None:
+    """Return what the first button that stands there says."""
+    for place, bits in elsewhere:
+        one = bare_class(snapshot, place, bits)
+        if one.document.placement.shown:
+            return place, template_of(one.document, Moment.READY, snapshot.settings.language), one
     return None
 
 

@@ -11,10 +11,12 @@ from datetime import datetime
 import polib
 
 from uptick.core.document import Moment
+from uptick.core.engine.layers import clean_layers
 from uptick.core.errors import BadTexts, BadWording
 from uptick.core.formats.text_file import text_of
+from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import Json, at_path
-from uptick.core.resolve import clean_layers, place_title
+from uptick.core.resolve import place_title
 from uptick.core.settings import Settings
 from uptick.core.wording import live_names, parse_text
 
@@ -68,11 +70,11 @@ def places_of(settings: Settings) -> Iterator[tuple[Place, str]]:
 
 
 def _title(settings: Settings, layer: str) -> str:
-    kind, _, name = layer.partition(":")
-    if kind == "exception":
-        rule = settings.exception(name)
-        return rule.name if rule else name
-    return place_title(name) if name else "Store baseline"
+    ref = LayerRef(layer)
+    if ref.kind == "exception":
+        rule = settings.exception(ref.name)
+        return rule.name if rule else ref.name
+    return place_title(ref.name) if ref.name else "Store baseline"
 
 
 def write_po(settings: Settings, language: str, notes: Mapping[str, str], store_name: str, now: datetime) -> str:
@@ -98,7 +100,7 @@ def write_po(settings: Settings, language: str, notes: Mapping[str, str], store_
         live = sorted(live_names(parse_text(source)))
         if live:
             said += f"\nLive values: {', '.join('{' + name + '}' for name in live)}. Plurals as in ICU messages."
-        translated = at_path(layers[place.layer], f"wording.{place.moment}.{language}") or ""
+        translated = at_path(layers[LayerRef(place.layer)], f"wording.{place.moment}.{language}") or ""
         file.append(polib.POEntry(msgctxt=place.context, msgid=source, msgstr=translated, comment=said))
     return str(file)
 
@@ -143,7 +145,7 @@ def _compare(file: polib.POFile, settings: Settings, language: str) -> TextsRead
         if reason:
             refused.append(TextRefusal(entry.linenum, reason))
             continue
-        before = at_path(layers[place.layer], f"wording.{place.moment}.{language}") or ""
+        before = at_path(layers[LayerRef(place.layer)], f"wording.{place.moment}.{language}") or ""
         if before == entry.msgstr:
             unchanged += 1
         else:

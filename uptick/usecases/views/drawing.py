@@ -4,10 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from uptick.core.box_names import known_names, names_of
-from uptick.core.boxes import Drawing, lay_out
+from uptick.core.boxes import Drawing
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, findings_about
-from uptick.core.classes import LEADING, ButtonClass, class_for, classes_of, context_of
+from uptick.core.checks.origin import order_of
+from uptick.core.classes import LEADING, ButtonClass, class_for, context_of
 from uptick.core.colour import needed_ratio, worst_contrast
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.document import (
@@ -20,18 +21,19 @@ from uptick.core.document import (
     ShopperKind,
 )
 from uptick.core.dress import base_colour, dresses, ring_colour
+from uptick.core.engine.layers import USES
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound
 from uptick.core.fill import text_for
 from uptick.core.fills import colours_in
+from uptick.core.laid import laid
 from uptick.core.look import PictureFill
-from uptick.core.memo import Kept, remembered
 from uptick.core.merge import Json, leaves, without_gaps
-from uptick.core.resolve import USES
 from uptick.core.settings import Settings
 from uptick.core.wording import is_rtl
 from uptick.usecases.edit import changed_settings, layer_title
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import DraftState, Shown, draft_state, in_force, language_of, product_of, show
+from uptick.usecases.state import DraftState, Shown, draft_state, language_of, product_of, show
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,25 +133,24 @@ def view_drawing(shop: Shop, query: DrawQuery, tried: Settings | None = None) ->
         OutOfRange: The buttons do not speak the language.
     """
     draft = shop.drafts.read()
-    settings = tried.on_day(shop.today) if tried else in_force(shop, draft)
-    products = shop.catalogue.all()
-    key = (id(settings), id(products), id(shop.store), id(shop.kit), query)
-    view = _views.get(key, (settings, products, shop.store, shop.kit), lambda: _view(shop, query, settings))
+    snapshot = shop.at(tried or draft.settings)
+    # What was tried is asked for again when it is kept.
+    view = snapshot.seen(("drawing", query), lambda: _view(shop, query, snapshot))
     return replace(view, draft=draft_state(shop, draft))
 
 
 _NO_STATE = DraftState(0, "", "", 0, 0)
-# What was tried is asked for again when it is kept.
-_views: Kept[DrawView] = Kept(64)
 
 
-def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
-    one, product, device, language = _class_at(shop, query, settings)
-    products = shop.catalogue.all()
+def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
+    one, product, device, language = _class_at(snapshot, query)
+    settings = snapshot.settings
     surface = shop.store.surfaces[query.placement]
-    classes = classes_of(settings, products)
-    hung = {place: _hung(settings, classes, place, product, device, language) for place in shop.store.places}
-    findings = findings_about(settings, tuple(hung.values()), products, shop.store, shop.kit)
+    hung = {
+        place: class_for(snapshot, context_of(place, product, None, device, language, ShopperKind.NEW))
+        for place in shop.store.places
+    }
+    findings = findings_about(snapshot, tuple(hung.values()))
     ground = shop.store.ground(query.placement, device)
     box = one.document.quantity
     first = shop.store.language
@@ -157,7 +158,7 @@ def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
 
     def drawn(moment: Moment) -> MomentShown:
         text = text_for(one.document, moment, language, product, 2, first)
-        drawing = lay_out(one.document, text, shop.kit, ground, rtl=rtl, language=language)
+        drawing = laid(snapshot, one.document, text, ground, language, rtl=rtl)
         return MomentShown(moment, text, drawing)
 
     moments = tuple(drawn(moment) for moment in Moment)
@@ -177,7 +178,7 @@ def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
         layers=layers,
         uses=str((settings.layer(editing.layer) or {}).get(USES, "")),
         document=one.document.model_dump(mode="json"),
-        states=_states(one.document, surface.page_colour),
+        states=one.document.bare.derived(_states, surface.page_colour),
         ring=ring_colour(one.document.look),
         page_colour=surface.page_colour,
         needed_contrast=needed_ratio(one.document.look.type.size_px, one.document.look.type.weight),
@@ -194,7 +195,6 @@ def _view(shop: Shop, query: DrawQuery, settings: Settings) -> DrawView:
     )
 
 
-@remembered(4096)
 def _states(document: ButtonDocument, page: str) -> tuple[StateShown, ...]:
     return tuple(
         StateShown(
@@ -221,29 +221,28 @@ def try_edit(shop: Shop, query: DrawQuery, layer: str, patch: Json) -> DrawView:
 
 def document_at(shop: Shop, query: DrawQuery) -> ButtonDocument:
     """Return the document of the button that is drawn."""
-    return _class_at(shop, query, in_force(shop))[0].document
+    return _class_at(shop.now(), query)[0].document
 
 
-def _class_at(shop: Shop, query: DrawQuery, settings: Settings) -> tuple[ButtonClass, Product, Device, str]:
-    if query.placement not in shop.store.surfaces:
+def _class_at(snapshot: Snapshot, query: DrawQuery) -> tuple[ButtonClass, Product, Device, str]:
+    surfaces = snapshot.store.surfaces
+    if query.placement not in surfaces:
         raise NotFound(f"The shop's pages have no {query.placement.replace('_', ' ')}.", placement=query.placement)
-    products = shop.catalogue.all()
-    product = product_of(products, query.product)
-    device = query.device or shop.store.surfaces[query.placement].narrowest()[0]
-    language = language_of(settings, query.language)
+    product = product_of(snapshot, query.product)
+    device = query.device or surfaces[query.placement].narrowest()[0]
+    language = language_of(snapshot.settings, query.language)
     context = context_of(query.placement, product, None, device, language, ShopperKind.NEW)
-    return class_for(classes_of(settings, products), settings, context), product, device, language
+    return class_for(snapshot, context), product, device, language
 
 
 def _layers(settings: Settings, one: ButtonClass) -> tuple[LayerHere, ...]:
-    ids = ("baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules))
     return tuple(
         LayerHere(
             layer,
             layer_title(settings, layer),
             tuple(path for path, _ in leaves(without_gaps(settings.layer(layer) or {}))),
         )
-        for layer in ids
+        for layer in order_of(one)
     )
 
 
@@ -252,17 +251,6 @@ def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
     if found is None:
         raise NotFound(f"The layer {layer!r} does not hold for this button.", layer=layer)
     return found
-
-
-def _hung(
-    settings: Settings,
-    classes: Sequence[ButtonClass],
-    place: Placement,
-    product: Product,
-    device: Device,
-    language: str,
-) -> ButtonClass:
-    return class_for(classes, settings, context_of(place, product, None, device, language, ShopperKind.NEW))
 
 
 def _hanging(

@@ -12,10 +12,9 @@ from uptick.core.effect import Effect, effects_of
 from uptick.core.errors import NotFound
 from uptick.core.merge import leaves, without_gaps
 from uptick.core.reach import Reach
-from uptick.core.reach_words import read_reach, say_reach
-from uptick.core.resolve import index_of
+from uptick.core.reach_words import read_reach, say_reach, vocabulary_of
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import Shown, in_force, names_of, show, telling_language
+from uptick.usecases.state import Shown, show, telling_language
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,10 +52,9 @@ class ExceptionView:
 def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
     """Return the exceptions of the draft with what they set and how many products they reach."""
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
-    products = shop.catalogue.all()
-    names = names_of(shop, settings)
-    dead = dead_values(settings, products)
+    snapshot = shop.at(draft.settings)
+    names = vocabulary_of(snapshot)
+    dead = dead_values(snapshot)
     counts = _reached(shop)
     known = names.products
     found = []
@@ -84,15 +82,12 @@ def _reached(shop: Shop) -> dict[str, int]:
     awake = settings.model_copy(
         update={"exceptions": tuple(rule.model_copy(update={"on": True}) for rule in settings.exceptions)}
     )
-    index = index_of(awake)
+    snapshot = shop.as_written(awake)
     counts: dict[str, int] = {}
-    seen: dict[int, int] = {}
-    for product in shop.catalogue.all():
-        bits = index.of_product(product.sku, product.category) & index.of_situation(product.situation)
-        seen[bits] = seen.get(bits, 0) + 1
-    for bits, n in seen.items():
-        for rule in index.named(bits):
-            counts[rule.id] = counts.get(rule.id, 0) + n
+    for group in snapshot.cover.groups:
+        for batch in group.batches:
+            for rule in snapshot.index.named(group.bits[0] & snapshot.index.of_situation(batch.situation)):
+                counts[rule.id] = counts.get(rule.id, 0) + len(batch)
     return counts
 
 
@@ -122,10 +117,10 @@ def view_effects(shop: Shop, rule_id: str) -> ExceptionEffects:
     Raises:
         NotFound: There is no such exception.
     """
-    settings = in_force(shop)
-    if settings.exception(rule_id) is None:
+    snapshot = shop.now()
+    if snapshot.settings.exception(rule_id) is None:
         raise NotFound(f"There is no exception {rule_id!r}.", exception=rule_id)
-    effects = effects_of(settings, rule_id, shop.catalogue.all())
+    effects = effects_of(snapshot, rule_id)
     touched = {product.sku for effect in effects for product in effect.products}
     return ExceptionEffects(rule_id, len(touched), tuple(_effect(shop, effect) for effect in effects))
 
@@ -161,8 +156,7 @@ def view_reach(shop: Shop, text: str) -> ReachRead:
     Raises:
         BadReach: A word means nothing here; says which, and what may have been meant.
     """
-    settings = in_force(shop)
-    names = names_of(shop, settings)
+    names = vocabulary_of(shop.now())
     reach = read_reach(text, names)
     reached = [
         p

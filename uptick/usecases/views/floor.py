@@ -6,13 +6,13 @@ from datetime import date, datetime
 
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Spot, fields_of, findings_of
-from uptick.core.classes import LEADING, ButtonClass, Group, bare_class, groups_of
+from uptick.core.classes import LEADING, ButtonClass, bare_class
 from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation, field_name
-from uptick.core.resolve import index_of
-from uptick.core.settings import Settings
+from uptick.core.engine.goods import Batch, Group
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import DraftState, Shown, draft_state, in_force, language_of, show
+from uptick.usecases.state import DraftState, Shown, draft_state, language_of, show
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,10 +81,9 @@ def view_floor(
         OutOfRange: The buttons do not speak the language.
     """
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
-    products = shop.catalogue.all()
-    seen_on, spoken = device or Device.DESKTOP, language_of(settings, language)
-    plan = _Plan(shop, settings, products, seen_on, spoken, shop.signals.tallies(since))
+    snapshot = shop.at(draft.settings)
+    seen_on, spoken = device or Device.DESKTOP, language_of(snapshot.settings, language)
+    plan = _Plan(shop, snapshot, seen_on, spoken, shop.signals.tallies(since))
     running = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
     marks = tuple(
         RunningTrial(t.number, t.question, (now - t.started_at).days + 1, t.plan.days)
@@ -106,20 +105,19 @@ class _Plan:
     def __init__(
         self,
         shop: Shop,
-        settings: Settings,
-        products: Sequence[Product],
+        snapshot: Snapshot,
         device: Device,
         language: str,
         tallies: Mapping[tuple[str, str], Mapping[str, int]],
     ) -> None:
         self.shop = shop
-        self.settings = settings
+        self.snapshot = snapshot
+        self.settings = snapshot.settings
         self.device, self.language = device, language
         self.tallies = tallies
-        self.index = index_of(settings)
-        self.groups = groups_of(self.index, products)
-        self.products = len(products)
-        self.lists = len({p.category for p in products}) + 1 if products else 0
+        self.groups = [group for group in snapshot.cover.groups if group.batches]
+        self.products = len(snapshot.products)
+        self.lists = len(snapshot.goods.by_category) + 1 if snapshot.products else 0
         self.trials = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
 
     def row(self, placement: Placement) -> FloorRow:
@@ -137,45 +135,51 @@ class _Plan:
         )
 
     def _fullest(self) -> Situation:
-        counts = {s: sum(len(g.by_situation.get(s, ())) for g in self.groups) for s in Situation if s != "sold_out"}
+        counts = {s: sum(len(batch) for g in self.groups for batch in g.of(s)) for s in Situation if s != "sold_out"}
         return Situation.PLAIN if counts.get(Situation.PLAIN) else max(counts, key=lambda s: counts[s])
 
     def _cell(self, placement: Placement, situation: Situation, column: str, moment: Moment) -> Cell:
         counts = self.tallies.get((placement, column), {})
         shown, clicked = counts.get("shown", 0), counts.get("clicked", 0)
-        able = [(group, group.by_situation[situation]) for group in self.groups if situation in group.by_situation]
+        able = self._able(situation)
         if not able:
             return Cell(column, None, False, None, 0, (), (), shown, clicked)
-        served = [(self._class(placement, group, members), members) for group, members in able]
+        served = [(self._class(placement, group, situation), batches) for group, batches in able]
         # The least narrowed stands for the rest; of these the one with the most products.
-        one, members = min(served, key=lambda pair: (len(pair[0].rules), -len(pair[1])))
+        one, members = min(served, key=lambda pair: (len(pair[0].rules), -sum(map(len, pair[1]))))
+        example = members[0].products[0]
         return Cell(
             column,
-            show(self.shop, one, moment, members[0], self.language),
+            show(self.shop, one, moment, example, self.language),
             one.document.placement.shown,
-            members[0],
-            sum(len(batch) for _, batch in able),
+            example,
+            sum(len(batch) for _, batches in able for batch in batches),
             self._marks(served),
             tuple(t.number for t in self.trials if self._touches(t, placement, situation, served)),
             shown,
             clicked,
         )
 
-    def _class(self, placement: Placement, group: Group, members: Sequence[Product]) -> ButtonClass:
+    def _able(self, situation: Situation) -> list[tuple[Group, tuple[Batch, ...]]]:
+        """Return the groups that have products in a situation, with those."""
+        return [(group, batches) for group in self.groups if (batches := group.of(situation))]
+
+    def _class(self, placement: Placement, group: Group, situation: Situation) -> ButtonClass:
         """Return the class of a group's products here; only what the plan shows is resolved, however large the shop."""
-        where = self.index.of_place(placement, members[0].situation, self.device, self.language, ShopperKind.NEW)
-        return bare_class(self.settings, placement, group.bits & where)
+        where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
+        return bare_class(self.snapshot, placement, group.bits[0] & where)
 
     def spots(self, placement: Placement, situation: Situation) -> list[Spot]:
         """Return the classes that a cell's products are in."""
-        able = [(group, group.by_situation[situation]) for group in self.groups if situation in group.by_situation]
-        return [Spot(placement, self._class(placement, group, members).key) for group, members in able]
+        where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
+        frames = self.snapshot.cover.by_bits[placement]
+        return [Spot(placement, frames[bits].key) for bits in {one.bits[0] & where for one, _ in self._able(situation)}]
 
-    def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Product]]]) -> tuple[ExceptionMark, ...]:
+    def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Batch]]]) -> tuple[ExceptionMark, ...]:
         counts: dict[str, int] = {}
-        for one, members in served:
+        for one, batches in served:
             for rule in one.rules:
-                counts[rule] = counts.get(rule, 0) + len(members)
+                counts[rule] = counts.get(rule, 0) + sum(map(len, batches))
         return tuple(
             ExceptionMark(rule.id, rule.name, counts[rule.id], self._sets(rule.id))
             for rule in self.settings.exceptions
@@ -183,7 +187,7 @@ class _Plan:
         )
 
     def _sets(self, rule: str) -> tuple[str, ...]:
-        names = (field_name(path).partition(":")[0] for path in fields_of(self.settings)[rule])
+        names = (field_name(path).partition(":")[0] for path in fields_of(self.snapshot, rule))
         return tuple(dict.fromkeys(names))
 
     @staticmethod
@@ -191,14 +195,19 @@ class _Plan:
         trial: Trial,
         placement: Placement,
         situation: Situation,
-        served: Sequence[tuple[ButtonClass, Sequence[Product]]],
+        served: Sequence[tuple[ButtonClass, Sequence[Batch]]],
     ) -> bool:
         reach = trial.reach
         if (reach.placements and placement not in reach.placements) or (
             reach.situations and situation not in reach.situations
         ):
             return False
-        return any(reach.covers_product(p.sku, p.category) for _, members in served for p in members)
+        return any(
+            reach.covers_product(p.sku, p.category)
+            for _, batches in served
+            for batch in batches
+            for p in batch.products
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -226,10 +235,9 @@ def view_findings(shop: Shop, device: Device | None = None, language: str | None
     Apart from the plan, since on a large shop checking every kind of button takes longer than drawing a few.
     """
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
-    products = shop.catalogue.all()
-    findings = findings_of(settings, products, shop.store, shop.kit)
-    plan = _Plan(shop, settings, products, device or Device.DESKTOP, language_of(settings, language), {})
+    snapshot = shop.at(draft.settings)
+    findings = findings_of(snapshot)
+    plan = _Plan(shop, snapshot, device or Device.DESKTOP, language_of(snapshot.settings, language), {})
     by_spot: dict[Spot, list[int]] = {}
     for n, finding in enumerate(findings):
         for spot in finding.buttons:

@@ -8,14 +8,12 @@ from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.differences import FieldChange
 from uptick.core.document import ButtonDocument, parse_document
 from uptick.core.kit import Kit
-from uptick.core.memo import remembered
 from uptick.core.merge import Json, merge_layer
 from uptick.core.ramp import Brand, Seed, Shade, ramp
 from uptick.core.starts import starts
 from uptick.usecases.edit import layer_title
 from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
 from uptick.usecases.ports import Shop, StoredPicture
-from uptick.usecases.state import in_force
 from uptick.usecases.views.drawing import DrawQuery, DrawView, document_at, try_edit
 
 
@@ -54,7 +52,7 @@ class LooksView:
 
 
 def view_looks(shop: Shop) -> LooksView:
-    settings = in_force(shop)
+    settings = shop.now().settings
     return LooksView(
         looks=tuple(
             LookShown(
@@ -72,7 +70,6 @@ def view_looks(shop: Shop) -> LooksView:
     )
 
 
-@remembered(64)
 def _starts(brand: Brand, baseline: Json, kit: Kit) -> tuple[StartShown, ...]:
     return tuple(
         StartShown(one.key, one.name, one.says, compile_button(_standing(baseline, one.layer), kit))

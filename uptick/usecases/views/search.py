@@ -5,7 +5,6 @@ from typing import Literal
 
 from uptick.core.checks import findings_of
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import in_force
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,14 +25,15 @@ def search(shop: Shop, text: str) -> tuple[Found, ...]:
     words = text.casefold().split()
     if not words:
         return ()
-    settings = in_force(shop)
+    snapshot = shop.now()
+    settings = snapshot.settings
     products = [
         Found("product", p.sku, p.name, f"{p.sku}, {p.category}")
         for p in shop.catalogue.all()
         if all(word in f"{p.name} {p.sku} {p.category}".casefold() for word in words)
     ]
     rules = [Found("exception", r.id, r.name, r.note) for r in settings.exceptions]
-    findings = findings_of(settings, shop.catalogue.all(), shop.store, shop.kit)
+    findings = findings_of(snapshot)
     told = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
     others = [one for one in (*rules, *told) if all(word in f"{one.title} {one.says}".casefold() for word in words)]
     products.sort(key=lambda one: (not one.title.casefold().startswith(words[0]), one.title))

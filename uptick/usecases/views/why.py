@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from uptick.core.boxes import lay_out
 from uptick.core.catalogue import Product
-from uptick.core.classes import MOMENTS_OF, ButtonClass, class_for, classes_of, context_of
+from uptick.core.classes import MOMENTS_OF, ButtonClass, class_for, context_of
 from uptick.core.document import Device, Moment, Placement, ShopperKind, field_name, value_text
-from uptick.core.reach_words import say_reach
+from uptick.core.reach_words import say_reach, vocabulary_of
 from uptick.core.resolve import Candidate, trace
 from uptick.core.wording import is_rtl
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import Shown, in_force, language_of, names_of, product_of, show
+from uptick.usecases.state import Shown, language_of, product_of, show
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,23 +64,23 @@ class TraceQuery:
 def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> TraceView:
     """Return every layer that sets a field here, the winner first, and those that sleep."""
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
-    products = shop.catalogue.all()
-    product = product_of(products, query.product)
+    snapshot = shop.at(draft.settings)
+    settings = snapshot.settings
+    product = product_of(snapshot, query.product)
     language = language_of(settings, query.language)
     surface = shop.store.surfaces.get(query.placement)
     device = query.device or (surface.narrowest()[0] if surface else Device.PHONE)
     rule = settings.exception(query.exception)
     if rule and not query.product:
         reach = rule.reach
-        product = next((p for p in products if reach.covers_product(p.sku, p.category)), product)
+        product = next((p for p in snapshot.products if reach.covers_product(p.sku, p.category)), product)
         device = device if not reach.devices or device in reach.devices else reach.devices[0]
     situation = rule.reach.situations[0] if rule and rule.reach.situations else None
     context = context_of(query.placement, product, situation, device, language, query.shopper)
     sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.asleep(shop.today))}
-    names = names_of(shop, settings)
-    told = trace(settings, context, query.field, sleeping=sleeping)
-    one = class_for(classes_of(settings, products), settings, context) if with_products else None
+    names = vocabulary_of(snapshot)
+    told = trace(snapshot, context, query.field, sleeping=sleeping)
+    one = class_for(snapshot, context) if with_products else None
     filled: tuple[Filled, ...] = ()
     if one and query.field.startswith("wording."):
         filled = _filled(shop, one, Moment(query.field.split(".")[1]), device, language)
@@ -89,7 +89,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
             candidate,
             value_text(candidate.value),
             say_reach(candidate.reach, names) if candidate.reach else "",
-            candidate.layer.removeprefix("exception:") if candidate.layer.startswith("exception:") else "",
+            candidate.layer.name if candidate.layer.kind == "exception" else "",
         )
         for candidate in told
     )
@@ -102,9 +102,9 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
 def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
     """Return how the longest, the shortest and two between them fill a text; of a large class its first products."""
     ground = shop.store.ground(one.placement, device)
-    able = [batch for batch in one.batches if moment in MOMENTS_OF[batch[0].situation]] or list(one.batches)
+    able = [batch for batch in one.batches if moment in MOMENTS_OF[batch.situation]] or list(one.batches)
     found = []
-    for product in (p for batch in able for p in batch[:40]):
+    for product in (p for batch in able for p in batch.products[:40]):
         shown = show(shop, one, moment, product, language)
         drawn = lay_out(one.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
         found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))

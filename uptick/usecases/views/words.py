@@ -3,19 +3,21 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from uptick.core.boxes import lay_out
-from uptick.core.catalogue import Product
-from uptick.core.classes import ButtonClass, kinds_of
+from uptick.core.checks.origin import order_of
+from uptick.core.classes import ButtonClass, kinds_at
 from uptick.core.document import Device, Moment, Placement
+from uptick.core.engine.layers import clean_layers
+from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fill import WorstText, template_of, worst_of_class
 from uptick.core.formats.po import places_of
+from uptick.core.laid import laid
+from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import at_path
-from uptick.core.reach_words import Vocabulary, say_reach
-from uptick.core.resolve import clean_layers
+from uptick.core.reach_words import say_reach, vocabulary_of
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.wording import is_rtl, language_name
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import DraftState, draft_state, in_force, language_of, names_of
+from uptick.usecases.state import DraftState, draft_state, language_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,10 +82,9 @@ def view_words(shop: Shop, language: str | None = None) -> WordsView:
         OutOfRange: The buttons do not speak it.
     """
     draft = shop.drafts.read()
-    settings = in_force(shop, draft)
-    products = shop.catalogue.all()
-    chosen = language_of(settings, language)
-    sheet = _Sheet(shop, settings, products, chosen)
+    snapshot = shop.at(draft.settings)
+    chosen = language_of(snapshot.settings, language)
+    sheet = _Sheet(shop, snapshot, chosen)
     return WordsView(
         draft_state(shop, draft),
         chosen,
@@ -103,58 +104,69 @@ def spoken_of(settings: Settings) -> tuple[Spoken, ...]:
             language,
             language_name(language),
             is_rtl(language),
-            sum(bool(at_path(layers[p.layer], f"wording.{p.moment}.{language}")) for p in places),
+            sum(bool(at_path(layers[LayerRef(p.layer)], f"wording.{p.moment}.{language}")) for p in places),
             len(places),
         )
         for language in settings.languages
     )
 
 
+# Where a text comes from, and whether another language stands in there.
+_Source = tuple[LayerRef | None, bool]
+
+
 class _Sheet:
-    def __init__(self, shop: Shop, settings: Settings, products: Sequence[Product], language: str) -> None:
+    def __init__(self, shop: Shop, snapshot: Snapshot, language: str) -> None:
         self.shop = shop
-        self.settings = settings
+        self.snapshot = snapshot
+        self.settings = snapshot.settings
         self.language = language
-        self.layers = clean_layers(settings)
-        self.names: Vocabulary = names_of(shop, settings)
-        self.met = [one for one in kinds_of(settings, products) if one.placement in shop.store.surfaces]
-        self.plain = {one.placement: one for one in self.met if not one.rules}
+        self.names = vocabulary_of(snapshot)
+        self.kinds = {place: kinds_at(snapshot, place) for place in shop.store.places}
+        self.plain = {place: next(one for one in kinds if not one.rules) for place, kinds in self.kinds.items()}
+        self._sorted: dict[tuple[Placement, Moment], dict[LayerRef | None, list[ButtonClass]]] = {}
 
     def rows(self, moment: Moment) -> list[WordRow]:
-        plain = tuple(self._plain_cell(place, moment) for place in self.shop.store.places)
-        found = [WordRow(moment, "", "", "", "", plain)]
+        places = self.shop.store.places
+        found = [WordRow(moment, "", "", "", "", tuple(self._plain_cell(place, moment) for place in places))]
         for rule in self.settings.exceptions:
-            says = at_path(self.layers[f"exception:{rule.id}"], f"wording.{moment}.{self.language}")
-            if rule.on and says:
-                cells = [self._exception_cell(rule, place, moment) for place in self.shop.store.places]
+            texts = self.snapshot.layers[LayerRef.exception(rule.id)].texts
+            if rule.on and (moment, self.language) in texts:
+                cells = [self._exception_cell(rule, place, moment) for place in places]
                 kept = tuple(cell for cell in cells if cell)
                 said = say_reach(rule.reach, self.names)
                 found.append(WordRow(moment, rule.id, rule.name, said, rule.note, kept))
         return found
 
-    def _source(self, one: ButtonClass, moment: Moment) -> tuple[str, bool]:
-        """Return the layer that a text comes from, and whether another language stands in there."""
-        order = ["baseline", f"place:{one.placement}", *(f"exception:{rule}" for rule in one.rules)]
+    def _source(self, one: ButtonClass, moment: Moment) -> _Source:
+        layers = self.snapshot.layers
         for language, stands_in in ((self.language, False), (self.settings.language, True)):
-            for layer in reversed(order):
-                if at_path(self.layers.get(layer, {}), f"wording.{moment}.{language}"):
-                    return layer, stands_in
-        return "", False
+            for ref in reversed(order_of(one)):
+                if ref in layers and (moment, language) in layers[ref].texts:
+                    return ref, stands_in
+        return None, False
+
+    def _by_source(self, place: Placement, moment: Moment) -> dict[LayerRef | None, list[ButtonClass]]:
+        """Return the kinds of a placement by the layer that a moment's text comes from."""
+        found = self._sorted.get((place, moment))
+        if found is None:
+            found = self._sorted[place, moment] = {}
+            for one in self.kinds[place]:
+                found.setdefault(self._source(one, moment)[0], []).append(one)
+        return found
 
     def _plain_cell(self, place: Placement, moment: Moment) -> WordCell:
         one = self.plain[place]
         # The plain row speaks for every product that no exception gives words of its own.
-        others = [
-            o for o in self.met if o.placement is place and self._source(o, moment)[0] == self._source(one, moment)[0]
-        ]
-        return self._cell(place, moment, [one, *others], f"place:{place}")
+        alike = self._by_source(place, moment)[self._source(one, moment)[0]]
+        return self._cell(place, moment, [one, *alike], LayerRef.place(place))
 
     def _exception_cell(self, rule: ExceptionRule, place: Placement, moment: Moment) -> WordCell | None:
-        layer = f"exception:{rule.id}"
-        served = [o for o in self.met if o.placement is place and self._source(o, moment)[0] == layer]
+        layer = LayerRef.exception(rule.id)
+        served = self._by_source(place, moment).get(layer)
         return self._cell(place, moment, served, layer) if served else None
 
-    def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonClass], layer: str) -> WordCell:
+    def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonClass], layer: LayerRef) -> WordCell:
         worst = max((self._measured(one, moment) for one in classes), key=lambda found: found[1] - found[2])
         one, width, room, device, text = worst
         source, stands_in = self._source(one, moment)
@@ -168,7 +180,7 @@ class _Sheet:
             product=text.product.name if text.product else "",
             sku=text.product.sku if text.product else "",
             layer=layer,
-            from_layer=source,
+            from_layer=source or "",
             stands_in=stands_in,
             stands=one.document.placement.shown,
         )
@@ -177,9 +189,10 @@ class _Sheet:
         surface = self.shop.store.surfaces[one.placement]
         devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
         device = min(devices, key=surface.width_px)
-        worst = worst_of_class(one, moment, self.language, self.shop.kit.fonts, self.settings.language)
+        tables, fonts = self.snapshot.tables, self.shop.kit.fonts
+        worst = worst_of_class(tables, one, moment, self.language, fonts, self.settings.language)
         ground = self.shop.store.ground(one.placement, device)
-        drawn = lay_out(one.document, worst.text, self.shop.kit, ground, language=self.language)
+        drawn = laid(self.snapshot, one.document, worst.text, ground, self.language)
         fixed = one.document.look.size.kind == "fixed"
         room = min(drawn.container_px, drawn.outer.width) if fixed else drawn.container_px
         return one, drawn.needs_width_px, room, device, worst

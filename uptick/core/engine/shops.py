@@ -1,0 +1,118 @@
+"""All the stores that a process has worked out, under one limit of memory that is fair among them."""
+
+from collections import OrderedDict
+from collections.abc import Callable, Hashable, Sequence
+from threading import Lock
+
+from uptick.core.catalogue import Product
+from uptick.core.engine.goods import Goods, goods_of
+from uptick.core.engine.snapshot import Snapshot
+from uptick.core.engine.step import Step
+from uptick.core.engine.tables import Tables
+from uptick.core.kit import Kit
+from uptick.core.settings import Settings
+from uptick.core.store import Store
+
+# A store of 50,000 products with 200 exceptions takes about 120 MB; the studio runs beside other programs.
+STORE_BYTES = 200_000_000
+PROCESS_BYTES = 600_000_000
+_RECENT_SNAPSHOTS = 6
+
+
+class CompiledShop:
+    """One store, worked out step by step. What is worked out for one state of its settings serves the next."""
+
+    def __init__(self, kit: Callable[[Tables], Kit], most_bytes: int = STORE_BYTES) -> None:
+        self.tables = Tables()
+        self.kit = kit(self.tables)
+        self._most = most_bytes
+        self._recent: OrderedDict[Hashable, Snapshot] = OrderedDict()
+        self._goods: Goods | None = None
+        self._lock = Lock()
+
+    def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:
+        """Return the store as these settings make it; `settings` are as they count on the day that is looked at."""
+        snapshot = Snapshot(settings, self._sorted(products), store, self.kit, self.tables)
+        key = (snapshot.key, id(store))
+        with self._lock:
+            known = self._recent.get(key)
+            if known is not None and known.settings == settings:
+                self._recent.move_to_end(key)
+                return known
+            self._recent[key] = snapshot
+            while len(self._recent) > _RECENT_SNAPSHOTS:
+                self._recent.popitem(last=False)
+        self.tables.grow_older()
+        return snapshot
+
+    def _sorted(self, products: Sequence[Product]) -> Goods:
+        goods = self._goods
+        if goods is None or goods.products is not products:
+            goods = self._goods = goods_of(products)
+        return goods
+
+    @property
+    def size(self) -> int:
+        return self.tables.size
+
+    def keep_within(self, most: int | None = None) -> None:
+        """Forget what was not asked for the longest where it has grown beyond its limit."""
+        limit = most or self._most
+        if self.tables.size > limit:
+            self.tables.forget_oldest(round(limit * 0.6))
+
+    def sizes(self) -> dict[Step, int]:
+        return self.tables.sizes()
+
+
+class Shops:
+    """The one owner of what is kept of all stores."""
+
+    def __init__(self, most_bytes: int = PROCESS_BYTES, most_of_one: int = STORE_BYTES) -> None:
+        self.most_bytes, self.most_of_one = most_bytes, most_of_one
+        self._shops: OrderedDict[Hashable, CompiledShop] = OrderedDict()
+        self._lock = Lock()
+        self.let_go = 0
+
+    def of(self, place: Hashable, kit: Callable[[Tables], Kit]) -> CompiledShop:
+        """Return what is kept of a store; it counts as the one used last."""
+        with self._lock:
+            shop = self._shops.get(place)
+            if shop is None:
+                shop = self._shops[place] = CompiledShop(kit, self.most_of_one)
+            self._shops.move_to_end(place)
+        return shop
+
+    def settle(self) -> None:
+        """Bring memory back under the limit: each store under its own, then whole stores.
+
+        First goes the store that was not used the longest among those that take more than an equal share, so that a
+        large store never drives many small ones out. The one used last stays; its own limit is the smaller.
+        """
+        with self._lock:
+            for shop in self._shops.values():
+                shop.keep_within()
+            sizes = {place: shop.size for place, shop in self._shops.items()}
+            while sum(sizes.values()) > self.most_bytes and len(sizes) > 1:
+                share = self.most_bytes / len(sizes)
+                others = list(sizes)[:-1]
+                place = next((one for one in others if sizes[one] > share), others[0])
+                del self._shops[place], sizes[place]
+                self.let_go += 1
+
+    @property
+    def size(self) -> int:
+        with self._lock:
+            return sum(shop.size for shop in self._shops.values())
+
+    def __len__(self) -> int:
+        return len(self._shops)
+
+    def forget(self) -> None:
+        """Let all stores go."""
+        with self._lock:
+            self._shops.clear()
+
+    def told(self) -> dict[str, int]:
+        """Return how full it is: stores that are kept, their bytes, the limit, and how many stores were let go."""
+        return {"stores": len(self), "bytes": self.size, "most_bytes": self.most_bytes, "let_go": self.let_go}

@@ -1,0 +1,286 @@
+"""A store as one state of its settings makes it: what every station, check and release is worked out from."""
+
+from collections.abc import Callable, Hashable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any, NamedTuple, TypeVar
+
+import orjson
+
+from uptick.core.boxes import is_plain
+from uptick.core.catalogue import Product
+from uptick.core.document import ButtonDocument, Moment, Placement, Wider, new_number, parse_document
+from uptick.core.engine.cover import Cover, cover
+from uptick.core.engine.goods import Goods
+from uptick.core.engine.layers import Cell, Layer, layers_of
+from uptick.core.engine.rules import RuleIndex
+from uptick.core.engine.step import Step
+from uptick.core.engine.tables import Tables
+from uptick.core.errors import BadDocument
+from uptick.core.kit import Kit
+from uptick.core.layer_ref import BASELINE, LayerRef
+from uptick.core.merge import Json, merge_layer
+from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.store import Store
+from uptick.core.wider_texts import needed_by, overridden
+
+R = TypeVar("R")
+
+
+@dataclass(frozen=True, eq=False)
+class LookMade:
+    """What a stack of layers draws, as a document without texts. Equal ones have one number."""
+
+    number: int
+    document: ButtonDocument
+
+    @cached_property
+    def is_plain(self) -> bool:
+        return is_plain(self.document)
+
+    @cached_property
+    def type_key(self) -> str:
+        """Return what stands for its type, on which the widths of words depend."""
+        return self.document.look.type.model_dump_json()
+
+
+class Texts(NamedTuple):
+    """What a stack of layers says, and the texts of wider layers that it overrides. Equal ones have one number."""
+
+    number: int
+    wording: dict[Moment, dict[str, str]]
+    wider: Wider
+
+
+@dataclass(frozen=True, eq=False)
+class Snapshot:
+    """One state of the settings on one day, over one catalogue.
+
+    Two of equal settings find the same in the tables, so that trying an edit and keeping it are one computation.
+    """
+
+    settings: Settings
+    goods: Goods
+    store: Store
+    kit: Kit
+    tables: Tables
+
+    @cached_property
+    def layers(self) -> Mapping[LayerRef, Layer]:
+        return layers_of(self.settings)
+
+    @cached_property
+    def key(self) -> Hashable:
+        """Return what stands for all of it: equal settings over the same products have equal keys."""
+        layers = tuple([(ref, layer.look_key, layer.words_key) for ref, layer in self.layers.items()])
+        return (self.rules_key, self.settings.languages, layers, self.goods.number)
+
+    @cached_property
+    def rules_key(self) -> Hashable:
+        return tuple([(rule.id, rule.reach) for rule in self.settings.exceptions if rule.on])
+
+    @cached_property
+    def index(self) -> RuleIndex:
+        return self.tables.ask(Step.RULES, self.rules_key, lambda: RuleIndex(self.settings.exceptions))
+
+    @cached_property
+    def cover(self) -> Cover:
+        key = (self.rules_key, self.settings.languages, self.goods.number)
+        index = self.index
+        return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, self.settings.languages, self.goods))
+
+    @property
+    def products(self) -> Sequence[Product]:
+        return self.goods.products
+
+    def seen(self, key: Hashable, work: Callable[[], R]) -> R:
+        """Return a view of just this state, kept as long as the state itself is."""
+        if key not in self._views:
+            self._views[key] = work()
+        view: R = self._views[key]
+        return view
+
+    @cached_property
+    def _views(self) -> dict[Hashable, Any]:
+        return {}
+
+    @cached_property
+    def narrow_layers(self) -> tuple[Layer, ...]:
+        """Return the layers of the exceptions that are on, in the order in which they apply."""
+        return tuple([self.layers[LayerRef.exception(rule.id)] for rule in self.index.rules])
+
+    @cached_property
+    def narrow_key(self) -> Hashable:
+        """Return what stands for all that exceptions draw and say, and for what they cover."""
+        narrow = tuple([(layer.look_key, layer.words_key) for layer in self.narrow_layers])
+        return (self.rules_key, self.settings.languages, self.goods.number, narrow)
+
+    @cached_property
+    def look_bits(self) -> int:
+        return sum(1 << n for n, layer in enumerate(self.narrow_layers) if layer.look_key)
+
+    @cached_property
+    def word_bits(self) -> int:
+        return sum(1 << n for n, layer in enumerate(self.narrow_layers) if layer.words_key)
+
+    @cached_property
+    def drawing_rules(self) -> frozenset[str]:
+        """Return the ids of the exceptions that draw."""
+        rules = zip(self.index.rules, self.narrow_layers, strict=True)
+        return frozenset([rule.id for rule, layer in rules if layer.look_key])
+
+    def rule(self, rule_id: str) -> ExceptionRule:
+        """Return an exception as it stands in these settings; the index may hold it with an earlier name or note."""
+        return self._rules[rule_id]
+
+    @cached_property
+    def _rules(self) -> dict[str, ExceptionRule]:
+        return {rule.id: rule for rule in self.settings.exceptions}
+
+    def beside(self, settings: Settings) -> "Snapshot":
+        """Return the same store as other settings make it, for looking at both at once."""
+        return self if settings is self.settings else replace(self, settings=settings)
+
+    def at(self, placement: Placement) -> "PlaceStack":
+        found = self._places.get(placement)
+        if found is None:
+            found = self._places[placement] = PlaceStack(self, placement)
+        return found
+
+    @cached_property
+    def _places(self) -> "dict[Placement, PlaceStack]":
+        return {}
+
+
+class PlaceStack:
+    """The layers of one placement in the order in which they apply, and what any of its stacks draws and says.
+
+    What exceptions set together is told apart from the baseline and the placement under them: an edit of these leaves
+    it as it is, so that which classes share a button is not worked out again.
+    """
+
+    def __init__(self, snapshot: Snapshot, placement: Placement) -> None:
+        self.placement = placement
+        self._tables = snapshot.tables
+        wide = [snapshot.layers[BASELINE], snapshot.layers.get(LayerRef.place(placement), _NO_LAYER)]
+        self._wide = [layer for layer in wide if layer.look_key or layer.words_key]
+        self._narrow = snapshot.narrow_layers
+        self.look_bits, self.word_bits = snapshot.look_bits, snapshot.word_bits
+        self._wide_look = tuple([layer.look_key for layer in self._wide if layer.look_key])
+        self._wide_words = tuple([layer.words_key for layer in self._wide if layer.words_key])
+        self._looks: dict[int, LookMade] = {}
+        self._texts: dict[int, Texts] = {}
+        self._documents: dict[int, ButtonDocument] = {}
+
+    @property
+    def wide_key(self) -> Hashable:
+        """Return what stands for the baseline and the placement's own layer."""
+        return (self.placement, self._wide_look, self._wide_words)
+
+    def _stack(self, bits: int) -> list[Layer]:
+        found = []
+        while bits:
+            lowest = bits & -bits
+            found.append(self._narrow[lowest.bit_length() - 1])
+            bits ^= lowest
+        return found
+
+    def narrow_look(self, bits: int) -> int:
+        """Return a number for what the exceptions of some bits draw together; equal ones have one number."""
+        stack = self._stack(bits & self.look_bits)
+        if not stack:
+            return 0
+        return self._tables.ask(Step.LOOKS, tuple([layer.look_key for layer in stack]), lambda: self._number(stack))
+
+    def _number(self, stack: Sequence[Layer]) -> int:
+        merged: Json = {}
+        for layer in stack:
+            merged = merge_layer(merged, layer.look)
+        return self._tables.same(Step.LOOKS, orjson.dumps(merged, option=orjson.OPT_SORT_KEYS), new_number())
+
+    def narrow_words(self, bits: int) -> int:
+        """Return a number for what the exceptions of some bits say together; equal ones have one number."""
+        stack = self._stack(bits & self.word_bits)
+        if not stack:
+            return 0
+        key = tuple([layer.words_key for layer in stack])
+        return self._tables.ask(
+            Step.WORDINGS, key, lambda: self._tables.same(Step.WORDINGS, _said(stack), new_number())
+        )
+
+    def look(self, bits: int) -> LookMade:
+        """Return what the exceptions of some bits draw here.
+
+        Raises:
+            BadDocument: The layers together do not make a button.
+        """
+        bits &= self.look_bits
+        made = self._looks.get(bits)
+        if made is None:
+            key = ("look", self._wide_look, self.narrow_look(bits))
+            made = self._looks[bits] = self._tables.ask(Step.LOOKS, key, lambda: self._draw(bits))
+        return made
+
+    def _draw(self, bits: int) -> LookMade:
+        merged: Json = {}
+        for layer in (*self._wide, *self._stack(bits)):
+            merged = merge_layer(merged, layer.look)
+        document = parse_document({**merged, "wording": {}})
+        return self._tables.same(Step.LOOKS, document.model_dump_json(), LookMade(new_number(), document))
+
+    def texts(self, bits: int) -> Texts:
+        """Return what the exceptions of some bits say here.
+
+        Raises:
+            BadDocument: Nothing is said at all.
+        """
+        bits &= self.word_bits
+        made = self._texts.get(bits)
+        if made is None:
+            key = ("texts", self._wide_words, self.narrow_words(bits))
+            made = self._texts[bits] = self._tables.ask(Step.WORDINGS, key, lambda: self._say(bits))
+        return made
+
+    def _say(self, bits: int) -> Texts:
+        layers = [layer.texts for layer in (*self._wide, *self._stack(bits)) if layer.texts]
+        said: dict[Cell, str] = {}
+        for texts in layers:
+            said |= texts
+        if not said:
+            raise BadDocument("wording: a button needs words, at least for the ready moment.", field="wording")
+        wider: Wider = {}
+        for cell, text in said.items() if len(layers) > 1 else ():
+            told = [texts[cell] for texts in reversed(layers) if cell in texts] if needed_by(text) else []
+            if others := overridden(text, told):
+                wider[cell] = others
+        wording: dict[Moment, dict[str, str]] = {}
+        for (moment, language), text in said.items():
+            wording.setdefault(moment, {})[language] = text
+        key = (frozenset(said.items()), frozenset(wider.items()))
+        return self._tables.same(Step.WORDINGS, key, Texts(new_number(), wording, wider))
+
+    def document(self, bits: int) -> ButtonDocument:
+        """Return the button of the exceptions of some bits; equal ones are one object."""
+        made = self._documents.get(bits)
+        if made is None:
+            look, texts = self.look(bits), self.texts(bits)
+            made = self._documents[bits] = self._tables.ask(
+                Step.DOCUMENTS,
+                (look.number, texts.number),
+                lambda: look.document.with_texts(texts.wording, texts.wider, texts.number),
+            )
+        return made
+
+
+def _said(stack: Sequence[Layer]) -> Hashable:
+    """Return what stands for the texts of some layers, with all that narrower ones override."""
+    by_cell: dict[Cell, tuple[str, ...]] = {}
+    for layer in stack:
+        for cell, text in layer.texts.items():
+            before = by_cell.get(cell, ())
+            # Only texts with a value that some product lacks let the wider ones through.
+            by_cell[cell] = (*before, text) if needed_by(text) else (text,)
+    return frozenset(by_cell.items())
+
+
+_NO_LAYER = Layer({}, {}, {}, b"", b"")
