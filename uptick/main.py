@@ -14,18 +14,18 @@ from uptick.wiring import Wiring
 def studio() -> FastAPI:
     configure()
     app = create_app(Wiring(pool_size=8).studio_parts())
-    _settle()
+    settle()
     return app
 
 
 def edge() -> Starlette:
     configure()
     app = create_edge(Wiring(pool_size=4).edge_parts())
-    _settle()
+    settle()
     return app
 
 
-def _settle() -> None:
+def settle() -> None:
     """Leave what was loaded at the start out of every later search for garbage, and search more seldom.
 
     What is remembered between edits is looked through at every search, which would stop an answer midway. Almost

@@ -1,7 +1,7 @@
 """Classes: what the same exceptions cover shares one button document, and that is what is resolved."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from uptick.core.catalogue import Product
@@ -12,6 +12,7 @@ from uptick.core.document import (
     Placement,
     ShopperKind,
     Situation,
+    new_number,
     parse_document,
     wording_of,
 )
@@ -90,7 +91,7 @@ class ButtonClass:
     def products(self) -> tuple[Product, ...]:
         return products_in(self.batches)
 
-    @cached_property
+    @property
     def batch_numbers(self) -> tuple[int, ...]:
         return tuple([batch.number for batch in self.batches])
 
@@ -112,11 +113,11 @@ class ButtonClass:
         """Return where it is met, as bits over the crossing of devices and languages."""
         return self.frame.places if self.frame else 0
 
-    @cached_property
+    @property
     def where(self) -> frozenset[Where]:
         return places_of(self.places, self.spoken)
 
-    @cached_property
+    @property
     def languages(self) -> tuple[str, ...]:
         return tuple(sorted({language for _, language in self.where}))
 
@@ -128,16 +129,33 @@ class ButtonClass:
 class ButtonKind(ButtonClass):
     """Classes that have one document, seen as one: with the rules of the least narrowed, and the keys of all."""
 
-    all_keys: tuple[str, ...] = ()
-    all_places: int = 0
+    alike: "_Alike" = field(kw_only=True)
 
     @property
     def keys(self) -> tuple[str, ...]:
-        return self.all_keys
+        return self.alike.keys
 
     @property
     def places(self) -> int:
-        return self.all_places
+        return self.alike.places
+
+    @property
+    def number(self) -> int:
+        """Return a number for what it covers, for keys."""
+        return self.alike.number
+
+    # What does not depend on how they are drawn is worked out once, for every state of the settings.
+    @property
+    def batch_numbers(self) -> tuple[int, ...]:
+        return self.alike.batch_numbers
+
+    @property
+    def where(self) -> frozenset[Where]:
+        return self.alike.where
+
+    @property
+    def languages(self) -> tuple[str, ...]:
+        return self.alike.languages
 
 
 def context_of(
@@ -184,6 +202,20 @@ class _Alike:
     frames: Sequence[Frame]
     batches: tuple[Batch, ...]
     places: int
+    spoken: tuple[str, ...]
+    number: int = field(default_factory=new_number)
+
+    @cached_property
+    def batch_numbers(self) -> tuple[int, ...]:
+        return tuple([batch.number for batch in self.batches])
+
+    @cached_property
+    def where(self) -> frozenset[Where]:
+        return places_of(self.places, self.spoken)
+
+    @cached_property
+    def languages(self) -> tuple[str, ...]:
+        return tuple(sorted({language for _, language in self.where}))
 
     @cached_property
     def keys(self) -> tuple[str, ...]:
@@ -197,9 +229,14 @@ class _Partition:
     alike: tuple[_Alike, ...]
     by_bits: Mapping[int, int]
 
+    @property
+    def about_bytes(self) -> int:
+        """Return about how much memory it takes, with what is worked out of it."""
+        return 3_600 * len(self.alike) + 100 * len(self.by_bits)
+
 
 def _partition(snapshot: Snapshot, placement: Placement) -> _Partition:
-    key = (snapshot.narrow_key, placement)
+    key = (snapshot.narrow_number, placement)
     return snapshot.tables.ask(Step.CLASSES, key, lambda: _part(snapshot, snapshot.at(placement)))
 
 
@@ -208,26 +245,24 @@ def _part(snapshot: Snapshot, stack: PlaceStack) -> _Partition:
     for frame in snapshot.cover.frames[stack.placement]:
         if frame.batches or not frame.bits:
             found.setdefault((stack.narrow_look(frame.bits), stack.narrow_words(frame.bits)), []).append(frame)
-    alike = tuple([_joined(frames) for frames in found.values()])
+    alike = tuple([_joined(frames, snapshot.settings.languages) for frames in found.values()])
     by_bits = {frame.bits: n for n, frames in enumerate(found.values()) for frame in frames}
     return _Partition(alike, by_bits)
 
 
-def _joined(frames: Sequence[Frame]) -> _Alike:
+def _joined(frames: Sequence[Frame], spoken: tuple[str, ...]) -> _Alike:
     first = min(frames, key=lambda frame: frame.bits.bit_count())
     batches, places = first.batches, first.places
     if len(frames) > 1:
         batches = tuple({batch.number: batch for frame in frames for batch in frame.batches}.values())
         for frame in frames:
             places |= frame.places
-    return _Alike(first, frames, batches, places)
+    return _Alike(first, frames, batches, places, spoken)
 
 
 def _kind(snapshot: Snapshot, stack: PlaceStack, alike: _Alike) -> ButtonKind:
-    frame, spoken = alike.frame, snapshot.settings.languages
-    return ButtonKind(
-        stack, frame.bits, frame.rules, alike.batches, frame, spoken, all_keys=alike.keys, all_places=alike.places
-    )
+    frame = alike.frame
+    return ButtonKind(stack, frame.bits, frame.rules, alike.batches, frame, alike.spoken, alike=alike)
 
 
 def kinds_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonKind, ...]:

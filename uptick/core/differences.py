@@ -68,12 +68,12 @@ def changes_between(before: Snapshot, after: Snapshot) -> tuple[ButtonChange, ..
     The group is shown by its least narrowed button. The cost grows with the kinds of products that exceptions tell
     apart, not with the products. Both are over the same catalogue: that of `after`.
     """
-    key = (before.key, after.key)
+    key = (before.number, after.number)
     return after.tables.ask(Step.DIFFERENCE, key, lambda: _changes(before, after))
 
 
 def _changes(before: Snapshot, after: Snapshot) -> tuple[ButtonChange, ...]:
-    if before.key == after.key:
+    if before.number == after.number:
         return ()
     groups: dict[tuple[Placement, tuple[FieldChange, ...]], list[_Pair]] = {}
     known: dict[tuple[int, int], tuple[FieldChange, ...]] = {}

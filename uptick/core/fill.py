@@ -1,9 +1,11 @@
 """Texts filled for real products, and the worst of them: the one that takes the most room."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, ButtonClass
@@ -11,8 +13,9 @@ from uptick.core.document import ButtonDocument, Moment
 from uptick.core.engine.goods import Batch
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
+from uptick.core.errors import BadWording
 from uptick.core.look import Type
-from uptick.core.rough_widths import AMOUNTS, Face, Widths, rough_widths
+from uptick.core.rough_widths import AMOUNTS, Face, Widths, amount_widths, amounts_of, text_widths
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import width_of
 from uptick.core.wider_texts import needed_by
@@ -54,6 +57,17 @@ def _stacks(document: ButtonDocument, moment: Moment, language: str, first: str)
         for one in dict.fromkeys((language, first, next(iter(by_language), ""))):
             if texts := document.texts(at, one):
                 yield texts
+                # Whoever can say this needs no other.
+                if not _shows_product(texts[-1]):
+                    return
+
+
+@lru_cache(maxsize=16_384)
+def _shows_product(text: str) -> bool:
+    try:
+        return bool(live_names(parse_text(text)) & _OF_PRODUCT)
+    except BadWording:
+        return True
 
 
 def template_of(document: ButtonDocument, moment: Moment, language: str, first: str = "") -> str:
@@ -139,9 +153,17 @@ def _type_key(kind: Type) -> str:
 
 def products_without(tables: Tables, batch: Batch, needed: frozenset[str]) -> Batch:
     """Return the products of a batch that lack one of some live values."""
+    goods = batch.goods
+
+    def column(name: str) -> NDArray[np.bool_]:
+        key = ("lacking", goods.number, name)
+        return tables.ask(Step.WIDTHS, key, lambda: np.array([lacks(product, name) for product in goods.products]))
 
     def work() -> Batch:
-        return Batch(batch.situation, tuple([p for p in batch.products if any(lacks(p, name) for name in needed)]))
+        lacking = np.zeros(len(batch), dtype=np.bool_)
+        for name in needed:
+            lacking |= column(name)[batch.rows]
+        return Batch(batch.situation, goods, batch.rows[lacking])
 
     return tables.ask(Step.WIDTHS, ("without", batch.number, needed), work)
 
@@ -176,35 +198,29 @@ def _shortlist(
     tables: Tables, text: str, batches: Sequence[Batch], language: str, fonts: FontBook, face: Face
 ) -> tuple[Product, ...]:
     """Return the products with the widest live values: which these are does not depend on the words around them."""
+    if not batches:
+        return ()
+    goods = batches[0].goods
     names = tuple(sorted(_flat(parse_text(text))))
-    key = ("shortlist", names, tuple([batch.number for batch in batches]), language, face)
-
-    def work() -> tuple[Product, ...]:
-        found = [one for batch in batches for one in _widest(tables, names, batch, language, fonts, face)]
-        # Of equals the earlier ones, so that equal shops are told alike.
-        found.sort(key=lambda one: -one[0])
-        return tuple([product for _, product in found[:_SHORTLIST]])
-
-    return tables.ask(Step.WIDTHS, key, work)
-
-
-def _widest(
-    tables: Tables, names: tuple[str, ...], batch: Batch, language: str, fonts: FontBook, face: Face
-) -> tuple[tuple[float, Product], ...]:
-    """Return the products of a batch with the widest live values, and about how wide these are, in em."""
 
     def column(name: str) -> Widths:
-        key = ("column", name, batch.number, language if name in AMOUNTS else "", face)
-        return tables.ask(Step.WIDTHS, key, lambda: rough_widths(name, batch.products, language, fonts, face))
+        if name not in AMOUNTS:
+            key: Hashable = ("column", name, goods.number, face)
+            return tables.ask(Step.WIDTHS, key, lambda: text_widths(name, goods.products, fonts, face))
+        amounts = tables.ask(Step.WIDTHS, ("amounts", name, goods.number), lambda: amounts_of(name, goods.products))
+        key = ("column", name, goods.number, language, face)
+        return tables.ask(Step.WIDTHS, key, lambda: amount_widths(amounts, language, fonts, face))
 
-    def work() -> tuple[tuple[float, Product], ...]:
-        taken = np.zeros(len(batch))
+    def work() -> tuple[Product, ...]:
+        rows = np.concatenate([batch.rows for batch in batches])
+        taken = np.zeros(len(rows))
         for name in names:
-            taken += column(name)
-        order = np.argsort(-taken, kind="stable")[:_SHORTLIST]
-        return tuple([(float(taken[n]), batch.products[n]) for n in order])
+            taken += column(name)[rows]
+        # Of equals the earlier ones, so that equal shops are told alike.
+        return tuple([goods.products[rows[n]] for n in np.lexsort((rows, -taken))[:_SHORTLIST]])
 
-    return tables.ask(Step.WIDTHS, ("widest", names, batch.number, language, face), work)
+    key = ("shortlist", names, tuple([batch.number for batch in batches]), language, face)
+    return tables.ask(Step.WIDTHS, key, work)
 
 
 def _flat(pattern: Pattern) -> list[str]:

@@ -139,7 +139,7 @@ def vocabulary_of(snapshot: Snapshot) -> Vocabulary:
 
     def work() -> Vocabulary:
         return Vocabulary(
-            {sku: product.name for sku, product in goods.by_sku.items()}, tuple(goods.by_category), languages
+            {product.sku: product.name for product in goods.products}, tuple(goods.by_category), languages
         )
 
     return snapshot.tables.ask(Step.GOODS, ("names", goods.number, languages), work)

@@ -1,6 +1,7 @@
 """About how wide the live values of many products are: quick, for finding the widest of thousands."""
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from decimal import Decimal
 
 import numpy as np
@@ -14,16 +15,48 @@ Widths = NDArray[np.float64]
 Face = tuple[str, int]
 
 
-def rough_widths(name: str, products: Sequence[Product], language: str, fonts: FontBook, face: Face) -> Widths:
-    """Return about how wide one live value is for each product.
+def text_widths(name: str, products: Sequence[Product], fonts: FontBook, face: Face) -> Widths:
+    """Return about how wide a live value is that every language writes alike, for each product.
 
     Returns:
-        (n,), in em, letter by letter without kerning; 0 where a product has no such value.
+        (n,), in em, letter by letter without kerning.
     """
-    if name in AMOUNTS:
-        return _amounts(AMOUNTS[name], products, language, fonts, face)
     text = _TEXTS[name]
-    return np.array([fonts.rough_em(text(product), *face) for product in products])
+    texts = [text(product) for product in products]
+    by_letter = {letter: fonts.rough_em(letter, *face) for letter in set().union(*texts)}
+    return np.array([sum(map(by_letter.__getitem__, one)) for one in texts])
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Amounts:
+    """A live value that is money, for each product: minor units, which products have it, and the currencies."""
+
+    minor: NDArray[np.int64]
+    has: NDArray[np.bool_]
+    currencies: tuple[str, ...]
+
+
+def amounts_of(name: str, products: Sequence[Product]) -> Amounts:
+    amount = AMOUNTS[name]
+    minor = [amount(product) for product in products]
+    return Amounts(
+        np.array([value or 0 for value in minor], dtype=np.int64),
+        np.array([value is not None for value in minor], dtype=np.bool_),
+        tuple([product.currency for product in products]),
+    )
+
+
+def amount_widths(amounts: Amounts, language: str, fonts: FontBook, face: Face) -> Widths:
+    """Return about how wide amounts are in a language; 0 where a product has none.
+
+    Returns:
+        (n,), in em.
+    """
+    widths = np.zeros(len(amounts.minor))
+    for currency in dict.fromkeys(amounts.currencies):
+        those = amounts.has & np.array([one == currency for one in amounts.currencies])
+        widths[those] = money_widths(amounts.minor[those], money_rule(language, currency), fonts, face)
+    return widths
 
 
 def _net(product: Product) -> int | None:
@@ -50,20 +83,6 @@ _TEXTS: dict[str, Callable[[Product], str]] = {
     "code": lambda product: product.sku,
     "page": lambda product: product.url,
 }
-
-
-def _amounts(
-    amount: Callable[[Product], int | None], products: Sequence[Product], language: str, fonts: FontBook, face: Face
-) -> Widths:
-    minor = [amount(product) for product in products]
-    has = np.array([value is not None for value in minor])
-    values = np.array([value or 0 for value in minor], dtype=np.int64)
-    currencies = [product.currency for product in products]
-    widths = np.zeros(len(products))
-    for currency in dict.fromkeys(currencies):
-        those = has & np.array([one == currency for one in currencies])
-        widths[those] = money_widths(values[those], money_rule(language, currency), fonts, face)
-    return widths
 
 
 def money_widths(minor: NDArray[np.int64], rule: MoneyRule, fonts: FontBook, face: Face) -> Widths:

@@ -113,6 +113,9 @@ class Settings(Part):
         """Return the settings as they count on a day of the store's: what sleeps then is switched off."""
         if not any(rule.starts_on or rule.ends_on for rule in self.exceptions):
             return self
+        return self.derived(Settings._on_day, day)
+
+    def _on_day(self, day: date) -> "Settings":
         awake = tuple(
             rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None})
             if rule.starts_on or rule.ends_on

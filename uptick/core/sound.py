@@ -22,7 +22,7 @@ def require_makeable(snapshot: Snapshot) -> None:
     ask = snapshot.tables.ask
     for placement in Placement:
         stack = snapshot.at(placement)
-        key = (snapshot.narrow_key, stack.wide_key)
+        key = (snapshot.narrow_number, stack.wide_key)
         ask(Step.SOUND, key, partial(_require_stack, snapshot, stack))
     for layer in snapshot.layers.values():
         if layer.words_key:

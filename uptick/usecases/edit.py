@@ -194,7 +194,7 @@ def _rule(**values: Any) -> ExceptionRule:
 
 def require_reach(shop: Shop, reach: Reach) -> None:
     snapshot = shop.now()
-    require_known(reach, snapshot.goods.by_sku, snapshot.goods.by_category, snapshot.settings.languages)
+    require_known(reach, snapshot.goods.row_of, snapshot.goods.by_category, snapshot.settings.languages)
 
 
 CHANGEABLE = ("name", "note", "reach", "on", "starts_on", "ends_on", "meant")

@@ -84,7 +84,7 @@ def product_of(snapshot: Snapshot, sku: str | None) -> Product:
     if not products:
         raise NotFound("The catalogue is empty. Import the shop's products first.")
     if sku:
-        product = snapshot.goods.by_sku.get(sku)
+        product = snapshot.goods.product(sku)
         if product is None:
             raise NotFound(f"No product has the code {sku!r}.", product=sku)
         return product

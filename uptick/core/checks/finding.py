@@ -69,10 +69,10 @@ def where(one: ButtonClass) -> str:
     place = said(one.placement)
     if not one.rules or not one.count:
         return f"on the {place}"
-    first = one.batches[0].products[0]
+    first = one.batches[0].first
     names = [first.name]
     if one.count > 1:
-        names = sorted({p.category for batch in one.batches for p in batch.products[:200]})
+        names = sorted({p.category for batch in one.batches for p in batch.some(200)})
     listed = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
     return f"on the {place}, {listed}"
 

@@ -30,7 +30,7 @@ _Clash = tuple[str, str, tuple[str, ...], int]
 
 def _conflicts(snapshot: Snapshot) -> Iterator[Finding]:
     """Find equally particular exceptions that set one field differently where both hold."""
-    key = ("conflicts", snapshot.narrow_key)
+    key = ("conflicts", snapshot.narrow_number)
     clashes = snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_clashes(snapshot)))
     for one, other, fields, common in clashes:
         yield _conflict(snapshot, snapshot.rule(one), snapshot.rule(other), fields, common)
@@ -96,7 +96,7 @@ def _meet(one: Reach, other: Reach) -> bool:
 
 
 def _nothing(snapshot: Snapshot) -> Iterator[Finding]:
-    known = snapshot.goods.by_sku
+    known = snapshot.goods.row_of
     reached = 0
     for group in snapshot.cover.groups:
         if group.batches:
@@ -118,7 +118,7 @@ def _nothing(snapshot: Snapshot) -> Iterator[Finding]:
 
 def dead_values(snapshot: Snapshot) -> dict[str, tuple[str, ...]]:
     """Return the fields of each exception that never win anywhere, by the exception's id."""
-    return snapshot.tables.ask(Step.FINDINGS, ("dead", snapshot.narrow_key), lambda: _find_dead(snapshot))
+    return snapshot.tables.ask(Step.FINDINGS, ("dead", snapshot.narrow_number), lambda: _find_dead(snapshot))
 
 
 def _find_dead(snapshot: Snapshot) -> dict[str, tuple[str, ...]]:

@@ -7,8 +7,8 @@ from functools import partial
 from uptick.core.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
 from uptick.core.checks.finding import Finding, Mend, Weight, spots, where
 from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
-from uptick.core.classes import MOMENTS_OF, ButtonClass
-from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, Placement
+from uptick.core.classes import MOMENTS_OF, ButtonClass, ButtonKind
+from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, Placement, new_number
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.fill import WorstText, worst_of_class
@@ -22,11 +22,14 @@ from uptick.core.wording import language_name
 _TARGET_PX = 24.0
 
 
+_Sight = tuple[str, Device, Ground]
+
+
 @dataclass(frozen=True, slots=True)
 class _Seen:
     """One class in one language, in the narrowest container where that is met."""
 
-    one: ButtonClass
+    one: ButtonKind
     language: str
     device: Device
     ground: Ground
@@ -54,34 +57,44 @@ class _Issue:
     tell: "Callable[[_Seen], Finding]"
 
 
-def check_room(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> list[Finding]:
-    """Test every class in every language that it is met in; what is the same in several is one finding."""
-    found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
-    sights: dict[tuple[Placement, int], list[_Sight]] = {}
-    for one in classes:
+def check_room(snapshot: Snapshot, kinds: Sequence[ButtonKind]) -> list[Finding]:
+    """Test every kind in every language that it is met in; what is the same in several is one finding."""
+    found: dict[tuple[object, ...], tuple[Finding, list[ButtonKind]]] = {}
+    sights: dict[tuple[Placement, int], tuple[int, Sequence[_Sight]]] = {}
+    ask = snapshot.tables.ask
+    for one in kinds:
         if one.placement not in snapshot.store.surfaces or not one.look.document.placement.shown:
             continue
         where_met = (one.placement, one.places)
         if where_met not in sights:
-            sights[where_met] = list(_sights(one, snapshot))
-        for language, device, ground in sights[where_met]:
-            seen = _Seen(one, language, device, ground, snapshot)
-            for issue in _issues(seen):
-                key = (one.placement, *issue.key)
-                if key not in found:
-                    found[key] = (issue.tell(seen), [])
-                those = found[key][1]
-                # The languages of a class come one after the other.
-                if not those or those[-1] is not one:
-                    those.append(one)
+            sights[where_met] = _sights(one, snapshot)
+        number, here = sights[where_met]
+        # An edit leaves most kinds alone, and what is wrong with them.
+        key = ("room", one.number, one.look.number, one.texts.number, number)
+        for n, issue in ask(Step.FINDINGS, key, partial(_issues_in, snapshot, one, here)):
+            about = (one.placement, *issue.key)
+            if about not in found:
+                found[about] = (issue.tell(_Seen(one, *here[n], snapshot)), [])
+            those = found[about][1]
+            # The languages of a kind come one after the other.
+            if not those or those[-1] is not one:
+                those.append(one)
     return [replace(finding, buttons=spots(*those)) for finding, those in found.values()]
 
 
-_Sight = tuple[str, Device, Ground]
+def _issues_in(snapshot: Snapshot, one: ButtonKind, sights: Sequence[_Sight]) -> tuple[tuple[int, _Issue], ...]:
+    """Return what is wrong with a kind, by the number of the language in which it is."""
+    return tuple([(n, issue) for n, sight in enumerate(sights) for issue in _issues(_Seen(one, *sight, snapshot))])
 
 
-def _sights(one: ButtonClass, snapshot: Snapshot) -> Iterator[_Sight]:
-    """Yield the languages in which a class is met, with the narrowest container there."""
+def _sights(one: ButtonKind, snapshot: Snapshot) -> tuple[int, Sequence[_Sight]]:
+    """Return the languages in which a kind is met, with the narrowest container in each, and a number for all that."""
+    found = tuple(_find_sights(one, snapshot))
+    own_px = snapshot.store.surfaces[one.placement].own_height_px
+    return snapshot.tables.same(Step.FINDINGS, ("sights", found, own_px), new_number()), found
+
+
+def _find_sights(one: ButtonKind, snapshot: Snapshot) -> Iterator[_Sight]:
     store = snapshot.store
     surface = store.surfaces[one.placement]
     for language in snapshot.settings.languages:

@@ -96,7 +96,7 @@ _Hole = tuple[str, str, Batch, Moment, str]
 def _holes(snapshot: Snapshot, one: ButtonClass) -> Sequence[_Hole]:
     """Return the live values of a class's texts that some of its products have not."""
     first = snapshot.settings.language
-    key = ("holes", one.document.said_number, tuple([batch.number for batch in one.batches]), one.languages, first)
+    key = ("holes", one.texts.number, one.batch_numbers, one.languages, first)
     return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_holes(snapshot, one, first)))
 
 
@@ -150,7 +150,7 @@ def _elsewhere(snapshot: Snapshot) -> Mapping[str, Sequence[Elsewhere]]:
 
     By the exception's id, as placements and the bits of the class that serves a product there.
     """
-    return snapshot.tables.ask(Step.FINDINGS, ("elsewhere", snapshot.narrow_key), lambda: _find_elsewhere(snapshot))
+    return snapshot.tables.ask(Step.FINDINGS, ("elsewhere", snapshot.narrow_number), lambda: _find_elsewhere(snapshot))
 
 
 def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
@@ -160,9 +160,9 @@ def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
         stands, texts = rule.reach.placements, _said_by(snapshot, rule)
         if stands and rule.reach.products and Moment.READY in texts:
             contexts = [
-                context_of(place, goods.by_sku[sku], None, surfaces[place].narrowest()[0], language, ShopperKind.NEW)
+                context_of(place, product, None, surfaces[place].narrowest()[0], language, ShopperKind.NEW)
                 for place in snapshot.store.places if place not in stands
-                for sku in rule.reach.products if sku in goods.by_sku
+                for product in map(goods.product, rule.reach.products) if product
             ]  # fmt: skip
             found[rule.id] = tuple(dict.fromkeys((one.placement, snapshot.index.of(one)) for one in contexts))
     return found

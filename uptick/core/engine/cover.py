@@ -9,6 +9,7 @@ from typing import NamedTuple
 from uptick.core.document import Device, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, Goods, Group, group
 from uptick.core.engine.rules import RuleIndex
+from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 
 Where = tuple[Device, str]
@@ -46,13 +47,22 @@ class Cover:
     frames: Mapping[Placement, tuple[Frame, ...]]
     by_bits: Mapping[Placement, Mapping[int, Frame]]
 
+    @property
+    def about_bytes(self) -> int:
+        """Return about how much memory it takes; looking at all of it would take longer than making it."""
+        return 2_500 * sum(map(len, self.frames.values())) + 250 * len(self.groups)
+
 
 class _Split(NamedTuple):
-    """Where one set of narrowed exceptions holds: an example, and the places by situation."""
+    """Where some of the narrowed exceptions hold and the others do not: an example, and the places by situation.
 
-    bits: int
+    `held` are bits over the exceptions that were asked about, in their order.
+    """
+
+    held: int
     example: Seer
-    places: dict[Situation, int]
+    places: Mapping[Situation, int]
+    everywhere: int
 
 
 @dataclass(slots=True)
@@ -68,7 +78,7 @@ def cover(tables: Tables, index: RuleIndex, languages: Sequence[str], goods: Goo
     The cost grows with the kinds of products that exceptions tell apart, not with the products.
     """
     groups = group(tables, goods, (index,))
-    splitter = _Splitter(index, languages)
+    splitter = _Splitter(tables, index, tuple(languages))
     frames = {placement: _frames(index, placement, groups, splitter) for placement in Placement}
     return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()})
 
@@ -79,47 +89,58 @@ class _Splitter:
     Contexts are bits too: by situation, then by shopper, then by device and language as in `Frame.places`.
     """
 
-    def __init__(self, index: RuleIndex, languages: Sequence[str]) -> None:
+    def __init__(self, tables: Tables, index: RuleIndex, languages: tuple[str, ...]) -> None:
+        self._tables, self._languages = tables, languages
         self._seers = [
             (situation, device, language, shopper)
             for situation, shopper, device, language in crossing(Situation, ShopperKind, Device, languages)
         ]
-        self._width = len(Device) * len(languages)
-        self._met: dict[int, int] = {}
+        self._met: dict[int, int] = dict.fromkeys(_each(index.narrow), 0)
         for n, seer in enumerate(self._seers):
             for rule in _each(index.of_seer(*seer) & index.narrow):
-                self._met[rule] = self._met.get(rule, 0) | 1 << n
-        self._known: dict[int, list[_Split]] = {}
+                self._met[rule] |= 1 << n
+        self._known: dict[int, list[tuple[int, _Split]]] = {}
 
-    def split(self, narrow: int) -> list[_Split]:
-        """Return how contexts are told apart where these exceptions may hold."""
+    def split(self, narrow: int) -> list[tuple[int, _Split]]:
+        """Return how contexts are told apart where these exceptions may hold, with the bits of those that do."""
         found = self._known.get(narrow)
         if found is None:
-            parts = [(0, (1 << len(self._seers)) - 1)]
-            for rule in _each(narrow):
-                met = self._met.get(rule, 0)
-                parts = [
-                    part
-                    for bits, contexts in parts
-                    for part in ((bits, contexts & ~met), (bits | rule, contexts & met))
-                    if part[1]
-                ]
-            # In the order of the contexts, so that equal shops are told alike.
-            parts.sort(key=lambda part: part[1] & -part[1])
-            found = self._known[narrow] = [self._split(bits, contexts) for bits, contexts in parts]
+            rules = list(_each(narrow))
+            # The same wherever exceptions are met in the same contexts, whichever they are.
+            met = tuple([self._met[rule] for rule in rules])
+            splits = self._tables.ask(Step.COVER, ("split", self._languages, met), lambda: self._parts(met))
+            found = self._known[narrow] = [
+                (sum(rule for n, rule in enumerate(rules) if one.held >> n & 1), one) for one in splits
+            ]
         return found
 
-    def _split(self, bits: int, contexts: int) -> _Split:
+    def _parts(self, met: Sequence[int]) -> list[_Split]:
+        parts = [(0, (1 << len(self._seers)) - 1)]
+        for n, contexts in enumerate(met):
+            parts = [
+                part
+                for held, those in parts
+                for part in ((held, those & ~contexts), (held | 1 << n, those & contexts))
+                if part[1]
+            ]
+        # In the order of the contexts, so that equal shops are told alike.
+        parts.sort(key=lambda part: part[1] & -part[1])
+        return [self._split(held, those) for held, those in parts]
+
+    def _split(self, held: int, contexts: int) -> _Split:
         example = self._seers[(contexts & -contexts).bit_length() - 1]
-        width, whole = self._width, (1 << self._width) - 1
+        width = len(Device) * len(self._languages)
+        whole = (1 << width) - 1
         places: dict[Situation, int] = {}
+        everywhere = 0
         for n, situation in enumerate(Situation):
             here = 0
             for m in range(len(ShopperKind)):
                 here |= contexts >> (n * len(ShopperKind) + m) * width & whole
             if here:
                 places[situation] = here
-        return _Split(bits, example, places)
+                everywhere |= here
+        return _Split(held, example, places, everywhere)
 
 
 def _each(bits: int) -> Iterator[int]:
@@ -131,19 +152,22 @@ def _each(bits: int) -> Iterator[int]:
 
 def _frames(index: RuleIndex, placement: Placement, groups: Sequence[Group], splitter: _Splitter) -> tuple[Frame, ...]:
     here = index.of_placement(placement)
+    # Groups that the exceptions of this placement do not tell apart are one here.
+    alike: dict[int, list[Group]] = {}
+    for members in groups:
+        alike.setdefault(members.bits[0] & here, []).append(members)
     # The plain class comes first, whatever covers the products there are.
     found: dict[int, _Gathered] = {0: _Gathered(None)}
-    for members in groups:
-        may = members.bits[0] & here
+    for may, those in alike.items():
         always = may & ~index.narrow
-        for narrow, seer, places in splitter.split(may & index.narrow):
+        batches = [batch for members in those for batch in members.batches]
+        for narrow, split in splitter.split(may & index.narrow):
             gathered = found.get(always | narrow)
             if gathered is None:
-                gathered = found[always | narrow] = _Gathered((members, seer))
-            for bits in places.values():
-                gathered.places |= bits
-            for batch in members.batches:
-                if batch.situation in places:
+                gathered = found[always | narrow] = _Gathered((those[0], split.example))
+            gathered.places |= split.everywhere
+            for batch in batches:
+                if batch.situation in split.places:
                     gathered.batches[batch.number] = batch
     return tuple(
         Frame(

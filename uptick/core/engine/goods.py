@@ -1,52 +1,81 @@
 """The products of a store, sorted so that exceptions can be laid over them without looking at each one."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from itertools import chain, count
+from functools import cached_property
+from typing import ClassVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from uptick.core.catalogue import Product
-from uptick.core.document import Situation
+from uptick.core.document import Situation, new_number
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 
-_numbers = count(1)
+# Places of products in the catalogue, in its order.
+Rows = NDArray[np.int32]
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
+class Goods:
+    """The products in the catalogue's order, by code, and by category and situation; in keys stands its number."""
+
+    # It is as large as the shop, and every batch points at it.
+    counted_elsewhere: ClassVar[bool] = True
+
+    products: Sequence[Product]
+    row_of: Mapping[str, int]
+    by_category: Mapping[str, Mapping[Situation, Rows]]
+    number: int = field(default_factory=new_number)
+
+    def product(self, sku: str) -> Product | None:
+        row = self.row_of.get(sku)
+        return None if row is None else self.products[row]
+
+
+def goods_of(products: Sequence[Product]) -> Goods:
+    sorted_out: dict[str, dict[Situation, list[int]]] = {}
+    for row, product in enumerate(products):
+        sorted_out.setdefault(product.category, {}).setdefault(product.situation, []).append(row)
+    return Goods(
+        products,
+        {product.sku: row for row, product in enumerate(products)},
+        {
+            category: {situation: _rows(those) for situation, those in by_situation.items()}
+            for category, by_situation in sorted_out.items()
+        },
+    )
+
+
+def _rows(rows: Collection[int]) -> Rows:
+    return np.fromiter(rows, dtype=np.int32, count=len(rows))
+
+
+@dataclass(frozen=True, eq=False)
 class Batch:
     """Products of one situation that nothing tells apart; its number stands for it in keys and is never given again."""
 
     situation: Situation
-    products: tuple[Product, ...]
-    number: int = field(default_factory=lambda: next(_numbers))
+    goods: Goods
+    rows: Rows
+    number: int = field(default_factory=new_number)
 
     def __len__(self) -> int:
-        return len(self.products)
+        return len(self.rows)
 
+    def some(self, most: int) -> list[Product]:
+        """Return the first products, at most so many."""
+        return [self.goods.products[row] for row in self.rows[:most]]
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Goods:
-    """The products by code, and by category and situation."""
+    @property
+    def first(self) -> Product:
+        return self.goods.products[int(self.rows[0])]
 
-    products: Sequence[Product]
-    by_sku: Mapping[str, Product]
-    by_category: Mapping[str, Mapping[Situation, tuple[Product, ...]]]
-    number: int = field(default_factory=lambda: next(_numbers))
-
-
-def goods_of(products: Sequence[Product]) -> Goods:
-    sorted_out: dict[str, dict[Situation, list[Product]]] = {}
-    for product in products:
-        sorted_out.setdefault(product.category, {}).setdefault(product.situation, []).append(product)
-    return Goods(
-        products,
-        {product.sku: product for product in products},
-        {
-            category: {situation: tuple(those) for situation, those in by_situation.items()}
-            for category, by_situation in sorted_out.items()
-        },
-    )
+    @cached_property
+    def products(self) -> tuple[Product, ...]:
+        return tuple(self.some(len(self)))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -70,48 +99,45 @@ def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[G
 
     Only products that an exception names are looked at one by one: the others are covered as their category is.
     """
-    named = frozenset(sku for index in indexes for sku in index.named_products if sku in goods.by_sku)
-    by_category: dict[str, list[str]] = {}
-    for sku in named:
-        by_category.setdefault(goods.by_sku[sku].category, []).append(sku)
+    # In the order of the catalogue, so that equal shops are grouped alike.
+    named = sorted({goods.row_of[sku] for one in indexes for sku in one.named_products if sku in goods.row_of})
+    by_category: dict[str, list[int]] = {}
+    for row in named:
+        by_category.setdefault(goods.products[row].category, []).append(row)
 
     def bits_of(sku: str, category: str) -> tuple[int, ...]:
         return tuple([index.of_product(sku, category) for index in indexes])
 
     found: dict[tuple[int, ...], tuple[str, str, list[Batch]]] = {bits_of("", ""): ("", "", [])}
     for category in goods.by_category:
-        rest = _rest(tables, goods, category, frozenset(by_category.get(category, ())))
+        rest = _rest(tables, goods, category, tuple(by_category.get(category, ())))
         if rest:
-            sku = rest[0].products[0].sku
+            sku = rest[0].first.sku
             found.setdefault(bits_of(sku, category), (sku, category, []))[2].extend(rest)
-    # In the order of the catalogue, so that equal shops are grouped alike.
-    singles: dict[tuple[tuple[int, ...], Situation], list[Product]] = {}
-    for sku in [sku for sku in goods.by_sku if sku in named]:
-        product = goods.by_sku[sku]
-        singles.setdefault((bits_of(sku, product.category), product.situation), []).append(product)
-    for (bits, situation), those in singles.items():
-        batch = _named(tables, goods, situation, those)
-        found.setdefault(bits, (those[0].sku, those[0].category, []))[2].append(batch)
+    singles: dict[tuple[tuple[int, ...], Situation], list[int]] = {}
+    for row in named:
+        product = goods.products[row]
+        singles.setdefault((bits_of(product.sku, product.category), product.situation), []).append(row)
+    for (bits, situation), rows in singles.items():
+        batch = _named(tables, goods, situation, tuple(rows))
+        found.setdefault(bits, (batch.first.sku, batch.first.category, []))[2].append(batch)
     return tuple(Group(bits, sku, category, tuple(batches)) for bits, (sku, category, batches) in found.items())
 
 
-def _rest(tables: Tables, goods: Goods, category: str, named: frozenset[str]) -> tuple[Batch, ...]:
+def _rest(tables: Tables, goods: Goods, category: str, named: tuple[int, ...]) -> tuple[Batch, ...]:
     """Return the products of a category that no exception names."""
 
     def work() -> tuple[Batch, ...]:
-        sorted_out = goods.by_category[category]
-        if not named:
-            return tuple(Batch(situation, those) for situation, those in sorted_out.items())
-        kept = {s: tuple([p for p in those if p.sku not in named]) for s, those in sorted_out.items()}
-        return tuple(Batch(situation, those) for situation, those in kept.items() if those)
+        away = _rows(named)
+        kept = {s: rows[~np.isin(rows, away)] for s, rows in goods.by_category[category].items()}
+        return tuple(Batch(situation, goods, rows) for situation, rows in kept.items() if len(rows))
 
     return tables.ask(Step.GOODS, ("rest", goods.number, category, named), work)
 
 
-def _named(tables: Tables, goods: Goods, situation: Situation, those: Sequence[Product]) -> Batch:
-    key = ("named", goods.number, tuple([product.sku for product in those]))
-    return tables.ask(Step.GOODS, key, lambda: Batch(situation, tuple(those)))
+def _named(tables: Tables, goods: Goods, situation: Situation, rows: tuple[int, ...]) -> Batch:
+    return tables.ask(Step.GOODS, ("named", goods.number, rows), lambda: Batch(situation, goods, _rows(rows)))
 
 
 def products_in(batches: Iterable[Batch]) -> tuple[Product, ...]:
-    return tuple(chain.from_iterable([batch.products for batch in batches]))
+    return tuple([batch.goods.products[row] for batch in batches for row in batch.rows])

@@ -6,6 +6,7 @@ from threading import Lock
 
 from uptick.core.catalogue import Product
 from uptick.core.engine.goods import Goods, goods_of
+from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
@@ -26,22 +27,23 @@ class CompiledShop:
         self.tables = Tables()
         self.kit = kit(self.tables)
         self._most = most_bytes
-        self._recent: OrderedDict[Hashable, Snapshot] = OrderedDict()
+        self._recent: list[Snapshot] = []
         self._goods: Goods | None = None
+        self._goods_bytes = 0
         self._lock = Lock()
 
     def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:
         """Return the store as these settings make it; `settings` are as they count on the day that is looked at."""
-        snapshot = Snapshot(settings, self._sorted(products), store, self.kit, self.tables)
-        key = (snapshot.key, id(store))
+        goods = self._sorted(products)
         with self._lock:
-            known = self._recent.get(key)
-            if known is not None and known.settings == settings:
-                self._recent.move_to_end(key)
-                return known
-            self._recent[key] = snapshot
-            while len(self._recent) > _RECENT_SNAPSHOTS:
-                self._recent.popitem(last=False)
+            for n, known in enumerate(self._recent):
+                same = known.goods is goods and known.store is store
+                if same and (known.settings is settings or known.settings == settings):
+                    self._recent.append(self._recent.pop(n))
+                    return known
+            snapshot = Snapshot(settings, goods, store, self.kit, self.tables)
+            self._recent.append(snapshot)
+            del self._recent[:-_RECENT_SNAPSHOTS]
         self.tables.grow_older()
         return snapshot
 
@@ -49,11 +51,12 @@ class CompiledShop:
         goods = self._goods
         if goods is None or goods.products is not products:
             goods = self._goods = goods_of(products)
+            self._goods_bytes = deep_bytes(goods, (Product,))
         return goods
 
     @property
     def size(self) -> int:
-        return self.tables.size
+        return self.tables.size + self._goods_bytes
 
     def keep_within(self, most: int | None = None) -> None:
         """Forget what was not asked for the longest where it has grown beyond its limit."""

@@ -13,13 +13,15 @@ _NEVER = (type, Enum, FunctionType, MethodType, ModuleType, bool, type(None))
 _SAMPLE = 24
 
 
-def deep_bytes(value: Any, counted_elsewhere: Collection[type] = ()) -> int:
+def deep_bytes(value: Any, counted_elsewhere: Collection[type] = (), seen: set[int] | None = None) -> int:
     """Return about how many bytes a value takes with all that hangs on it, each thing once; of long lists by a sample.
 
     Args:
-        counted_elsewhere: Types of things that are kept by somebody else, so that they are not counted again.
+        seen: Identities of things that were counted before; what is met is added.
+        counted_elsewhere: Types of things that are kept by somebody else, so that they are not counted again; things
+            of a type with an attribute of that name are none either.
     """
-    return round(_bytes(value, (*_NEVER, *counted_elsewhere), set()))
+    return round(_bytes(value, (*_NEVER, *counted_elsewhere), set() if seen is None else seen))
 
 
 def _bytes(value: Any, away: tuple[type, ...], seen: set[int]) -> float:
@@ -27,11 +29,13 @@ def _bytes(value: Any, away: tuple[type, ...], seen: set[int]) -> float:
     size = 0.0
     while open_values:
         item = open_values.pop()
-        if id(item) in seen or (isinstance(item, away) and item is not value):
+        if id(item) in seen or (item is not value and (isinstance(item, away) or hasattr(item, "counted_elsewhere"))):
             continue
         seen.add(id(item))
         size += sys.getsizeof(item)
-        inside = [one for one in _inside(item) if not isinstance(one, away)]
+        inside = _inside(item)
+        if len(inside) > 2 * _SAMPLE and isinstance(inside[0], away):
+            continue
         if len(inside) > 2 * _SAMPLE:
             # Long lists hold things of one kind: some stand for all. What they share is met in the first.
             some = inside[:: len(inside) // _SAMPLE]

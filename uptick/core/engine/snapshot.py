@@ -3,7 +3,7 @@
 from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Any, NamedTuple, TypeVar
+from typing import Any, ClassVar, NamedTuple, TypeVar
 
 import orjson
 
@@ -20,6 +20,7 @@ from uptick.core.errors import BadDocument
 from uptick.core.kit import Kit
 from uptick.core.layer_ref import BASELINE, LayerRef
 from uptick.core.merge import Json, merge_layer
+from uptick.core.reach import Reach
 from uptick.core.settings import ExceptionRule, Settings
 from uptick.core.store import Store
 from uptick.core.wider_texts import needed_by, overridden
@@ -59,6 +60,8 @@ class Snapshot:
     Two of equal settings find the same in the tables, so that trying an edit and keeping it are one computation.
     """
 
+    counted_elsewhere: ClassVar[bool] = True
+
     settings: Settings
     goods: Goods
     store: Store
@@ -69,23 +72,28 @@ class Snapshot:
     def layers(self) -> Mapping[LayerRef, Layer]:
         return layers_of(self.settings)
 
+    # Numbers stand for what would be long keys: equal content has an equal number.
     @cached_property
-    def key(self) -> Hashable:
-        """Return what stands for all of it: equal settings over the same products have equal keys."""
+    def number(self) -> int:
+        """Return a number for all of it: equal settings over the same products have equal ones."""
         layers = tuple([(ref, layer.look_key, layer.words_key) for ref, layer in self.layers.items()])
-        return (self.rules_key, self.settings.languages, layers, self.goods.number)
+        key = ("all", self.rules_number, self.settings.languages, layers, self.goods.number)
+        return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property
-    def rules_key(self) -> Hashable:
-        return tuple([(rule.id, rule.reach) for rule in self.settings.exceptions if rule.on])
+    def rules_number(self) -> int:
+        """Return a number for what the exceptions that are on cover."""
+        key = tuple([(rule.id, rule.reach.derived(_content)) for rule in self.settings.exceptions if rule.on])
+        return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property
     def index(self) -> RuleIndex:
-        return self.tables.ask(Step.RULES, self.rules_key, lambda: RuleIndex(self.settings.exceptions))
+        key = ("index", self.rules_number)
+        return self.tables.ask(Step.RULES, key, lambda: RuleIndex(self.settings.exceptions))
 
     @cached_property
     def cover(self) -> Cover:
-        key = (self.rules_key, self.settings.languages, self.goods.number)
+        key = ("cover", self.rules_number, self.settings.languages, self.goods.number)
         index = self.index
         return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, self.settings.languages, self.goods))
 
@@ -110,10 +118,11 @@ class Snapshot:
         return tuple([self.layers[LayerRef.exception(rule.id)] for rule in self.index.rules])
 
     @cached_property
-    def narrow_key(self) -> Hashable:
-        """Return what stands for all that exceptions draw and say, and for what they cover."""
+    def narrow_number(self) -> int:
+        """Return a number for all that exceptions draw and say, and for what they cover."""
         narrow = tuple([(layer.look_key, layer.words_key) for layer in self.narrow_layers])
-        return (self.rules_key, self.settings.languages, self.goods.number, narrow)
+        key = ("narrow", self.rules_number, self.settings.languages, self.goods.number, narrow)
+        return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property
     def look_bits(self) -> int:
@@ -158,6 +167,8 @@ class PlaceStack:
     What exceptions set together is told apart from the baseline and the placement under them: an edit of these leaves
     it as it is, so that which classes share a button is not worked out again.
     """
+
+    counted_elsewhere = True
 
     def __init__(self, snapshot: Snapshot, placement: Placement) -> None:
         self.placement = placement
@@ -221,12 +232,21 @@ class PlaceStack:
             made = self._looks[bits] = self._tables.ask(Step.LOOKS, key, lambda: self._draw(bits))
         return made
 
-    def _draw(self, bits: int) -> LookMade:
+    @cached_property
+    def _wide_drawn(self) -> Json:
         merged: Json = {}
-        for layer in (*self._wide, *self._stack(bits)):
+        for layer in self._wide:
             merged = merge_layer(merged, layer.look)
-        document = parse_document({**merged, "wording": {}})
-        return self._tables.same(Step.LOOKS, document.model_dump_json(), LookMade(new_number(), document))
+        return merged
+
+    def _draw(self, bits: int) -> LookMade:
+        merged = self._wide_drawn
+        for layer in self._stack(bits):
+            merged = merge_layer(merged, layer.look)
+        key = ("made", orjson.dumps(merged, option=orjson.OPT_SORT_KEYS))
+        return self._tables.ask(
+            Step.LOOKS, key, lambda: LookMade(new_number(), parse_document({**merged, "wording": {}}))
+        )
 
     def texts(self, bits: int) -> Texts:
         """Return what the exceptions of some bits say here.
@@ -270,6 +290,10 @@ class PlaceStack:
                 lambda: look.document.with_texts(texts.wording, texts.wider, texts.number),
             )
         return made
+
+
+def _content(reach: Reach) -> bytes:
+    return orjson.dumps(reach.model_dump(mode="json"))
 
 
 def _said(stack: Sequence[Layer]) -> Hashable:

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Callable, Hashable
+from dataclasses import dataclass, field
 from threading import local
 from typing import Any, TypeVar
 
@@ -46,7 +47,7 @@ class Tables:
 
     def __init__(self) -> None:
         self._kept: dict[Step, dict[Hashable, list[Any]]] = {step: {} for step in Step}
-        self._measured: dict[Step, list[int]] = {step: [0, 0] for step in Step}
+        self._weights: dict[_Kind, _Weight] = {}
         self._newest: dict[Hashable, tuple[Hashable, Any, int]] = {}
         self._age = 0
         self.worked_out: Counter[Step] = Counter()
@@ -64,7 +65,7 @@ class Tables:
             finally:
                 _running.step = asker
             entry = kept.setdefault(key, [value, self._age])
-            self._count(step, value)
+            self._weigh(step, key, value)
         else:
             entry[1] = self._age
         result: R = entry[0]
@@ -88,43 +89,71 @@ class Tables:
         """Begin a new age: what is not asked for from now on counts as older."""
         self._age += 1
 
-    def _count(self, step: Step, value: object) -> None:
+    def _weigh(self, step: Step, key: Hashable, value: object) -> None:
         self.worked_out[step] += 1
-        measured = self._measured[step]
-        if step in _FIXED_BYTES:
-            self._measured[step] = [1, _FIXED_BYTES[step]]
-        elif measured[0] < _MEASURED_FIRST or self.worked_out[step] % _THEN_EVERY == 0:
+        weight = self._weights.setdefault(_kind_of(step, key), _Weight())
+        weight.kept += 1
+        if weight.measured < _MEASURED_FIRST or weight.kept % _THEN_EVERY == 0:
+            about = getattr(value, "about_bytes", _FIXED_BYTES.get(step))
+            if about is not None:
+                weight.add(about)
+                return
             away = [kind for kind, owner in _OWNERS if owner is not step]
-            measured[0] += 1
-            measured[1] += deep_bytes(value, (*away, *_OF_THE_PROCESS))
+            # What values share is counted with the first ones.
+            seen = weight.shared if weight.measured < _MEASURED_FIRST else set(weight.shared)
+            weight.add(deep_bytes(value, (*away, *_OF_THE_PROCESS), seen))
 
     def sizes(self) -> dict[Step, int]:
-        """Return about how many bytes each step keeps: its entries, at the mean of those that were measured."""
-        found = {
-            step: round(len(self._kept[step]) * (_ENTRY_BYTES + total / count)) if count else 0
-            for step, (count, total) in self._measured.items()
-        }
+        """Return about how many bytes each step keeps: its entries, each at the mean of its kind that was measured."""
+        found = dict.fromkeys(Step, 0.0)
+        for (step, _), weight in list(self._weights.items()):
+            found[step] += weight.kept * weight.mean
         found[Step.READ] += sum(size for _, _, size in list(self._newest.values()))
-        return found
+        return {step: round(size) for step, size in found.items()}
 
     @property
     def size(self) -> int:
         return sum(self.sizes().values())
 
     def forget_oldest(self, until: int) -> None:
-        """Drop what was not asked for the longest, until about so many bytes are left."""
-        means = {step: _ENTRY_BYTES + total / count for step, (count, total) in self._measured.items() if count}
-        ages: Counter[int] = Counter()
+        """Drop what was not asked for the longest, until about so many bytes are left. What is used now stays."""
+        ages: dict[int, float] = {}
         for step, kept in self._kept.items():
-            for _, age in list(kept.values()):
-                ages[age] += round(means.get(step, 0))
-        over, oldest = self.size - until, -1
+            for key, (_, age) in list(kept.items()):
+                ages[age] = ages.get(age, 0) + self._weights[_kind_of(step, key)].mean
+        over, oldest = float(self.size - until), -1
         for age in sorted(ages):
-            # What is being used now stays.
             if over <= 0 or age >= self._age:
                 break
             over -= ages[age]
             oldest = age
-        for kept in self._kept.values():
+        for step, kept in self._kept.items():
             for key in [key for key, (_, age) in list(kept.items()) if age <= oldest]:
-                kept.pop(key, None)
+                if kept.pop(key, None) is not None:
+                    self._weights[_kind_of(step, key)].kept -= 1
+
+
+# A table holds things of several kinds, told apart by what their keys begin with.
+_Kind = tuple[Step, str]
+
+
+def _kind_of(step: Step, key: Hashable) -> _Kind:
+    return step, key[0] if type(key) is tuple and key and type(key[0]) is str else ""
+
+
+@dataclass(slots=True)
+class _Weight:
+    """How many entries of a kind are kept, and how large those were that were measured."""
+
+    kept: int = 0
+    measured: int = 0
+    total: int = 0
+    shared: set[int] = field(default_factory=set)
+
+    def add(self, size: int) -> None:
+        self.measured += 1
+        self.total += size
+
+    @property
+    def mean(self) -> float:
+        return _ENTRY_BYTES + self.total / max(1, self.measured)

@@ -147,7 +147,7 @@ class _Plan:
         served = [(self._class(placement, group, situation), batches) for group, batches in able]
         # The least narrowed stands for the rest; of these the one with the most products.
         one, members = min(served, key=lambda pair: (len(pair[0].rules), -sum(map(len, pair[1]))))
-        example = members[0].products[0]
+        example = members[0].first
         return Cell(
             column,
             show(self.shop, one, moment, example, self.language),

@@ -104,7 +104,7 @@ def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, langua
     ground = shop.store.ground(one.placement, device)
     able = [batch for batch in one.batches if moment in MOMENTS_OF[batch.situation]] or list(one.batches)
     found = []
-    for product in (p for batch in able for p in batch.products[:40]):
+    for product in (p for batch in able for p in batch.some(40)):
         shown = show(shop, one, moment, product, language)
         drawn = lay_out(one.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
         found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
