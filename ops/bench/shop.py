@@ -20,6 +20,7 @@ from uptick.core.merge import Json
 from uptick.core.reach import Reach
 from uptick.core.release import compile_release
 from uptick.core.store import Store
+from uptick.main import settle
 from uptick.usecases.edit import Wish, add_exception, change_layer
 from uptick.usecases.importing import import_catalogue
 from uptick.usecases.ports import Person
@@ -27,7 +28,6 @@ from uptick.usecases.publish import publish, view_release
 from uptick.usecases.views import view_findings, view_floor, view_trace
 from uptick.usecases.views.drawing import DrawQuery, try_edit, view_drawing
 from uptick.usecases.views.why import TraceQuery
-from uptick.main import settle
 from uptick.wiring import Wiring, clock, load_kit, shops
 
 KEY, LARGE, SMALL = "large", 50_000, 5_000

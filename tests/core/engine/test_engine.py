@@ -118,7 +118,7 @@ def test_a_store_forgets_what_was_asked_for_least_lately() -> None:
     shop.tables.grow_older()
     shop.tables.ask(Step.LOOKS, 0, lambda: b"")
     for n in range(1000, 1100):
-        shop.tables.ask(Step.LOOKS, n, lambda: bytes([n % 251]) * 1000)
+        shop.tables.ask(Step.LOOKS, n, lambda: bytes([n % 251]) * 1000)  # noqa: B023
     shop.tables.grow_older()
     shop.keep_within(240_000)
     assert shop.size <= 240_000
