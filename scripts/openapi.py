@@ -29,6 +29,7 @@ def described() -> dict[str, Any]:
         {},
         "",
         "",
+        engine=nothing,
     )
     return create_app(parts).openapi()
 
