@@ -7,6 +7,9 @@ from typing import Any, cast
 
 from itsdangerous import URLSafeSerializer
 
+from uptick.core.fields import BY_PATH, WHOLE_FIELDS, limits_of
+from uptick.core.look import STATES
+from uptick.core.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
 
@@ -34,5 +37,23 @@ def described() -> dict[str, Any]:
     return create_app(parts).openapi()
 
 
+FACTS = TARGET.parent / "src" / "lib" / "pure" / "facts.ts"
+
+
+def facts() -> str:
+    """Return what the studio knows of fields besides their types, as TypeScript."""
+    limits = {path: list(found) for path in BY_PATH if (found := limits_of(path))}
+    told: dict[str, Any] = {
+        "STATES": list(STATES),
+        "WHOLE_FIELDS": list(WHOLE_FIELDS),
+        "LIMITS": limits,
+        "LIVE_VALUES": list(LIVE_VALUES),
+    }
+    head = "// Written by scripts/openapi.py from the registry of fields. Do not change it by hand."
+    lines = [f"export const {name} = {json.dumps(value)} as const;" for name, value in told.items()]
+    return "\n".join([head, *lines]) + "\n"
+
+
 if __name__ == "__main__":
     TARGET.write_text(json.dumps(described(), indent=1, sort_keys=True) + "\n")
+    FACTS.write_text(facts())

@@ -126,7 +126,7 @@ def test_sums_and_units_are_typed_into_a_dimension(desk: Tab) -> None:
 
 def test_what_does_not_fit_is_red_with_its_pixels_and_mends(demo_shop: Stack, desk: Tab) -> None:
     page = desk.page
-    pick(page, "Size", "fixed size")
+    pick(page, "Size", "of a fixed size")
     expect(page.get_by_label("fixed width, px")).to_be_visible()
     width = page.get_by_label("width, px").first
     width.fill("110")

@@ -97,7 +97,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
 
     # 3. Draw: a size picked, a number typed, stepped, undone, redone.
     page.goto(f"{stack.at.studio}/draw/product_page")
-    pick(page, "Size", "full width")
+    pick(page, "Size", "as wide as its container")
     kept(page)
     radius = page.get_by_label("corner radius, px").first
     expect(radius).to_have_value("4")

@@ -1,8 +1,10 @@
 import pytest
 
 from tests.samples import document
-from uptick.core.document import ButtonDocument, field_name, value_text
+from uptick.core.document import ButtonDocument
 from uptick.core.errors import BadDocument
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.merge import Json
 
 REFUSED: list[tuple[Json, str]] = [
@@ -39,8 +41,8 @@ def test_the_published_schema_names_every_part() -> None:
 
 
 def test_fields_and_values_are_called_as_a_designer_calls_them() -> None:
-    assert field_name("look.hover.fill") == "fill when hovered"
-    assert field_name("wording.sold_out.en-GB") == "words: sold out, en-GB"
+    assert field_title("look.hover.fill") == "fill when hovered"
+    assert field_title("wording.sold_out.en-GB") == "words: sold out, en-GB"
     assert value_text({"kind": "fixed", "width": 120, "height": 40.5}) == "120 × 40.5 px"
     assert value_text({"kind": "shipped", "name": "bag", "side": "after", "size_px": 18, "gap_px": 6}) == (
         "bag after the words, 18 px, gap 6"

@@ -6,11 +6,12 @@ from hypothesis import strategies as st
 
 from tests.samples import document, kit
 from uptick.core.boxes import lay_out
-from uptick.core.carry import PARTS, completed, only_parts, part_of
+from uptick.core.carry import completed, only_parts, part_of
 from uptick.core.colour import contrast_ratio, parse_colour
 from uptick.core.document import Shape
 from uptick.core.dress import REST, dresses
 from uptick.core.errors import OutOfRange
+from uptick.core.fields import PARTS
 from uptick.core.icon_search import find_icons
 from uptick.core.kit import centre_of_mass
 from uptick.core.lengths import Ground

@@ -5,9 +5,9 @@ from PIL import Image
 
 from tests.samples import NOW, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.carry import PARTS
 from uptick.core.document import Placement
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.fields import PARTS
 from uptick.core.merge import Json
 from uptick.usecases import looks
 from uptick.usecases.edit import change_layer, undo

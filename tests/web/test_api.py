@@ -87,6 +87,7 @@ def test_every_error_has_a_status_and_a_code_of_its_own() -> None:
 
 def test_the_described_api_is_the_one_that_types_are_made_from() -> None:
     assert json.loads(openapi.TARGET.read_text()) == json.loads(json.dumps(openapi.described()))
+    assert openapi.FACTS.read_text() == openapi.facts()
 
 
 def test_signing_in_gives_an_http_only_same_site_cookie_and_signing_out_ends_it(stranger: TestClient) -> None:

@@ -12,7 +12,9 @@ from rich.table import Table
 from uptick.cli.common import StoreKey, open_shop, require_code
 from uptick.cli.say import AsJson
 from uptick.core.classes import class_for, context_of
-from uptick.core.document import Device, Placement, ShopperKind, field_name, value_text
+from uptick.core.document import Device, Placement, ShopperKind
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.merge import leaves
 from uptick.usecases.state import language_of, product_of
 
@@ -48,7 +50,7 @@ def resolve(
     table = Table(show_header=False, box=None, pad_edge=False)
     for path, value in leaves(document):
         if not path.startswith("wording.") or path.endswith(f".{spoken}"):
-            table.add_row(field_name(path), value_text(value))
+            table.add_row(field_title(path), value_text(value))
     Console().print(table)
     print("exceptions: " + (", ".join(f"{rule.name} ({rule.id})" for rule in rules) or "none"))
 

@@ -1,23 +1,11 @@
 """Carrying a look from one button to another: all of it, or chosen parts."""
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection
 
 from uptick.core.errors import OutOfRange
+from uptick.core.fields import PARTS
+from uptick.core.look import STATES
 from uptick.core.merge import Json, at_path, merge_layer, patch_at
-
-PARTS: Mapping[str, tuple[str, ...]] = {
-    "size": ("look.size",),
-    "padding": ("look.padding",),
-    "corners": ("look.radius",),
-    "fill": ("look.fill", "look.text_colour", "look.opacity"),
-    "edge": ("look.border", "look.shadows"),
-    "type": ("look.type", "look.centring", "look.wrap"),
-    "states": tuple(f"look.{state}" for state in ("hover", "pressed", "focus", "disabled", "working", "added")),
-    "motion": ("look.motion",),
-    "icon": ("icon",),
-    "quantity": ("quantity",),
-    "second": ("second",),
-}
 
 
 def part_of(path: str) -> str:
@@ -48,7 +36,6 @@ def only_parts(layer: Json, parts: Collection[str]) -> Json:
 
 
 _RULED = ("fill", "border", "shadows")
-_STATES = tuple(root.removeprefix("look.") for root in PARTS["states"])
 
 
 def completed(look: Json) -> Json:
@@ -58,7 +45,7 @@ def completed(look: Json) -> Json:
     """
     inner = dict(look.get("look") or {})
     inner["text_colour"] = inner.get("text_colour") or "rule"
-    for state in _STATES:
+    for state in STATES:
         own = {name: value for name, value in (inner.get(state) or {}).items() if value is not None}
         own.setdefault("text_colour", "rule")
         inner[state] = {**{part: {"kind": "rule"} for part in _RULED}, "opacity": inner.get("opacity", 1), **own}

@@ -10,6 +10,7 @@ from uptick.core.box_names import as_list
 from uptick.core.boxes import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
 from uptick.core.dress import REST, dress_in
+from uptick.core.fields import declared
 from uptick.core.kit import Kit, icon_of
 from uptick.core.lengths import Ground, to_px
 from uptick.core.look import FixedSize, FullSize, LineBorder, Look, corners_of
@@ -275,6 +276,7 @@ def _body(look: Look, writer: css.Writer) -> css.Declarations:
         **writer.corners(look.radius, look.type.size_px),
         **css.dress(dress_in(look, REST)),
         **writer.type(look.type),
+        **declared(look, on_words=False),
         **({"transition": css.transition(look.motion)} if look.motion.duration_ms else {}),
     }
 
@@ -315,6 +317,7 @@ _AREAS = {
 def _quantity(box: QuantityBox, look: Look, writer: css.Writer) -> str:
     whole = {
         "width": css.px(box.whole_width_px), **writer.corners(look.radius, look.type.size_px), **writer.type(look.type),
+        **declared(look, on_words=False),
         "grid-template": _AREAS[box.layout],
     }  # fmt: skip
     return css.rule(".q", whole)

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from uptick.core.document import NoIcon, OwnIcon, ShippedIcon
 from uptick.core.dress import REST, Dress, dresses, ring_colour
+from uptick.core.fields import declared
 from uptick.core.fills import css_colour, css_fill
 from uptick.core.kit import Glyph
 from uptick.core.lengths import Ground, css_length, to_px
@@ -77,12 +78,7 @@ class Writer:
             if kind.line
             else self.fonts.measure("", kind.family, kind.size_px, kind.weight).line_height_px
         )
-        found = {"font": f"{kind.weight} {px(kind.size_px)}/{px(line)} {font_stack(kind.family, self.fonts)}"}
-        if kind.letter_spacing_px:
-            found["letter-spacing"] = px(kind.letter_spacing_px)
-        if kind.case == "upper":
-            found["text-transform"] = "uppercase"
-        return found
+        return {"font": f"{kind.weight} {px(kind.size_px)}/{px(line)} {font_stack(kind.family, self.fonts)}"}
 
     def corners(self, radius: Corners | float | str, type_px: float) -> Declarations:
         corners = corners_of(radius)
@@ -180,13 +176,13 @@ def words(look: Look, fonts: FontBook, *, hidden: bool, above: bool) -> Declarat
         return {
             "position": "absolute", "width": "1px", "height": "1px", "overflow": "hidden", "clip-path": "inset(50%)",
         }  # fmt: skip
-    found: Declarations = {}
+    found: Declarations = declared(look, on_words=True)
     if look.wrap == "lines":
-        found = {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "white-space": "normal"}
+        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "white-space": "normal"}
     elif look.wrap == "ellipsis":
-        found = {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "overflow": "hidden"}
+        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "overflow": "hidden"}
         found["text-overflow"] = "ellipsis"
-    if above and found:
+    if above and "flex" in found:
         # In a column it is the height that would shrink.
         found["flex"] = "none"
     if look.centring == "caps":

@@ -6,20 +6,14 @@ from itertools import product as crossing
 
 from uptick.core.catalogue import Product
 from uptick.core.classes import ButtonClass, bare_class
-from uptick.core.document import (
-    ButtonDocument,
-    Device,
-    Placement,
-    ShopperKind,
-    Situation,
-    field_name,
-    value_text,
-)
+from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, group, products_in
 from uptick.core.engine.layers import Layer
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.snapshot import PlaceStack, Snapshot
 from uptick.core.engine.step import Step
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.merge import Json, at_path, leaves
 from uptick.core.reach import Context
 from uptick.core.resolve import VersionLayer
@@ -167,7 +161,7 @@ def _said_changes(was: ButtonDocument, now: ButtonDocument) -> tuple[FieldChange
     found = [(moment, language, old.get(moment, {}).get(language), new.get(moment, {}).get(language))
              for moment, language in paths]  # fmt: skip
     return tuple(
-        FieldChange(path := f"wording.{moment}.{language}", field_name(path), value_text(mine), value_text(theirs))
+        FieldChange(path := f"wording.{moment}.{language}", field_title(path), value_text(mine), value_text(theirs))
         for moment, language, mine, theirs in found
         if mine != theirs
     )
@@ -177,7 +171,7 @@ def field_changes_of(old: Json, new: Json) -> tuple[FieldChange, ...]:
     """Return the fields in which two documents differ."""
     paths = dict.fromkeys([path for path, _ in leaves(old)] + [path for path, _ in leaves(new)])
     return tuple(
-        FieldChange(path, field_name(path), value_text(at_path(old, path)), value_text(at_path(new, path)))
+        FieldChange(path, field_title(path), value_text(at_path(old, path)), value_text(at_path(new, path)))
         for path in paths
         if at_path(old, path) != at_path(new, path)
     )

@@ -1,6 +1,5 @@
 """The button document: everything that can be said about one purchase button."""
 
-import re
 from enum import StrEnum
 from itertools import count
 from typing import Annotated, Any, Literal
@@ -9,7 +8,6 @@ from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, Validat
 
 from uptick.core.errors import BadDocument
 from uptick.core.look import (
-    STATES,
     Border,
     Colour,
     LineBorder,
@@ -304,22 +302,6 @@ def _slot(document: ButtonDocument, name: str) -> Any:
         return None
 
 
-# Values that a layer replaces whole: to change a part of one is to write all of it.
-WHOLE_FIELDS = (
-    "icon",
-    "look.size",
-    "look.radius",
-    "look.fill",
-    "look.border",
-    "look.shadows",
-    "look.motion",
-    *(f"look.{state}.{part}" for state in STATES for part in ("fill", "border", "shadows", "motion")),
-    "quantity",
-    "second",
-    "afterwards",
-)
-
-
 def parse_document(raw: Any) -> ButtonDocument:
     """Return the document that `raw` describes.
 
@@ -380,131 +362,3 @@ def wording_of(layer: dict[str, Any]) -> dict[Moment, dict[str, str]]:
         return _WORDING.validate_python(layer.get("wording", {}))
     except ValidationError as error:
         raise _bad(error, "wording.") from error
-
-
-_STATE_SAYS = {
-    "hover": "when hovered",
-    "pressed": "while pressed",
-    "focus": "when focused",
-    "disabled": "when sold out",
-    "working": "while working",
-    "added": "once added",
-}
-_PART_SAYS = {
-    "fill": "fill",
-    "text_colour": "words' colour",
-    "border": "border",
-    "shadows": "shadows",
-    "opacity": "opacity",
-    "motion": "transition",
-}
-_NAMES = {
-    "look.size": "size",
-    "look.padding.top": "padding above",
-    "look.padding.right": "padding right",
-    "look.padding.bottom": "padding below",
-    "look.padding.left": "padding left",
-    "look.radius": "corner radius",
-    "look.type.family": "type family",
-    "look.type.size_px": "type size",
-    "look.type.weight": "type weight",
-    "look.type.line": "line height",
-    "look.type.letter_spacing_px": "letter spacing",
-    "look.type.case": "capitals",
-    "look.centring": "centring",
-    "look.wrap": "wrapping",
-    **{f"look.{part}": said for part, said in _PART_SAYS.items()},
-    **{
-        f"look.{state}.{part}": f"{said} {when}"
-        for state, when in _STATE_SAYS.items()
-        for part, said in _PART_SAYS.items()
-    },
-    "look.focus.ring_colour": "focus ring",
-    "look.focus.ring_width_px": "focus ring's width",
-    "look.focus.ring_offset_px": "focus ring's distance",
-    "look.working.tell": "what moves while working",
-    "look.added.tell": "what moves once added",
-    "icon": "icon",
-    "uses": "named look",
-    "placement.shown": "whether it stands",
-    "placement.name": "name beside it",
-    "placement.price": "price beside it",
-    "quantity": "quantity box",
-    "second": "second button",
-    "afterwards": "afterwards",
-}
-
-
-def field_name(path: str) -> str:
-    """Return what a designer calls a field, for example `words: sold out, en-GB`."""
-    if path.startswith("wording."):
-        _, moment, *language = path.split(".")
-        return ", ".join([f"words: {moment.replace('_', ' ')}", *language])
-    if path.startswith("spoken."):
-        return f"name for screen readers, {path.removeprefix('spoken.')}"
-    return _NAMES.get(path, path)
-
-
-def value_text(value: Any) -> str:
-    """Return a field's value as a designer would say it."""
-    if value is None:
-        return "nothing"
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if isinstance(value, dict):
-        return _tagged_text(value)
-    if isinstance(value, str):
-        return value if value.startswith("#") or _BARE.match(value) else f"“{value}”"
-    return f"{value:g}" if isinstance(value, float | int) else str(value)
-
-
-_BARE = re.compile(r"^[\d.]+(%|em|vw)$")
-
-
-def _px_text(value: float | str) -> str:
-    return value if isinstance(value, str) else f"{value:g}"
-
-
-def _tagged_text(value: dict[str, Any]) -> str:
-    """Return a value that names its own kind in words."""
-    match value:
-        case {"kind": "natural" | "full" as kind, **more}:
-            said = "natural" if kind == "natural" else "full width"
-            least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
-            return said + least + (f", at most {_px_text(more['most'])}" if more.get("most") else "")
-        case {"kind": "fixed", "width": width, "height": height}:
-            return f"{_px_text(width)} × {height:g} px"
-        case {"kind": "corners", **each}:
-            names = ("top_left", "top_right", "bottom_right", "bottom_left")
-            return " ".join(_px_text(each[name]) for name in names)
-        case {"kind": "solid", "colour": colour}:
-            return str(colour)
-        case {"kind": "linear" | "radial" as kind, "stops": stops}:
-            return f"{kind} gradient " + " to ".join(stop["colour"] for stop in stops)
-        case {"kind": "picture"}:
-            return "picture"
-        case {"kind": "line", "width_px": width, **more}:
-            return f"{width:g} px {more.get('style', 'solid')} {more.get('colour') or 'from the fill'}"
-        case {"kind": "cast", "list": cast}:
-            return f"{len(cast)} shadow{'' if len(cast) == 1 else 's'}" if cast else "none"
-        case {"kind": "motion", "duration_ms": duration, "curve": curve, **more}:
-            late = f" after {more['delay_ms']} ms" if more.get("delay_ms") else ""
-            return f"{duration} ms {curve}{late}"
-        case {"kind": "none"}:
-            return "none"
-        case {"kind": "rule"}:
-            return "by rule"
-        case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
-            return f"{least} to {most} in steps of {step}, {start} at first"
-        case {"kind": "stay"}:
-            return "stay on the page"
-        case {"kind": "checkout", "wording": wording, "side": side}:
-            return f"“{next(iter(wording.values()), '')}” {side} it"
-        case {"kind": "basket" | "checkout" as goal}:
-            return f"go to the {goal}"
-        case {"kind": "shipped" | "own", "name": name, "side": "alone", "size_px": size}:
-            return f"{name} without words, {size:g} px"
-        case {"kind": "shipped" | "own", "name": name, "side": side, "size_px": size, "gap_px": gap}:
-            return f"{name} {side} the words, {size:g} px, gap {gap:g}"
-        case _:
-            return str(value)

@@ -190,7 +190,7 @@ Radius = Annotated[Corners | float | str, BeforeValidator(_radius)]
 
 
 class Type(Part):
-    """`line` is the line height as a multiple of the size; 0 is the typeface's own."""
+    """`line` is the line height as a multiple of the size; 0 is the typeface's own. An underline of 0 is none."""
 
     family: Family
     size_px: Annotated[float, Field(ge=8, le=72)]
@@ -198,6 +198,8 @@ class Type(Part):
     line: Annotated[float, Field(ge=0, le=3)] = 0
     letter_spacing_px: Annotated[float, Field(ge=-2, le=20)] = 0
     case: Literal["as_written", "upper"] = "as_written"
+    underline_px: Annotated[float, Field(ge=0, le=8)] = 0
+    underline_offset_px: Annotated[float, Field(ge=0, le=24)] = 0
 
     @model_validator(mode="after")
     def _readable(self) -> "Type":

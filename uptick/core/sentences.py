@@ -2,8 +2,10 @@
 
 from collections.abc import Iterator
 
-from uptick.core.document import ButtonDocument, NoIcon, QuantityBox, SecondButton, value_text
+from uptick.core.document import ButtonDocument, NoIcon, QuantityBox, SecondButton
 from uptick.core.dress import REST, Dress, dress_in, dresses, ring_colour
+from uptick.core.field_words import value_text
+from uptick.core.fields import say_fields
 from uptick.core.look import (
     FixedSize,
     FullSize,
@@ -104,11 +106,10 @@ def _edge(look: Look) -> Iterator[str]:
 def _words(look: Look) -> Iterator[str]:
     kind, rest = look.type, dress_in(look, REST)
     line = f", lines {kind.line:g} apart" if kind.line else ""
-    spaced = f", letters {kind.letter_spacing_px:g} px apart" if kind.letter_spacing_px else ""
-    upper = ", in capitals" if kind.case == "upper" else ""
+    more = say_fields(look, "look.type.")
     own = " by rule" if "text_colour" in rest.derived else ""
     yield (
-        f"Words in {kind.family.capitalize()} {kind.size_px:g} px, weight {kind.weight}{line}{spaced}{upper}, "
+        f"Words in {kind.family.capitalize()} {kind.size_px:g} px, weight {kind.weight}{line}{more}, "
         f"{rest.text_colour}{own}, centred on {'their capitals' if look.centring == 'caps' else 'their line'}."
     )
     if look.wrap == "lines":

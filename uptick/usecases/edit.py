@@ -7,9 +7,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from uptick.core.document import WHOLE_FIELDS, field_name, require_layer, value_text
+from uptick.core.document import require_layer
 from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.field_words import value_text
+from uptick.core.fields import WHOLE_FIELDS, field_title
 from uptick.core.history import Mark, redoable, require_mark, revert, undoable
 from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
@@ -96,12 +98,12 @@ def _label(settings: Settings, layer_id: str, before: Json | None, patch: Json) 
     where = layer_title(settings, layer_id)
     paths = [path for path, _ in leaves(patch)]
     if len(paths) != 1:
-        names = ", ".join(field_name(path) for path in paths[:3])
+        names = ", ".join(field_title(path) for path in paths[:3])
         return f"{where}: {names}{' and more' if len(paths) > 3 else ''}"
     path = paths[0]
     new: Any = at_path(patch, path)
     now_says = value_text(new) if new not in (None, "") else "as the wider rule"
-    return f"{where}: {field_name(path)}, {value_text(at_path(before, path))} → {now_says}"
+    return f"{where}: {field_title(path)}, {value_text(at_path(before, path))} → {now_says}"
 
 
 def layer_title(settings: Settings, layer_id: str) -> str:

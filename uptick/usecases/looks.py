@@ -8,12 +8,13 @@ from typing import Literal
 
 from pydantic import ValidationError
 
-from uptick.core.carry import PARTS, completed, only_parts
+from uptick.core.carry import completed, only_parts
 from uptick.core.classes import ButtonClass, class_for, context_of
 from uptick.core.differences import FieldChange, field_changes_of
 from uptick.core.document import ButtonDocument, Placement, ShopperKind, parse_document
 from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.fields import PARTS
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
 from uptick.core.formats.picture_file import read_picture

@@ -4,9 +4,10 @@ from collections.abc import Iterator, Sequence
 from itertools import combinations
 
 from uptick.core.checks.finding import Finding, Mend, Weight
-from uptick.core.document import field_name, value_text
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.layer_ref import LayerRef
 from uptick.core.merge import Json
 from uptick.core.reach import Reach
@@ -64,7 +65,7 @@ def _conflict(
     return Finding(
         "conflict", Weight.MUST_FIX, (), "words" if field.startswith("wording.") else "look",
         f"“{one.name}” and “{other.name}” disagree",
-        f"{field_name(field)}{more}: {mine} against {others}, for {common:,} product{'' if common == 1 else 's'} that "
+        f"{field_title(field)}{more}: {mine} against {others}, for {common:,} product{'' if common == 1 else 's'} that "
         f"both reach. They are equally particular, so the later wins: “{other.name}”.",
         common, 0,
         (
@@ -155,6 +156,6 @@ def _dead(snapshot: Snapshot) -> Iterator[Finding]:
         yield Finding(
             "dead", Weight.NOTE, (), "reach",
             f"“{rule.name}” has {'a value that never wins' if len(dead) == 1 else f'{len(dead)} that never win'}",
-            f"{listed(field_name(path) for path in dead)}: a more particular exception is always closer.",
+            f"{listed(field_title(path) for path in dead)}: a more particular exception is always closer.",
             len(dead), 0, (Mend("take it out", LayerRef.exception(rule_id), without),),
         )  # fmt: skip

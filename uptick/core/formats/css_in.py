@@ -9,6 +9,7 @@ import tinycss2
 from tinycss2.ast import Declaration, Node, ParseError, QualifiedRule
 
 from uptick.core.errors import BadCss
+from uptick.core.fields import WRITTEN, Field, Written
 from uptick.core.formats import css_values as values
 from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.merge import Json, merge_layer, patch_at
@@ -299,8 +300,22 @@ def _line(tokens: Tokens, box: Json) -> Pairs:
     yield "look.type.line", values.line_height(tokens, box.get("type_px", 16))
 
 
-def _spacing(tokens: Tokens, box: Json) -> Pairs:
-    yield "look.type.letter_spacing_px", values.in_px(tokens, box.get("type_px", 16), least=-2)
+def _of_field(field: Field, css: Written) -> Callable[[Tokens, Json], Pairs]:
+    """Return the reader of a field that is one property."""
+
+    def read(tokens: Tokens, box: Json) -> Pairs:
+        type_px = box.get("type_px", 16)
+        if css.words:
+            word = values.word(tokens)
+            if word not in css.words:
+                raise NotUnderstood(" or ".join(css.words))
+            yield field.path, css.words[word]
+        elif css.unit == "underline":
+            yield field.path, values.underline_px(tokens, type_px)
+        else:
+            yield field.path, values.in_px(tokens, type_px, least=-2)
+
+    return read
 
 
 def _outline(tokens: Tokens, box: Json) -> Pairs:
@@ -318,13 +333,6 @@ def _wrap(tokens: Tokens, box: Json) -> Pairs:
 def _ellipsis(tokens: Tokens, box: Json) -> Pairs:
     if values.word(tokens) == "ellipsis":
         yield "look.wrap", "ellipsis"
-
-
-def _case(tokens: Tokens) -> str:
-    said = values.word(tokens)
-    if said not in ("uppercase", "none"):
-        raise NotUnderstood("capitals or as written")
-    return "upper" if said == "uppercase" else "as_written"
 
 
 _READERS: dict[str, Callable[[Tokens, Json], Pairs]] = {
@@ -357,8 +365,7 @@ _READERS: dict[str, Callable[[Tokens, Json], Pairs]] = {
     "font-weight": _typed("weight", lambda t: values.weight(t)),
     "font-family": _typed("family", values.family),
     "line-height": _line,
-    "letter-spacing": _spacing,
-    "text-transform": _typed("case", _case),
+    **{css.name: _of_field(field, css) for field, css in WRITTEN},
     "box-shadow": lambda tokens, box: iter([("look.shadows", values.shadows(tokens))]),
     "opacity": lambda tokens, box: iter([("look.opacity", values.share(tokens))]),
     "transition": lambda tokens, box: iter([("look.motion", values.motion(tokens))]),
@@ -373,7 +380,7 @@ _READERS: dict[str, Callable[[Tokens, Json], Pairs]] = {
 # How our buttons stand inside says the same, or the page decides it.
 _OURS_ANYWAY = {
     "display", "align-items", "justify-content", "cursor", "box-sizing", "text-align", "user-select", "appearance",
-    "vertical-align", "position", "overflow", "text-decoration", "outline-style", "touch-action", "flex", "min-height",
+    "vertical-align", "position", "overflow", "outline-style", "touch-action", "flex", "min-height",
     "-webkit-appearance", "-webkit-font-smoothing", "-moz-osx-font-smoothing", "-webkit-tap-highlight-color",
     "transition-property", "font-style", "gap", "flex-direction",
 }  # fmt: skip

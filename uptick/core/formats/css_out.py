@@ -2,6 +2,7 @@
 
 from uptick.core import css
 from uptick.core.dress import REST, dress_in
+from uptick.core.fields import declared_all
 from uptick.core.kit import Kit
 from uptick.core.look import FixedSize, FullSize, Look
 
@@ -27,8 +28,7 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
         "font-size": css.px(kind.size_px),
         "font-weight": str(kind.weight),
         "line-height": f"{kind.line:g}" if kind.line else "normal",
-        "letter-spacing": css.px(kind.letter_spacing_px),
-        "text-transform": "uppercase" if kind.case == "upper" else "none",
+        **declared_all(look),
         "white-space": "normal" if look.wrap == "lines" else "nowrap",
         "transition": css.transition(look.motion),
         "--centring": look.centring,

@@ -161,6 +161,24 @@ def in_px(tokens: Sequence[Node], type_px: float, least: float = 0) -> float:
     return round(px, 3)
 
 
+def underline_px(tokens: Sequence[Node], type_px: float) -> float:
+    """Return how thick words are underlined, 0 where they are not.
+
+    Raises:
+        NotUnderstood: Another line than one under the words, or one that is not solid.
+    """
+    thick: float | None = None
+    underlined = False
+    for token in bare(tokens):
+        word = token.lower_value if isinstance(token, IdentToken) else ""
+        if word in ("none", "underline"):
+            underlined = word == "underline"
+        elif word not in ("solid", "auto", "from-font", "currentcolor"):
+            thick = in_px([token], type_px)
+    # Without a thickness of its own it is the browser's, which is about this share of the type (common practice).
+    return 0 if not underlined else thick if thick is not None else max(1.0, round(type_px / 14, 1))
+
+
 def share(tokens: Sequence[Node]) -> float:
     first = bare(tokens)[0]
     if isinstance(first, PercentageToken):

@@ -16,6 +16,7 @@ from coloraide import Color
 
 from uptick.core.dress import REST, Dress, dresses, ring_colour
 from uptick.core.errors import BadTokens
+from uptick.core.fields import FIELDS
 from uptick.core.look import (
     FixedSize,
     LinearFill,
@@ -55,7 +56,7 @@ def write_tokens(look: Look, seeds: Mapping[str, str] | None = None) -> str:
             "size": _dimension(look.type.size_px),
             "weight": {"$type": "fontWeight", "$value": look.type.weight},
             "line": {"$type": "number", "$value": look.type.line},
-            "letter-spacing": _dimension(look.type.letter_spacing_px),
+            **{field.token: _dimension(field.of(look)) for field in FIELDS if field.token},
         },
         "rest": _dressed(worn[REST]),
         **{state: _in_state(worn[state], worn[REST]) for state in _STATES},
@@ -248,6 +249,9 @@ def _px(value: Any) -> float:
     return float(found[1]) * (16 if found[2] == "rem" else 1)
 
 
+_OF_FIELDS = {field.token: field.path for field in FIELDS if field.token}
+
+
 def _fields(name: str, token: Json) -> Iterator[tuple[str, Any]]:
     """Yield the values of a look that a token of our own names sets."""
     match name.split("."):
@@ -265,8 +269,8 @@ def _fields(name: str, token: Json) -> Iterator[tuple[str, Any]]:
             yield "look.type.weight", int(token["value"])
         case ["button", "type", "line"]:
             yield "look.type.line", float(token["value"])
-        case ["button", "type", "letter-spacing"]:
-            yield "look.type.letter_spacing_px", _px(token["value"])
+        case ["button", "type", part] if part in _OF_FIELDS:
+            yield _OF_FIELDS[part], _px(token["value"])
         case ["button", "focus", "ring", part]:
             ring = {"colour": "ring_colour", "width": "ring_width_px", "offset": "ring_offset_px"}[part]
             yield f"look.focus.{ring}", _read_colour(token["value"])[0] if part == "colour" else _px(token["value"])

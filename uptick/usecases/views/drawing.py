@@ -95,7 +95,7 @@ class DrawView:
     own: tuple[str, ...]
     layers: tuple[LayerHere, ...]
     uses: str
-    document: Json
+    document: ButtonDocument
     states: tuple[StateShown, ...]
     ring: str
     page_colour: str
@@ -177,7 +177,7 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         own=editing.own,
         layers=layers,
         uses=str((settings.layer(editing.layer) or {}).get(USES, "")),
-        document=one.document.model_dump(mode="json"),
+        document=one.document,
         states=one.document.bare.derived(_states, surface.page_colour),
         ring=ring_colour(one.document.look),
         page_colour=surface.page_colour,

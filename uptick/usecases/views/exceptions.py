@@ -7,9 +7,11 @@ from typing import Any
 from uptick.core.checks import dead_values
 from uptick.core.classes import LEADING
 from uptick.core.differences import FieldChange
-from uptick.core.document import Moment, Placement, field_name, value_text
+from uptick.core.document import Moment, Placement
 from uptick.core.effect import Effect, effects_of
 from uptick.core.errors import NotFound
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.merge import leaves, without_gaps
 from uptick.core.reach import Reach
 from uptick.core.reach_words import read_reach, say_reach, vocabulary_of
@@ -64,7 +66,7 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
         if not asleep and gone and len(gone) == len(rule.reach.products):
             asleep = "asleep: not in the catalogue"
         fields = tuple(
-            FieldSet(path, field_name(path), value, value_text(value), path in dead.get(rule.id, ()))
+            FieldSet(path, field_title(path), value, value_text(value), path in dead.get(rule.id, ()))
             for path, value in leaves(without_gaps(dict(rule.layer)))
         )
         found.append(

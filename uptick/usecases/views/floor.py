@@ -7,9 +7,10 @@ from datetime import date, datetime
 from uptick.core.catalogue import Product
 from uptick.core.checks import Finding, Spot, fields_of, findings_of
 from uptick.core.classes import LEADING, ButtonClass, bare_class
-from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation, field_name
+from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, Group
 from uptick.core.engine.snapshot import Snapshot
+from uptick.core.fields import field_title
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, language_of, show
@@ -187,7 +188,7 @@ class _Plan:
         )
 
     def _sets(self, rule: str) -> tuple[str, ...]:
-        names = (field_name(path).partition(":")[0] for path in fields_of(self.snapshot, rule))
+        names = (field_title(path).partition(":")[0] for path in fields_of(self.snapshot, rule))
         return tuple(dict.fromkeys(names))
 
     @staticmethod

@@ -3,10 +3,10 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from uptick.core.carry import PARTS
 from uptick.core.compile import CompiledButton, compile_button
 from uptick.core.differences import FieldChange
 from uptick.core.document import ButtonDocument, parse_document
+from uptick.core.fields import PARTS
 from uptick.core.kit import Kit
 from uptick.core.merge import Json, merge_layer
 from uptick.core.ramp import Brand, Seed, Shade, ramp

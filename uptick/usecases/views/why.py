@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from uptick.core.boxes import lay_out
 from uptick.core.catalogue import Product
 from uptick.core.classes import MOMENTS_OF, ButtonClass, class_for, context_of
-from uptick.core.document import Device, Moment, Placement, ShopperKind, field_name, value_text
+from uptick.core.document import Device, Moment, Placement, ShopperKind
+from uptick.core.field_words import value_text
+from uptick.core.fields import field_title
 from uptick.core.reach_words import say_reach, vocabulary_of
 from uptick.core.resolve import Candidate, trace
 from uptick.core.wording import is_rtl
@@ -95,7 +97,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
     )
     layer = one.top_layer if one else ""
     return TraceView(
-        query.field, field_name(query.field), product, device, language, query.shopper, layer, lines, filled
+        query.field, field_title(query.field), product, device, language, query.shopper, layer, lines, filled
     )
 
 

@@ -1,3 +1,4 @@
+import type { STATES } from '$lib/pure/facts';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -39,6 +40,23 @@ export type Step = Schemas['Step'];
 export type TextsReport = Schemas['TextsReport'];
 export type ExceptionChange = Schemas['ExceptionChange'];
 export type Patch = Record<string, unknown>;
+export type ButtonDocument = Schemas['ButtonDocument'];
+export type Look = ButtonDocument['look'];
+export type Fill = Look['fill'];
+export type StateName = (typeof STATES)[number];
+export type StateFill = NonNullable<Look['hover']['fill']>;
+export type Border = Look['border'];
+export type StateBorder = NonNullable<Look['hover']['border']>;
+export type Shadow = Schemas['Shadow'];
+export type Icon = ButtonDocument['icon'];
+export type Quantity = ButtonDocument['quantity'];
+export type Second = ButtonDocument['second'];
+export type LineBorder = Schemas['LineBorder'];
+/** The paths at which a look and its states say the same thing. */
+export type FillPath = 'look.fill' | `look.${StateName}.fill`;
+export type BorderPath = 'look.border' | `look.${StateName}.border`;
+export type ShadowsPath = 'look.shadows' | `look.${StateName}.shadows`;
+export type PictureFill = Schemas['PictureFill'];
 export type LooksView = Schemas['LooksView'];
 export type CarryView = Schemas['CarryView'];
 export type StoredPicture = Schemas['StoredPicture'];

@@ -3,11 +3,12 @@ import type { Drawing } from '$lib/api/types';
 import { borderOf, holdsOf, type Drawn } from './holds';
 
 const look: Drawn = {
-	size: { kind: 'full' },
-	padding: { top: 14, right: 20, bottom: 14, left: 20 },
 	type: { size_px: 16, line: 0, letter_spacing_px: 0.5 },
 	border: { kind: 'line', width_px: 2, style: 'dashed' },
-	shadows: { list: [{ x_px: 0, y_px: 2, blur_px: 6, spread_px: -1 }] },
+	shadows: {
+		kind: 'cast',
+		list: [{ x_px: 0, y_px: 2, blur_px: 6, spread_px: -1, colour: '#000000', opacity: 0.2, inner: false }],
+	},
 };
 const drawing = { line_height_px: 19 } as Drawing;
 
@@ -34,6 +35,8 @@ describe('what is taken hold of', () => {
 	});
 
 	it('needs no shadow to be there', () => {
-		expect(holdsOf({ ...look, shadows: { list: [] } }, drawing).shadow.map((one) => one.start)).toEqual([0, 0, 0, 0]);
+		expect(holdsOf({ ...look, shadows: { kind: 'cast', list: [] } }, drawing).shadow.map((one) => one.start)).toEqual([
+			0, 0, 0, 0,
+		]);
 	});
 });

@@ -1,13 +1,8 @@
-import type { Drawing } from '$lib/api/types';
-import type { Length } from './length';
+import type { Drawing, Look } from '$lib/api/types';
 
 /** The values of a look that the drawing shows as dimensions. */
-export type Drawn = {
-	size: { kind: string; width?: Length; most?: Length };
-	padding: Record<'top' | 'right' | 'bottom' | 'left', Length>;
-	type: { size_px: number; line: number; letter_spacing_px: number };
-	border: { kind: string; width_px?: number; style?: string };
-	shadows: { list: Record<string, number>[] };
+export type Drawn = Pick<Look, 'border' | 'shadows'> & {
+	type: Pick<Look['type'], 'size_px' | 'line' | 'letter_spacing_px'>;
 };
 
 type Values = Readonly<Record<string, unknown>>;
@@ -60,7 +55,7 @@ export function holdsOf(
 			bounds: [-2, 20],
 		},
 		border: {
-			start: look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0,
+			start: look.border.kind === 'line' ? look.border.width_px : 0,
 			axis: 'x',
 			pull: 1,
 			of: (px) => borderOf(look, px),

@@ -1,12 +1,12 @@
-<script lang="ts">
+<script lang="ts" generics="V extends string">
 	import { Select } from 'bits-ui';
 
-	type Option = { value: string; label: string };
+	type Option = { value: V; label: string };
 	type Props = {
 		label: string;
-		value: string;
+		value: V;
 		options: readonly Option[];
-		onpick: (value: string) => void;
+		onpick: (value: V) => void;
 		onfocus?: () => void;
 	};
 	let { label, value, options, onpick, onfocus }: Props = $props();
@@ -22,7 +22,7 @@
 		type="single"
 		{value}
 		items={[...options]}
-		onValueChange={(picked) => picked !== value && onpick(picked)}
+		onValueChange={(picked) => picked !== value && onpick(picked as V)}
 	>
 		<Select.Trigger aria-label="{label}: {shown}" class="value" {onfocus}>{shown}</Select.Trigger>
 		<Select.Portal>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { DrawView } from '$lib/api/types';
 	import { client, data } from '$lib/api/client';
+	import { leadColour } from '$lib/pure/fill';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -12,22 +13,10 @@
 	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
 	let { view, desk, known }: Props = $props();
 	const workshop = useWorkshop();
-	type Second = {
-		kind: string;
-		side: string;
-		first: boolean;
-		share: boolean;
-		wording: Record<string, string>;
-		fill: { kind: string; colour?: string };
-		text_colour: string | null;
-		gap_px: number;
-		size_px: number;
-	};
 	type BoxNames = NonNullable<DrawView['box_names']>;
 	const ENGLISH: BoxNames = { quantity: 'Quantity', fewer: 'Fewer', more: 'More' };
-	type Quantity = { kind: string; layout?: string; names?: Record<string, BoxNames> };
-	const quantity = $derived(view.document.quantity as Quantity);
-	const second = $derived(view.document.second as Second);
+	const quantity = $derived(view.document.quantity);
+	const second = $derived(view.document.second);
 	const boxed = { kind: 'box', layout: 'plain', least: 1, most: 99, step: 1, start: 1, width_px: 64 };
 	const at = (path: string) => valueAt(view.document, path);
 
@@ -36,7 +25,7 @@
 			void desk.set('second', { kind });
 			return;
 		}
-		const look = view.document.look as { type: { size_px: number; weight: number }; radius: unknown };
+		const { look } = view.document;
 		const { padding } = view.drawing;
 		// As high as the first one: its own border takes from the padding.
 		const less = Math.max(0, padding.top + view.drawing.border_px - 2);
@@ -58,10 +47,11 @@
 	async function match(): Promise<void> {
 		await desk.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: desk.params })));
 	}
-	const names = $derived(quantity.names?.[view.language]);
+	const allNames = $derived(quantity.kind === 'box' ? (quantity.names ?? {}) : {});
+	const names = $derived(allNames[view.language]);
 	function call(part: keyof BoxNames, text: string): void {
 		const whole = { ...(names ?? view.box_names ?? ENGLISH), [part]: text };
-		const others = Object.entries(quantity.names ?? {}).filter(([language]) => language !== view.language);
+		const others = Object.entries(allNames).filter(([language]) => language !== view.language);
 		// An emptied name falls back to the usual ones.
 		void desk.set('quantity.names', Object.fromEntries(text ? [...others, [view.language, whole]] : others));
 	}
@@ -168,7 +158,7 @@
 	and goes straight to the checkout, in
 	<Colour
 		label="Second button's fill"
-		value={second.fill.colour ?? null}
+		value={leadColour(second.fill) ?? null}
 		ruled={view.page_colour}
 		{known}
 		ramps={desk.kit?.ramps}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Border, BorderPath, LineBorder } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
@@ -6,23 +7,22 @@
 	import Float from '$lib/ui/Float.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 
-	type Border = { kind: string; width_px?: number; style?: string; colour?: string | null };
 	type Props = {
 		label: string;
 		/** `look.border`, or that of a state. */
-		path: string;
+		path: BorderPath;
 		desk: Desk;
 		known: readonly string[];
 	};
 	let { label, path, desk, known }: Props = $props();
-	const own = $derived(valueAt(desk.view?.document, path) as Border | null);
-	const rest = $derived(valueAt(desk.view?.document, 'look.border') as Border);
-	const border = $derived(own && own.kind !== 'rule' ? own : rest);
+	const own = $derived(valueAt(desk.view?.document, path));
+	const rest = $derived<Border>(valueAt(desk.view?.document, 'look.border') ?? { kind: 'none' });
+	const border = $derived<Border>(own && own.kind !== 'rule' ? own : rest);
 	const isState = $derived(path !== 'look.border');
 	const said = $derived(border.kind === 'line' ? `a border of ${border.width_px} px` : 'no border');
-	const change = (to: Partial<Border>) =>
+	const change = (to: Partial<LineBorder>) =>
 		desk.set(path, { width_px: 1, style: 'solid', ...border, ...to, kind: 'line' });
-	const styles = ['solid', 'dashed', 'dotted', 'double'].map((style) => ({ value: style, label: style }));
+	const styles = (['solid', 'dashed', 'dotted', 'double'] as const).map((style) => ({ value: style, label: style }));
 </script>
 
 <Float label="{label}: {said}" onfocus={() => desk.mark(path)}>
@@ -33,13 +33,13 @@
 			{#if !isState}
 				<Figure
 					label="border width"
-					value={border.width_px ?? 1}
+					value={border.width_px}
 					least={0.5}
 					most={24}
 					onset={(width_px: number) => change({ width_px })}
 				/> px,
 			{/if}
-			<Pick label="Style" value={border.style ?? 'solid'} options={styles} onpick={(style) => change({ style })} />,
+			<Pick label="Style" value={border.style} options={styles} onpick={(style) => change({ style })} />,
 			<Colour
 				label="Border"
 				value={border.colour}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { px } from '$lib/pure/format';
 	import { widest, type Dimension, type Plan } from '$lib/pure/dimensions';
-	import { holdsOf, type Drawn } from '$lib/pure/holds';
+	import { holdsOf } from '$lib/pure/holds';
 	import { inPx, type Ground, type Length } from '$lib/pure/length';
 	import type { Desk, Values } from '$lib/state/desk.svelte';
 	import { Hand } from '$lib/state/hand.svelte';
@@ -23,7 +23,7 @@
 
 	const view = $derived(plan.view);
 	const d = $derived(view.drawing);
-	const look = $derived(view.document.look as Drawn);
+	const look = $derived(view.document.look);
 	const size = $derived(look.size.kind);
 	const chain = $derived(plan.chained(view.rtl));
 	const upright = $derived(plan.upright());
@@ -207,8 +207,8 @@
 
 <div class="labels">
 	<p class="at" style:left="{(X(0) + plan.right) / 2}px" style:top="{Y(0) - 42}px">
-		{#if size === 'fixed'}
-			{@render figure('width', 'look.size.width', look.size.width ?? 0, 16, 1200, { keepsUnits: true })} px wide
+		{#if look.size.kind === 'fixed'}
+			{@render figure('width', 'look.size.width', look.size.width, 16, 1200, { keepsUnits: true })} px wide
 		{:else}
 			{@render figure('width', 'width', Math.round(d.outer.width * 10) / 10, 16, 1200, { of: widthOf })} px wide,
 			{size === 'full' ? 'all there is' : `of ${px(d.container_px)}`}

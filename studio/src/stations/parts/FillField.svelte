@@ -1,4 +1,6 @@
 <script lang="ts">
+	import type { FillPath, StateFill } from '$lib/api/types';
+	import { leadColour, paintOf, stopsOf, type Stop } from '$lib/pure/fill';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -10,20 +12,10 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import PictureField from './PictureField.svelte';
 
-	type Stop = { at: number; colour: string };
-	type Fill = {
-		kind: string;
-		colour?: string;
-		angle_deg?: number;
-		x?: number;
-		y?: number;
-		space?: string;
-		stops?: Stop[];
-	};
 	type Props = {
 		label: string;
 		/** `look.fill`, or that of a state. */
-		path: string;
+		path: FillPath;
 		desk: Desk;
 		known: readonly string[];
 		/** The colour that the rule gives; a state has one. */
@@ -32,11 +24,10 @@
 	let { label, path, desk, known, ruled }: Props = $props();
 	const workshop = useWorkshop();
 	const isState = $derived(path !== 'look.fill');
-	const set = $derived((valueAt(desk.view?.document, path) ?? null) as Fill | null);
-	const rest = $derived(valueAt(desk.view?.document, 'look.fill') as Fill);
-	const fill = $derived(set ?? { kind: 'rule' });
+	const fill = $derived<StateFill>(valueAt(desk.view?.document, path) ?? { kind: 'rule' });
+	const rest = $derived<StateFill>(valueAt(desk.view?.document, 'look.fill') ?? { kind: 'none' });
 	const ramps = $derived(desk.kit?.ramps ?? []);
-	const base = $derived(fill.colour ?? fill.stops?.[0]?.colour ?? ruled ?? rest.colour ?? '#3a2a12');
+	const base = $derived(leadColour(fill) ?? ruled ?? leadColour(rest) ?? '#3a2a12');
 	const kinds = $derived([
 		...(isState ? [{ value: 'rule', label: 'by rule' }] : []),
 		{ value: 'solid', label: 'one colour' },
@@ -45,18 +36,10 @@
 		{ value: 'picture', label: 'a picture' },
 		{ value: 'none', label: 'nothing' },
 	]);
-	const preview = $derived.by(() => {
-		if (fill.kind === 'solid') return fill.colour;
-		const stops = fill.stops?.map((stop) => `${stop.colour} ${stop.at}%`).join();
-		if (fill.kind === 'linear')
-			return `linear-gradient(${fill.angle_deg ?? 90}deg in ${fill.space ?? 'oklch'}, ${stops})`;
-		if (fill.kind === 'radial')
-			return `radial-gradient(at ${fill.x ?? 50}% ${fill.y ?? 50}% in ${fill.space ?? 'oklch'}, ${stops})`;
-		return fill.kind === 'rule' ? (ruled ?? 'none') : 'none';
-	});
+	const preview = $derived(fill.kind === 'rule' ? (ruled ?? 'none') : paintOf(fill));
 	const said = $derived(
 		{
-			solid: fill.colour ?? '',
+			solid: leadColour(fill) ?? '',
 			linear: 'linear gradient',
 			radial: 'radial gradient',
 			picture: 'picture',
@@ -66,10 +49,11 @@
 	);
 
 	function become(kind: string): void {
-		const stops = fill.stops ?? [
+		const plain = [
 			{ at: 0, colour: base },
 			{ at: 100, colour: ramps[0]?.shades[7]?.colour ?? '#1b1b1b' },
 		];
+		const stops = stopsOf(fill).length ? stopsOf(fill) : plain;
 		const made: Record<string, unknown> = {
 			solid: { kind, colour: base },
 			linear: { kind, angle_deg: 90, space: 'oklch', stops },
@@ -84,8 +68,8 @@
 	}
 	let wantsPicture = $state(false);
 	let open = $state(false);
-	const stops = $derived(fill.stops ?? []);
-	const write = (next: Stop[]) => desk.set(`${path}.stops`, next);
+	const stops = $derived(stopsOf(fill));
+	const write = (next: readonly Stop[]) => desk.set(`${path}.stops`, next);
 	function add(): void {
 		const last = stops.at(-2) ?? { at: 0 };
 		const end = stops.at(-1) ?? { at: 100, colour: base };
@@ -117,7 +101,7 @@
 				Toward <Figure
 					label="direction"
 					unit="degrees"
-					value={fill.angle_deg ?? 90}
+					value={fill.angle_deg}
 					most={360}
 					onset={(to: number) => desk.set(`${path}.angle_deg`, to)}
 				/>°,

@@ -1,15 +1,16 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data, Problem } from '$lib/api/client';
+	import type { Icon } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
-	type Icon = { kind: string; name?: string; side?: string; size_px?: number; gap_px?: number };
 	type Props = { desk: Desk };
+	const NONE: Icon = { kind: 'none' };
 	let { desk }: Props = $props();
 	const workshop = useWorkshop();
-	const icon = $derived(desk.view?.document.icon as Icon);
+	const icon = $derived(desk.view?.document.icon ?? NONE);
 	let open = $state(false);
 	let asked = $state('');
 	let pasted = $state('');
@@ -68,7 +69,7 @@
 					class="glyph"
 					aria-label={one.name}
 					title={one.name}
-					aria-pressed={icon.name === one.name}
+					aria-pressed={icon.kind !== 'none' && icon.name === one.name}
 					onclick={() => take(one.name, one.points)}
 				>
 					<svg viewBox="0 0 256 256" aria-hidden="true"><path d={one.path} /></svg>

@@ -1,22 +1,14 @@
 <script lang="ts">
 	import { client, data, Problem } from '$lib/api/client';
-	import type { StoredPicture } from '$lib/api/types';
+	import type { FillPath, StoredPicture } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 
-	type Fill = {
-		kind: string;
-		picture?: string;
-		x: number;
-		y: number;
-		scrim: { colour: string; opacity: number };
-		instead?: boolean;
-	};
 	type Props = {
-		path: string;
+		path: FillPath;
 		desk: Desk;
 		known: readonly string[];
 		store: string;
@@ -25,7 +17,7 @@
 	};
 	let { path, desk, known, store, ontaken }: Props = $props();
 	const workshop = useWorkshop();
-	const fill = $derived(valueAt(desk.view?.document, path) as Fill | null);
+	const fill = $derived(valueAt(desk.view?.document, path));
 	const taken = $derived(fill?.kind === 'picture' ? fill : null);
 	const address = (hash: string) => `/api/stores/${store}/pictures/${hash}`;
 	let wrong = $state('');

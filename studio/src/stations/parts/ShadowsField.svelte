@@ -1,31 +1,23 @@
 <script lang="ts">
 	import { many } from '$lib/pure/format';
+	import type { Shadow, ShadowsPath } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
-	type Shadow = {
-		x_px: number;
-		y_px: number;
-		blur_px: number;
-		spread_px: number;
-		colour: string;
-		opacity: number;
-		inner: boolean;
-	};
 	type Props = {
 		label: string;
 		/** `look.shadows`, or those of a state. */
-		path: string;
+		path: ShadowsPath;
 		desk: Desk;
 		known: readonly string[];
 	};
 	let { label, path, desk, known }: Props = $props();
-	const list = $derived(
-		((valueAt(desk.view?.document, path) as { list?: Shadow[] } | null)?.list ??
-			(valueAt(desk.view?.document, 'look.shadows.list') as Shadow[])) as readonly Shadow[],
+	const own = $derived(valueAt(desk.view?.document, path));
+	const list = $derived<readonly Shadow[]>(
+		own?.kind === 'cast' ? own.list : (desk.view?.document.look.shadows.list ?? []),
 	);
 	const plain: Shadow = { x_px: 0, y_px: 2, blur_px: 6, spread_px: 0, colour: '#000000', opacity: 0.2, inner: false };
 	const write = (next: readonly Shadow[]) => desk.set(path, { kind: 'cast', list: next });

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { LIMITS, STATES } from '$lib/pure/facts';
 	import type { DrawView } from '$lib/api/types';
 	import type { Ground, Length } from '$lib/pure/length';
 	import { valueAt } from '$lib/pure/patch';
@@ -13,6 +14,7 @@
 	import FillField from './FillField.svelte';
 	import IconField from './IconField.svelte';
 	import ShadowsField from './ShadowsField.svelte';
+	import Part from './Part.svelte';
 	import StateSentence from './StateSentence.svelte';
 
 	type Props = { view: DrawView; desk: Desk; ground: Ground };
@@ -20,11 +22,9 @@
 	const workshop = useWorkshop();
 	const at = (path: string) => valueAt(view.document, path);
 	const text = (path: string) => String(at(path) ?? '');
-	const size = $derived(text('look.size.kind'));
-	const icon = $derived(
-		view.document.icon as { kind: string; name?: string; side?: string; mirror?: boolean; centring?: string },
-	);
-	const family = $derived(text('look.type.family'));
+	const { icon, look } = $derived(view.document);
+	const size = $derived(look.size);
+	const family = $derived(look.type.family);
 	const fonts = $derived(workshop.info?.fonts ?? []);
 	const font = $derived(fonts.find((f) => f.family === family));
 	const weights = $derived(
@@ -33,7 +33,6 @@
 			.map((w) => ({ value: String(w), label: String(w) })),
 	);
 	const rest = $derived(view.states.find((one) => one.state === 'rest'));
-	const states = $derived(view.states.filter((one) => one.state !== 'rest'));
 	const known = $derived(
 		[
 			...new Set([
@@ -44,13 +43,14 @@
 			]),
 		].filter(Boolean),
 	);
-	const wordless = $derived(icon.side === 'alone' || (at('look.fill') as { instead?: boolean }).instead === true);
+	const wordless = $derived(
+		(icon.kind !== 'none' && icon.side === 'alone') || (look.fill.kind === 'picture' && look.fill.instead),
+	);
 	/** What a designer calls the body; choosing another changes fill and border together. */
 	const body = $derived.by(() => {
-		const fill = text('look.fill.kind');
-		if (fill === 'picture') return 'picture';
-		if (fill !== 'none') return 'filled';
-		return text('look.border.kind') === 'line' ? 'outlined' : 'words';
+		if (look.fill.kind === 'picture') return 'picture';
+		if (look.fill.kind !== 'none') return 'filled';
+		return look.border.kind === 'line' ? 'outlined' : 'words';
 	});
 	function setBody(to: string): void {
 		const ink = rest?.fill ?? rest?.words ?? '#1b1b1b';
@@ -78,9 +78,9 @@
 	}
 	function setFamily(to: string): void {
 		const other = fonts.find((f) => f.family === to);
-		const weight = Number(at('look.type.weight'));
+		const { weight } = look.type;
 		const kept = other ? Math.min(other.heaviest, Math.max(other.lightest, weight)) : weight;
-		void desk.set('look.type', { ...(at('look.type') as object), family: to, weight: kept });
+		void desk.set('look.type', { ...look.type, family: to, weight: kept });
 	}
 </script>
 
@@ -98,6 +98,9 @@
 		onset={(value: Length) => desk.set(path, value)}
 	/>
 {/snippet}
+{#snippet limited(label: string, path: keyof typeof LIMITS)}
+	{@render figure(label, path, LIMITS[path][0], LIMITS[path][1])}
+{/snippet}
 {#snippet pick(
 	label: string,
 	path: string,
@@ -113,164 +116,170 @@
 	/>
 {/snippet}
 
-<p class="sentences text-md">
-	A
-	<Pick
-		label="Body"
-		value={body}
-		options={[
-			{ value: 'filled', label: 'filled' },
-			{ value: 'outlined', label: 'outlined' },
-			{ value: 'words', label: 'words-only' },
-			...(body === 'picture' ? [{ value: 'picture', label: 'picture' }] : []),
-		]}
-		onfocus={() => desk.mark('look.fill')}
-		onpick={setBody}
-	/>
-	button of
-	{@render pick(
-		'Size',
-		'look.size.kind',
-		[
-			['natural', 'natural size'],
-			['full', 'full width'],
-			['fixed', 'fixed size'],
-		],
-		setSize,
-	)}{#if size === 'fixed'},
-		{@render figure('fixed width', 'look.size.width', 16, 1200, 'px', true)} by {@render figure(
-			'fixed height',
-			'look.size.height',
-			16,
-			400,
-		)} px{:else if size === 'natural'}, at least {@render figure(
-			'least width',
-			'look.size.least',
-			0,
-			400,
-			'px',
-			true,
-		)}{/if}{#if size !== 'fixed'}{#if at('look.size.most') != null}, at most
-			{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)}
-			<button
-				class="value"
-				aria-label="No most"
-				onclick={() => desk.set('look.size', { ...(at('look.size') as object), most: undefined })}>×</button
-			>{:else}, <button
-				class="value"
-				onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}>at most…</button
-			>{/if}{/if}, in <FillField label="Fill" path="look.fill" {desk} {known} />, with
-	<BorderField label="Border" path="look.border" {desk} {known} />,
-	<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />, seen at
-	<Figure
-		label="opacity"
-		unit="%"
-		value={Math.round(Number(at('look.opacity')) * 100)}
-		most={100}
-		marked={desk.marked === 'look.opacity'}
-		onfocus={() => desk.mark('look.opacity')}
-		onset={(to: number) => desk.set('look.opacity', to / 100)}
-	/> %. Words in
-	<Pick
-		label="Type family"
-		value={family}
-		options={fonts.map((f) => ({ value: f.family, label: f.name }))}
-		onfocus={() => desk.mark('look.type.family')}
-		onpick={setFamily}
-	/>, weight
-	<Pick
-		label="Type weight"
-		value={text('look.type.weight')}
-		options={weights}
-		onfocus={() => desk.mark('look.type.weight')}
-		onpick={(value) => desk.set('look.type.weight', Number(value))}
-	/>, {@render pick('Capitals', 'look.type.case', [
-		['as_written', 'as written'],
-		['upper', 'in capitals'],
-	])},
-	<Colour
-		label="Words"
-		value={at('look.text_colour') as string | null}
-		ruled={rest?.words}
-		{known}
-		ramps={desk.kit?.ramps}
-		onfocus={() => desk.mark('look.text_colour')}
-		onset={(to) => desk.set('look.text_colour', to)}
-		onrule={() =>
-			desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule')}
-	/>{#if rest?.contrast != null}
-		<span
-			class={[
-				'figure ml-1 text-sm whitespace-nowrap',
-				rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
-			]}
-			>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
-		>{/if}, centred on {@render pick('Centring', 'look.centring', [
-		['line', 'their line'],
-		['caps', 'their capitals'],
-	])}; too long, they
-	<span class="whitespace-nowrap"
-		>{@render pick('Wrapping', 'look.wrap', [
-			['none', 'stick out'],
-			['lines', 'go on on more lines'],
-			['ellipsis', 'end in an ellipsis'],
-		])}.</span
-	>
-	{#if icon.kind !== 'none'}A{:else}There is{/if}
-	<IconField {desk} />{#if icon.kind !== 'none'}&#32; stands
-		{@render pick('Side', 'icon.side', [
-			['before', 'before them'],
-			['after', 'after them'],
-			['above', 'above them'],
-			['alone', 'alone'],
-		])},
-		{@render figure('icon size', 'icon.size_px', 8, 96)} tall{#if icon.side !== 'alone'}, {@render figure(
-				'icon gap',
-				'icon.gap_px',
-				0,
-				64,
-			)} apart{/if}, centred by {@render pick('Icon centring', 'icon.centring', [
-			['box', 'its square'],
-			['mass', 'its mass'],
-		])},
-		<Pick label="From right to left" {...yes('icon.mirror', ['turned about', 'not turned'])} /> from right to left.
-	{:else}.{/if}
-	{#if wordless}
-		Screen readers call it
-		<Said
-			label="Name for screen readers"
-			usual={view.text}
-			value={text(`spoken.${view.language}`)}
-			onset={(name) => desk.set(`spoken.${view.language}`, name || null)}
-		/>.
-	{/if}
-</p>
-<p class="sentences mt-2 text-md">
-	{#each states as shown (shown.state)}
-		<StateSentence {desk} {shown} {known} />
-	{/each}
-</p>
-<p class="sentences mt-2 text-md">
-	<BesideSentences {view} {desk} {known} />
-	It <Pick label="Standing" {...yes('placement.shown', ['stands', 'does not stand'])} /> here{#if view.placement === 'sticky_bar'},
-		with
-		<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
-		<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. Once pressed, the
-	shopper
-	{@render pick(
-		'Afterwards',
-		'afterwards.kind',
-		[
-			['stay', 'stays and it says so'],
-			['basket', 'goes to the basket'],
-			['checkout', 'goes to the checkout'],
-		],
-		(kind) => desk.set('afterwards', { kind }),
-	)}.
-</p>
+<div class="text-md">
+	<Part name="Size">
+		It is
+		{@render pick(
+			'Size',
+			'look.size.kind',
+			[
+				['natural', 'as wide as its words'],
+				['full', 'as wide as its container'],
+				['fixed', 'of a fixed size'],
+			],
+			setSize,
+		)}{#if size.kind === 'fixed'}: {@render figure('fixed width', 'look.size.width', 16, 1200, 'px', true)} wide,
+			{@render figure('fixed height', 'look.size.height', 16, 400)} px high{/if}.
+		{#if size.kind === 'natural'}At least
+			{@render figure('least width', 'look.size.least', 0, 400, 'px', true)} px wide.{/if}
+		{#if size.kind !== 'fixed'}
+			{#if size.most != null}At most
+				{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)} px wide
+				<button
+					class="value"
+					aria-label="No maximum width"
+					onclick={() => desk.set('look.size', { ...size, most: undefined })}>×</button
+				>{:else}<button
+					class="value"
+					onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}
+					>set a maximum width…</button
+				>{/if}
+		{/if}
+	</Part>
 
-<style>
-	.sentences {
-		line-height: 1.8;
-	}
-</style>
+	<Part name="Fill" told={look.opacity < 1}>
+		It is
+		<Pick
+			label="Body"
+			value={body}
+			options={[
+				{ value: 'filled', label: 'filled' },
+				{ value: 'outlined', label: 'outlined' },
+				{ value: 'words', label: 'words only' },
+				...(body === 'picture' ? [{ value: 'picture', label: 'a picture' }] : []),
+			]}
+			onfocus={() => desk.mark('look.fill')}
+			onpick={setBody}
+		/>: <FillField label="Fill" path="look.fill" {desk} {known} />, with
+		<BorderField label="Border" path="look.border" {desk} {known} /> and
+		<ShadowsField label="Shadows" path="look.shadows" {desk} {known} />.
+		{#snippet rare()}
+			Opacity
+			<Figure
+				label="opacity"
+				unit="%"
+				value={Math.round(look.opacity * 100)}
+				most={100}
+				marked={desk.marked === 'look.opacity'}
+				onfocus={() => desk.mark('look.opacity')}
+				onset={(to: number) => desk.set('look.opacity', to / 100)}
+			/> %.
+		{/snippet}
+	</Part>
+
+	<Part name="Type" told={look.type.underline_px > 0 || look.centring === 'caps' || look.type.case === 'upper'}>
+		<Pick
+			label="Type family"
+			value={family}
+			options={fonts.map((f) => ({ value: f.family, label: f.name }))}
+			onfocus={() => desk.mark('look.type.family')}
+			onpick={setFamily}
+		/>, weight
+		<Pick
+			label="Type weight"
+			value={text('look.type.weight')}
+			options={weights}
+			onfocus={() => desk.mark('look.type.weight')}
+			onpick={(value) => desk.set('look.type.weight', Number(value))}
+		/>, in
+		<Colour
+			label="Words"
+			value={look.text_colour}
+			ruled={rest?.words}
+			{known}
+			ramps={desk.kit?.ramps}
+			onfocus={() => desk.mark('look.text_colour')}
+			onset={(to) => desk.set('look.text_colour', to)}
+			onrule={() =>
+				desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule')}
+		/>{#if rest?.contrast != null}
+			<span
+				class={[
+					'figure ml-1 text-sm whitespace-nowrap',
+					rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
+				]}
+				>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
+			>{/if}. Words that are too long
+		<span class="whitespace-nowrap"
+			>{@render pick('Wrapping', 'look.wrap', [
+				['none', 'stick out'],
+				['lines', 'wrap onto more lines'],
+				['ellipsis', 'end in an ellipsis'],
+			])}.</span
+		>
+		{#snippet rare()}
+			Set {@render pick('Capitals', 'look.type.case', [
+				['as_written', 'as written'],
+				['upper', 'in capitals'],
+			])}, centred on {@render pick('Centring', 'look.centring', [
+				['line', 'their line'],
+				['caps', 'their capitals'],
+			])}. Underline {@render limited('underline', 'look.type.underline_px')} px{#if look.type.underline_px},
+				{@render limited('underline distance', 'look.type.underline_offset_px')} px below the words{/if}.
+		{/snippet}
+	</Part>
+
+	<Part name="Icon">
+		{#if icon.kind !== 'none'}The{/if}
+		<IconField {desk} />{#if icon.kind !== 'none'}&#32; icon stands
+			{@render pick('Side', 'icon.side', [
+				['before', 'before the words'],
+				['after', 'after the words'],
+				['above', 'above the words'],
+				['alone', 'alone'],
+			])}, {@render figure('icon size', 'icon.size_px', 8, 96)} px tall{#if icon.side !== 'alone'},
+				{@render figure('icon gap', 'icon.gap_px', 0, 64)} px apart{/if}.{:else}.{/if}
+		{#if wordless}
+			Screen readers call it
+			<Said
+				label="Name for screen readers"
+				usual={view.text}
+				value={text(`spoken.${view.language}`)}
+				onset={(name) => desk.set(`spoken.${view.language}`, name || null)}
+			/>.
+		{/if}
+		{#if icon.kind !== 'none'}
+			Centred by {@render pick('Icon centring', 'icon.centring', [
+				['box', 'its square'],
+				['mass', 'its mass'],
+			])}; in right-to-left languages
+			<Pick label="From right to left" {...yes('icon.mirror', ['mirrored', 'not mirrored'])} />.
+		{/if}
+	</Part>
+
+	<Part name="States">
+		{#each STATES as state (state)}
+			{@const shown = view.states.find((one) => one.state === state)}
+			{#if shown}<StateSentence {desk} {look} {state} {shown} {known} />{/if}
+		{/each}
+	</Part>
+
+	<Part name="Beside it">
+		<BesideSentences {view} {desk} {known} />
+		The button <Pick label="Standing" {...yes('placement.shown', ['is shown', 'is not shown'])} />
+		here{#if view.placement === 'sticky_bar'}, with
+			<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
+			<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. After a press the
+		shopper
+		{@render pick(
+			'Afterwards',
+			'afterwards.kind',
+			[
+				['stay', 'stays, and the button says so'],
+				['basket', 'goes to the basket'],
+				['checkout', 'goes to the checkout'],
+			],
+			(kind) => desk.set('afterwards', { kind }),
+		)}.
+	</Part>
+</div>

@@ -1,6 +1,5 @@
 <script lang="ts">
-	import type { StateShown } from '$lib/api/types';
-	import { valueAt } from '$lib/pure/patch';
+	import type { Look, StateName, StateShown } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
@@ -10,8 +9,15 @@
 	import FillField from './FillField.svelte';
 	import ShadowsField from './ShadowsField.svelte';
 
-	type Props = { desk: Desk; shown: StateShown; known: readonly string[] };
-	let { desk, shown, known }: Props = $props();
+	type Props = {
+		desk: Desk;
+		/** The look that has the state. */
+		look: Look;
+		state: StateName;
+		shown: StateShown;
+		known: readonly string[];
+	};
+	let { desk, look, state, shown, known }: Props = $props();
 	const when: Record<string, string> = {
 		hover: 'When hovered',
 		pressed: 'While pressed',
@@ -20,18 +26,17 @@
 		working: 'While working',
 		added: 'Once added',
 	};
-	const state = $derived(shown.state);
-	const at = (part: string) => valueAt(desk.view?.document, `look.${state}.${part}`);
-	const motion = $derived((at('motion') ?? null) as { duration_ms: number; delay_ms: number; curve: string } | null);
-	const rest = $derived(
-		valueAt(desk.view?.document, 'look.motion') as { duration_ms: number; delay_ms: number; curve: string },
-	);
-	const opacity = $derived(at('opacity') as number | null);
-	const differs = $derived(
-		['fill', 'text_colour', 'border', 'shadows', 'opacity', 'motion'].filter(
-			(part) => at(part) != null && at(part) !== 'rule' && (at(part) as { kind?: string }).kind !== 'rule',
-		),
-	);
+	const own = $derived(look[state]);
+	const motion = $derived(own.motion);
+	const rest = $derived(look.motion);
+	const opacity = $derived(own.opacity);
+	const PARTS = ['fill', 'text_colour', 'border', 'shadows', 'opacity', 'motion'] as const;
+	const differs = $derived(PARTS.filter((part) => !isByRule(own[part])));
+	/** Whether nobody has set a value by hand. */
+	function isByRule(value: unknown): boolean {
+		const kind = value && typeof value === 'object' && 'kind' in value ? value.kind : value;
+		return value == null || kind === 'rule';
+	}
 	const short = $derived(
 		shown.contrast !== null && state !== 'disabled' && shown.contrast < (desk.view?.needed_contrast ?? 4.5),
 	);
@@ -39,7 +44,7 @@
 		value: curve,
 		label: curve,
 	}));
-	const moved = (change: object) => desk.set(`look.${state}.motion`, { kind: 'motion', ...rest, ...motion, ...change });
+	const moved = (change: object) => desk.set(`look.${state}.motion`, { ...rest, ...motion, ...change });
 </script>
 
 <span class="mr-1" data-state-of={state}>
@@ -48,7 +53,7 @@
 	with
 	<Colour
 		label="Words {when[state]?.toLowerCase()}"
-		value={at('text_colour') as string | null}
+		value={own.text_colour}
 		ruled={shown.words}
 		{known}
 		ramps={desk.kit?.ramps}
@@ -64,7 +69,7 @@
 		>{/if}{#if state === 'focus'}, a ring of
 		<Figure
 			label="focus ring"
-			value={at('ring_width_px') as number}
+			value={look.focus.ring_width_px}
 			least={1}
 			most={12}
 			marked={desk.marked === 'look.focus.ring_width_px'}
@@ -73,7 +78,7 @@
 		/> px in
 		<Colour
 			label="Focus ring"
-			value={at('ring_colour') as string | null}
+			value={look.focus.ring_colour}
 			ruled={desk.view?.ring}
 			{known}
 			ramps={desk.kit?.ramps}
@@ -83,7 +88,7 @@
 		/>,
 		<Figure
 			label="focus ring away"
-			value={at('ring_offset_px') as number}
+			value={look.focus.ring_offset_px}
 			least={-12}
 			most={24}
 			onfocus={() => desk.mark('look.focus.ring_offset_px')}
@@ -91,7 +96,7 @@
 		/> away{/if}{#if state === 'working'},
 		<Pick
 			label="What moves while working"
-			value={String(at('tell'))}
+			value={look.working.tell}
 			options={[
 				{ value: 'tick', label: 'a tick runs along the edge' },
 				{ value: 'breath', label: 'the words breathe' },
@@ -102,7 +107,7 @@
 		/>{:else if state === 'added'},
 		<Pick
 			label="What moves once added"
-			value={String(at('tell'))}
+			value={look.added.tell}
 			options={[
 				{ value: 'mark', label: 'a mark stands up' },
 				{ value: 'ring', label: 'a ring goes out' },
@@ -123,7 +128,7 @@
 				<Figure
 					label="opacity"
 					unit="%"
-					value={Math.round((opacity ?? (valueAt(desk.view?.document, 'look.opacity') as number)) * 100)}
+					value={Math.round((opacity ?? look.opacity) * 100)}
 					most={100}
 					onset={(to: number) => desk.set(`look.${state}.opacity`, to / 100)}
 				/> % and comes in

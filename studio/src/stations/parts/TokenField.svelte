@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { LIVE_VALUES } from '$lib/pure/facts';
 	import { openBrace, withToken } from '$lib/pure/tokens';
 
 	type Props = {
@@ -16,12 +17,11 @@
 		focused?: boolean;
 	};
 	let { label, value, onchange, onkeep, onleave, rtl = false, small = false, focused = false }: Props = $props();
-	const live = ['price', 'price without tax', 'name', 'count', 'left', 'code', 'page', 'saving'];
 	let field: HTMLInputElement;
 	let at = $state(0);
 	let picked = $state(0);
 	const begun = $derived(openBrace(value, at));
-	const offered = $derived(begun === null ? [] : live.filter((name) => name.startsWith(begun)));
+	const offered = $derived(begun === null ? [] : LIVE_VALUES.filter((name) => name.startsWith(begun)));
 	const id = $props.id();
 
 	$effect(() => {

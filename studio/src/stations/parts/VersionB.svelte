@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
-	import type { Patch, TrialView } from '$lib/api/types';
+	import type { ButtonDocument, Patch, TrialView } from '$lib/api/types';
+	import { leadColour } from '$lib/pure/fill';
 	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
@@ -12,7 +13,7 @@
 	type Props = {
 		view: TrialView;
 		/** The document of A, which B starts from. */
-		base: unknown;
+		base: ButtonDocument;
 		onpatch: (patch: Patch) => void;
 	};
 	let { view, base, onpatch }: Props = $props();
@@ -21,24 +22,26 @@
 	const layer = $derived(view.trial.layer);
 	const words = $derived(`wording.ready.${language}`);
 	const now = (path: string) => valueAt(layer, path) ?? valueAt(base, path);
+	/** What B says of a field that layers replace whole, or else A. */
+	function narrowed<T>(path: string, ofA: T): T {
+		return (valueAt(layer, path) as T | undefined) ?? ofA;
+	}
 	const icons = createQuery(() => ({
 		queryKey: ['icons', workshop.store, ''],
 		staleTime: Infinity,
 		queryFn: () =>
 			data(client.GET('/api/stores/{store}/icons', { params: { path: workshop.path } })) as Promise<{ name: string }[]>,
 	}));
-	type Fill = { kind: string; colour?: string; stops?: { colour: string }[] };
-	type Corners = { kind: 'corners'; top_left: number | string };
 	const FILLS: Record<string, string> = {
 		linear: 'with a gradient',
 		radial: 'with a gradient',
 		picture: 'with a picture',
 		none: 'with nothing',
 	};
-	const fill = $derived((valueAt(layer, 'look.fill') ?? valueAt(base, 'look.fill')) as Fill);
-	const radius = $derived((valueAt(layer, 'look.radius') ?? valueAt(base, 'look.radius')) as number | string | Corners);
+	const fill = $derived(narrowed('look.fill', base.look.fill));
+	const radius = $derived(narrowed('look.radius', base.look.radius));
 	let typed = $state<string | null>(null);
-	const icon = $derived((valueAt(layer, 'icon') ?? valueAt(base, 'icon')) as { kind: string; name?: string });
+	const icon = $derived(narrowed('icon', base.icon));
 	const colours = $derived([
 		...new Set(['look.fill.colour', 'look.text_colour', 'look.focus.ring_colour'].map(now).filter(Boolean).map(String)),
 		'#ffffff',
@@ -79,7 +82,7 @@
 	{/if}
 	<Colour
 		label="B's fill"
-		value={fill.colour ?? fill.stops?.[0]?.colour ?? '#ffffff'}
+		value={leadColour(fill) ?? '#ffffff'}
 		known={colours}
 		onset={(colour) => onpatch({ look: { fill: { kind: 'solid', colour } } })}
 	/>

@@ -1,0 +1,69 @@
+"""Values of fields as a designer would say them."""
+
+import re
+from typing import Any
+
+
+def value_text(value: Any) -> str:
+    """Return a field's value as a designer would say it."""
+    if value is None:
+        return "nothing"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, dict):
+        return _tagged_text(value)
+    if isinstance(value, str):
+        return value if value.startswith("#") or _BARE.match(value) else f"“{value}”"
+    return f"{value:g}" if isinstance(value, float | int) else str(value)
+
+
+_BARE = re.compile(r"^[\d.]+(%|em|vw)$")
+
+
+def _px_text(value: float | str) -> str:
+    return value if isinstance(value, str) else f"{value:g}"
+
+
+def _tagged_text(value: dict[str, Any]) -> str:
+    """Return a value that names its own kind in words."""
+    match value:
+        case {"kind": "natural" | "full" as kind, **more}:
+            said = "natural" if kind == "natural" else "full width"
+            least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
+            return said + least + (f", at most {_px_text(more['most'])}" if more.get("most") else "")
+        case {"kind": "fixed", "width": width, "height": height}:
+            return f"{_px_text(width)} × {height:g} px"
+        case {"kind": "corners", **each}:
+            names = ("top_left", "top_right", "bottom_right", "bottom_left")
+            return " ".join(_px_text(each[name]) for name in names)
+        case {"kind": "solid", "colour": colour}:
+            return str(colour)
+        case {"kind": "linear" | "radial" as kind, "stops": stops}:
+            return f"{kind} gradient " + " to ".join(stop["colour"] for stop in stops)
+        case {"kind": "picture"}:
+            return "picture"
+        case {"kind": "line", "width_px": width, **more}:
+            return f"{width:g} px {more.get('style', 'solid')} {more.get('colour') or 'from the fill'}"
+        case {"kind": "cast", "list": cast}:
+            return f"{len(cast)} shadow{'' if len(cast) == 1 else 's'}" if cast else "none"
+        case {"kind": "motion", "duration_ms": duration, "curve": curve, **more}:
+            late = f" after {more['delay_ms']} ms" if more.get("delay_ms") else ""
+            return f"{duration} ms {curve}{late}"
+        case {"kind": "none"}:
+            return "none"
+        case {"kind": "rule"}:
+            return "by rule"
+        case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
+            return f"{least} to {most} in steps of {step}, {start} at first"
+        case {"kind": "stay"}:
+            return "stay on the page"
+        case {"kind": "checkout", "wording": wording, "side": side}:
+            return f"“{next(iter(wording.values()), '')}” {side} it"
+        case {"kind": "basket" | "checkout" as goal}:
+            return f"go to the {goal}"
+        case {"kind": "shipped" | "own", "name": name, "side": "alone", "size_px": size}:
+            return f"{name} without words, {size:g} px"
+        case {"kind": "shipped" | "own", "name": name, "side": side, "size_px": size, "gap_px": gap}:
+            return f"{name} {side} the words, {size:g} px, gap {gap:g}"
+        case _:
+            return str(value)
