@@ -12,6 +12,7 @@
 	import NewException from './stations/parts/NewException.svelte';
 	import Search from './stations/parts/Search.svelte';
 	import WhySheet from './stations/parts/WhySheet.svelte';
+	import { afterStation } from '$lib/state/station.svelte';
 	import { navigate, route } from './router';
 
 	const workshop = useWorkshop();
@@ -30,18 +31,28 @@
 		['Ctrl Z', 'undo'],
 		['Ctrl Shift Z', 'redo'],
 		['↑ ↓', 'step a number by 1, with Shift by 10, with Alt by a half'],
-		['/', 'find a product, an exception, a finding or a command'],
+		['/', 'search for a product, an exception, a finding or a command'],
 		['w', 'why the chosen value is what it is'],
 		['h', 'what was changed, by whom'],
 		['{', 'in a text: choose a live value'],
 		['[ ]', 'in Draw: the moment before, the next'],
-		['p', 'in Draw: stand the button on the shop’s own page, or back'],
-		['c v', 'in Draw: copy this look, bring it to another button'],
-		['l', 'in Draw: kept looks, starting points, a look from CSS'],
+		['p', 'in Draw: show the button on the shop’s own page, or back'],
+		['c v', 'in Draw: copy this look, apply it to another button'],
+		['l', 'in Draw: saved looks, starting points, a look from CSS'],
 		['+ − 0', 'in Draw: larger, smaller, as large as it goes'],
 		['g', 'in Draw: the pixel grid'],
 		['?', 'this list'],
 	];
+	let content: HTMLElement;
+	let announced = $state('');
+	/** Another station is another page: it is said, and the keyboard begins there. */
+	afterStation(
+		() => at,
+		(name) => {
+			announced = name;
+			content.focus({ preventScroll: true });
+		},
+	);
 	let listing = $state(false);
 	let looking = $state(false);
 	let finding = $state(false);
@@ -49,11 +60,11 @@
 	const opened = $derived(exceptions.data?.find((one) => one.id === workshop.opened));
 	const commands = [
 		...stations.map((one) => ({ title: `Go to ${one.name}`, does: () => void navigate(one.href) })),
-		{ title: 'Make an exception', does: () => (workshop.making = { placement: 'product_page' }) },
+		{ title: 'New exception', does: () => (workshop.making = { placement: 'product_page' }) },
 		{ title: 'Undo', does: () => void workshop.undo() },
 		{ title: 'Redo', does: () => void workshop.redo() },
-		{ title: 'What was changed', does: () => (looking = true) },
-		{ title: 'Keys', does: () => (listing = true) },
+		{ title: 'History', does: () => (looking = true) },
+		{ title: 'Shortcuts', does: () => (listing = true) },
 		{ title: 'Sign out', does: () => void workshop.signOut() },
 	];
 	const draft = $derived(workshop.draft);
@@ -81,13 +92,16 @@
 
 <svelte:window {onkeydown} />
 
+<svelte:head><title>{at ? `${at} · ` : ''}{workshop.info?.store.name ?? ''} · Up Tick</title></svelte:head>
+<a class="skip" href="#content">Skip to {at || 'the page'}</a>
+<p class="sr-only" role="status">{announced}</p>
 <div class="shell">
 	<Rule {stations} {at}>
 		{#snippet corner()}
 			<p class="text-md font-bold">{workshop.info?.store.name}</p>
 			<p class="text-soft">
 				<span role="status">
-					{#if workshop.saving}keeping…{:else if workshop.savedOnce}kept{/if}
+					{#if workshop.saving}saving…{:else if workshop.savedOnce}saved{/if}
 				</span>
 				<button class="corner" disabled={!draft?.undo_label} title={draft?.undo_label} onclick={() => workshop.undo()}
 					>undo</button
@@ -101,20 +115,20 @@
 						since release {draft.release}{:else}release {draft.release} is what shoppers see{/if}
 				</a>
 				·
-				<button class="corner" onclick={() => (finding = true)} aria-keyshortcuts="/">find</button>
+				<button class="corner" onclick={() => (finding = true)} aria-keyshortcuts="/">search</button>
 				<button class="corner" onclick={() => (looking = true)} aria-keyshortcuts="h">history</button>
-				<button class="corner" onclick={() => (listing = true)} aria-keyshortcuts="?">keys</button>
+				<button class="corner" onclick={() => (listing = true)} aria-keyshortcuts="?">shortcuts</button>
 				<button class="corner" onclick={() => workshop.signOut()}>sign out</button>
 			</p>
 		{/snippet}
 	</Rule>
 	{#if workshop.problem}
 		<div class="problem border-b border-must bg-leaf px-6 py-2" role="alert">
-			<p><b class="text-must">▲ Not done.</b> {workshop.problem.message}</p>
+			<p><b class="text-must">▲ Could not save.</b> {workshop.problem.message}</p>
 			<Press small onpress={() => (workshop.problem = null)}>Close</Press>
 		</div>
 	{/if}
-	<main class="min-h-0 flex-1"><Router /></main>
+	<main id="content" class="min-h-0 flex-1 outline-none" tabindex="-1" bind:this={content}><Router /></main>
 </div>
 
 <Search open={finding} onclose={() => (finding = false)} {commands} />
@@ -123,7 +137,7 @@
 {#if workshop.making}<NewException from={workshop.making} onclose={() => (workshop.making = null)} />{/if}
 {#if opened}<ExceptionSheet rule={opened} onclose={() => (workshop.opened = '')} />{/if}
 
-<Sheet open={listing} title="Keys" onclose={() => (listing = false)}>
+<Sheet open={listing} title="Shortcuts" onclose={() => (listing = false)}>
 	<table class="ledger mt-3">
 		<tbody>
 			{#each keys as [key, does] (key)}<tr><th class="w-32 font-mono">{key}</th><td>{does}</td></tr>{/each}
@@ -145,6 +159,18 @@
 		display: flex;
 		flex-direction: column;
 		min-height: 100vh;
+	}
+	.skip {
+		position: absolute;
+		left: 8px;
+		top: -48px;
+		z-index: 60;
+		border: 2px solid var(--color-ink);
+		background: var(--color-leaf);
+		padding: 6px 12px;
+	}
+	.skip:focus {
+		top: 8px;
 	}
 	.problem {
 		display: flex;

@@ -1,19 +1,15 @@
 import { createRouter } from 'sv-router';
-import Draw from './stations/Draw.svelte';
 import Floor from './stations/Floor.svelte';
 import Lost from './stations/Lost.svelte';
-import Release from './stations/Release.svelte';
-import Trial from './stations/Trial.svelte';
-import Trials from './stations/Trials.svelte';
-import Words from './stations/Words.svelte';
 
+// The floor is where everybody begins; each other station is loaded when somebody goes there.
 export const { navigate, route } = createRouter({
 	'/': Floor,
-	'/draw': Draw,
-	'/draw/:placement': Draw,
-	'/words': Words,
-	'/release': Release,
-	'/trials': Trials,
-	'/trials/:number': Trial,
+	'/draw': () => import('./stations/Draw.svelte'),
+	'/draw/:placement': () => import('./stations/Draw.svelte'),
+	'/words': () => import('./stations/Words.svelte'),
+	'/release': () => import('./stations/Release.svelte'),
+	'/trials': () => import('./stations/Trials.svelte'),
+	'/trials/:number': () => import('./stations/Trial.svelte'),
 	'*': Lost,
 });

@@ -58,7 +58,7 @@ def pick(page: Page, label: str, option: str) -> None:
 
 
 def kept(page: Page) -> None:
-    expect(page.get_by_role("status").filter(has_text="kept")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
 
 
 def drag(page: Page, grip: str, by: tuple[int, int], *, hold: bool = False) -> None:
@@ -124,7 +124,7 @@ def test_sums_and_units_are_typed_into_a_dimension(desk: Tab) -> None:
     expect(icon).to_have_value("32")
 
 
-def test_what_does_not_fit_is_red_with_its_pixels_and_mends(demo_shop: Stack, desk: Tab) -> None:
+def test_what_does_not_fit_is_red_with_its_pixels_and_fixes(demo_shop: Stack, desk: Tab) -> None:
     page = desk.page
     pick(page, "Size", "of a fixed size")
     expect(page.get_by_label("fixed width, px")).to_be_visible()
@@ -136,8 +136,8 @@ def test_what_does_not_fit_is_red_with_its_pixels_and_mends(demo_shop: Stack, de
     expect(fit).to_contain_text("Too wide by")
     assert page.locator("svg.leaders path.must_fix").count() >= 2
     said = fit.inner_text()
-    fit.get_by_role("button", name="Mend: ").first.click()
-    # Other languages may need more; what was mended is gone.
+    fit.get_by_role("button", name="Fix: ").first.click()
+    # Other languages may need more; what was fixed is gone.
     expect(page.get_by_text(said.splitlines()[0])).to_have_count(0)
 
 
@@ -190,7 +190,7 @@ def test_a_look_is_kept_used_elsewhere_and_changed_in_one_place(demo_shop: Stack
     page.keyboard.press("l")
     sheet = page.get_by_role("dialog")
     sheet.get_by_label("Name of the look").fill("Honey solid")
-    sheet.get_by_role("button", name="Keep this look").click()
+    sheet.get_by_role("button", name="Save look").click()
     expect(sheet.get_by_text("used by Product page")).to_be_visible()
     page.keyboard.press("Escape")
     page.goto(f"{demo_shop.at.studio}/draw/strip")
@@ -212,7 +212,7 @@ def test_a_look_is_brought_from_css_with_what_changes_and_what_was_not_understoo
     expect(sheet.get_by_text("filter: blur(1px)")).to_be_visible()
     expect(sheet.get_by_label("What changes").get_by_text("corner radius")).to_be_visible()
     sheet.get_by_label("states").uncheck()
-    sheet.get_by_role("button", name=re.compile("^Bring")).click()
+    sheet.get_by_role("button", name=re.compile("^Apply")).click()
     expect(sheet).to_be_hidden()
     expect(page.get_by_label("corner radius, px").first).to_have_value("12")
     expect(page.locator("[aria-label='Fill: #2f5d3a']").first).to_be_visible()
@@ -226,10 +226,10 @@ def test_a_look_is_copied_from_one_button_and_pasted_to_another(demo_shop: Stack
     expect(page.get_by_role("button", name="paste")).to_be_visible()
     page.keyboard.press("v")
     sheet = page.get_by_role("dialog")
-    expect(sheet.get_by_role("heading", name=re.compile("Bring “product page” to Strip"))).to_be_visible()
+    expect(sheet.get_by_role("heading", name=re.compile("Apply “product page” to Strip"))).to_be_visible()
     for part in ("size", "padding", "type", "edge", "states", "motion", "icon", "quantity", "second", "corners"):
         sheet.get_by_label(part, exact=True).uncheck()
-    sheet.get_by_role("button", name=re.compile("^Bring")).click()
+    sheet.get_by_role("button", name=re.compile("^Apply")).click()
     expect(page.locator("[aria-label='Fill: #3a2a12']").first).to_be_visible()
 
 
@@ -254,7 +254,7 @@ def test_an_icon_is_found_by_meaning_or_brought_cleaned_and_alone_it_asks_for_a_
 
 def test_the_look_is_taken_away_as_text_css_tokens_and_json(desk: Tab) -> None:
     page = desk.page
-    page.get_by_role("button", name=re.compile("^Take it away")).click()
+    page.get_by_role("button", name=re.compile("^Export as")).click()
     written = page.get_by_label("The look, written")
     expect(written).to_have_value(re.compile("^A button, filled"))
     for form, holds in (("CSS", r"\.button \{"), ("design tokens", r'"\$type": "color"'), ("JSON", '"wording"')):
@@ -350,11 +350,11 @@ def test_a_picture_is_brought_veiled_and_stands_on_the_shops_page(desk: Tab, dra
     page.locator("input[type=file]").set_input_files(
         {"name": "comb.png", "mimeType": "image/png", "buffer": out.getvalue()}
     )
-    expect(page.get_by_label("scrim, %")).to_have_value("40")
+    expect(page.get_by_label("overlay, %")).to_have_value("40")
     page.keyboard.press("Escape")
     pale = page.locator("[data-rule=contrast]", has_text="its picture").first
     expect(pale).to_be_visible()
-    pale.get_by_role("button", name="Mend: scrim").click()
+    pale.get_by_role("button", name="Fix: overlay").click()
     expect(page.locator("[data-rule=contrast]", has_text="at rest")).to_have_count(0)
     page.goto(draft)
     button = page.locator(OURS)
@@ -375,7 +375,7 @@ def test_a_picture_is_brought_veiled_and_stands_on_the_shops_page(desk: Tab, dra
 
 def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:
     page = desk.page
-    for label in ("Fill: ", "Icon: ", "Shadows: ", "Brand colours", "Take it away", "More when hovered"):
+    for label in ("Fill: ", "Icon: ", "Shadows: ", "Brand colours", "Export as", "More when hovered"):
         page.locator(f"[aria-label^='{label}']").first.click()
         page.wait_for_timeout(400)
         assert serious(page) == [], label

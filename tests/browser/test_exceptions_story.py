@@ -1,4 +1,4 @@
-"""A product's own text from the sheet to page, listing, bar and strip; a conflict found and mended; languages."""
+"""A product's own text from the sheet to page, listing, bar and strip; a conflict found and fixed; languages."""
 
 import re
 
@@ -20,7 +20,7 @@ def release(page: Page, stack: Stack) -> None:
     page.get_by_role("button", name=re.compile(r"^Release \d+$")).click()
     said = page.get_by_text("is what shoppers see")
     # The demo's trial compares the page's button, and says so.
-    anyway = page.get_by_role("button", name="Release all the same")
+    anyway = page.get_by_role("button", name="Release anyway")
     expect(said.or_(anyway)).to_be_visible()
     if anyway.is_visible():
         anyway.click()
@@ -37,9 +37,9 @@ def test_a_conflict_is_found_on_the_floor_and_a_mend_ends_it(own_demo: Stack, ta
     page.goto(own_demo.at.studio)
     conflict = page.locator("[data-rule=conflict]")
     expect(conflict).to_contain_text("“Reduced prices say so” and “Roofs before the frost” disagree")
-    conflict.get_by_role("button", name="Mend: only “Reduced prices say so” says it").click()
+    conflict.get_by_role("button", name="Fix: only “Reduced prices say so” says it").click()
     expect(conflict).to_have_count(0)
-    page.locator("[data-rule=contrast]").get_by_role("button", name="Mend: fill").click()
+    page.locator("[data-rule=contrast]").get_by_role("button", name="Fix: fill").click()
     expect(page.locator("[data-rule=contrast]")).to_have_count(0)
 
     # The German text that is too long is shortened in its own cell.
@@ -63,7 +63,7 @@ def test_a_products_own_text_reaches_page_listing_bar_and_strip(own_demo: Stack,
     page = tab.page
     page.goto(f"{own_demo.at.studio}/words")
     page.get_by_role("button", name="ready, product page: Take it home").click()
-    page.get_by_role("button", name="Say it differently for…").click()
+    page.get_by_role("button", name="New exception…").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Text", exact=True).fill("Sweep gently")
     dialog.get_by_label("For", exact=True).fill("Goose-wing bee brsh")

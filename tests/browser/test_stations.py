@@ -92,7 +92,7 @@ def test_two_designers_do_not_overwrite_each_other_unseen(demo_shop: Stack, stud
     first, second = (tab.page.get_by_label("corner radius, px").first for tab in (studio, other))
     before = first.input_value()
     first.press("ArrowUp")
-    expect(studio.page.get_by_role("status").filter(has_text="kept")).to_be_visible()
+    expect(studio.page.get_by_role("status").filter(has_text="saved")).to_be_visible()
     second.press("Shift+ArrowUp")
     expect(other.page.get_by_role("alert")).to_contain_text("was changed meanwhile")
     expect(second).to_have_value(str(int(before) + 1))
@@ -186,8 +186,8 @@ def test_a_file_that_would_empty_the_shop_says_so_and_asks(own_demo: Stack, brow
     expect(sheet.get_by_role("alert")).to_contain_text("It would empty the price of 1 product: the file has none.")
     sheet.get_by_role("checkbox").check()
     expect(sheet.get_by_role("alert")).to_contain_text("It would remove 59 of 60 products")
-    expect(sheet.get_by_role("button", name="Do it all the same: take in 1 product, remove 59")).to_be_visible()
-    sheet.get_by_role("button", name="Leave it").click()
+    expect(sheet.get_by_role("button", name="Import anyway: 1 product, remove 59")).to_be_visible()
+    sheet.get_by_role("button", name="Cancel").click()
     with own_demo.wiring.open_shop("thornmere") as shop:
         assert len(shop.catalogue.all()) == 60
     tab.context.close()

@@ -46,11 +46,11 @@ def pick(page: Page, label: str, option: str) -> None:
 
 
 def kept(page: Page) -> None:
-    expect(page.get_by_role("status").filter(has_text="kept")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
 
 
 def mend_all(page: Page) -> None:
-    """Press the last mend of the first finding until nothing is left that must be fixed."""
+    """Press the last fix of the first finding until nothing is left that must be fixed."""
     must = page.locator("[data-weight=must_fix]")
     # Findings come after the plan.
     expect(must.first).to_be_visible()
@@ -58,7 +58,7 @@ def mend_all(page: Page) -> None:
         left = must.count()
         if not left:
             return
-        must.first.get_by_role("button", name="Mend: ").last.click()
+        must.first.get_by_role("button", name="Fix: ").last.click()
         expect(must).to_have_count(left - 1)
     raise AssertionError(must.all_inner_texts())
 
@@ -90,7 +90,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
 
     # 2. The catalogue comes in as CSV, looked at first.
     page.get_by_label("Catalogue as CSV or JSON-LD").set_input_files(Path("practice/catalogue.csv"))
-    page.get_by_role("button", name="Take in 60 products").click()
+    page.get_by_role("button", name="Import 60 products").click()
     expect(page.get_by_role("heading", name="Taken in")).to_be_visible()
     page.get_by_role("button", name="Close").click()
     expect(page.get_by_text("60 products in 8 categories")).to_be_visible()
@@ -112,13 +112,13 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     page.keyboard.press("Control+Shift+z")
     expect(radius).to_have_value("21")
 
-    # 4. A mistake is found with its number, and its mend is pressed.
+    # 4. A mistake is found with its number, and its fix is pressed.
     page.locator("[aria-label^='Fill: ']").first.click()
     page.get_by_label("Fill as hex").fill("#c9a35a")
     page.get_by_label("Fill as hex").press("Enter")
     finding = page.locator("[data-rule=contrast]")
     expect(finding.first).to_contain_text("Words at rest 1.98 : 1, 4.5 is needed")
-    finding.first.get_by_role("button", name="Mend: fill").click()
+    finding.first.get_by_role("button", name="Fix: fill").click()
     expect(page.get_by_text("It fits and can be read.")).to_be_visible()
 
     # 5. Words: changed, with a live value; emptied, it falls back.
@@ -141,7 +141,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     expect(page.get_by_role("button", name="ready, product page: Carry it home")).to_be_visible()
 
     # 6. An exception with a note, and its trace.
-    page.get_by_role("button", name="Say it differently for…").click()
+    page.get_by_role("button", name="New exception…").click()
     page.get_by_label("For", exact=True).fill("Jars & labels, on the product page")
     expect(page.get_by_text("8 products")).to_be_visible()
     page.get_by_role("dialog").get_by_label("Text", exact=True).fill("By the case")
@@ -151,7 +151,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     expect(page.get_by_role("button", name="ready, product page, Jars: By the case")).to_be_visible()
     expect(page.get_by_label("The chosen text").get_by_text("Nobody buys one jar")).to_be_visible()
 
-    # 7. A release is held back by what must be fixed; a text is shortened, the other mends are pressed on the floor.
+    # 7. A release is held back by what must be fixed; a text is shortened, the other fixes are pressed on the floor.
     page.goto(f"{stack.at.studio}/release")
     page.get_by_label("What this release is for").fill("First buttons")
     page.get_by_role("button", name="Release 1").click()
@@ -171,7 +171,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     page.goto(f"{stack.at.studio}/release")
     page.get_by_label("What this release is for").fill("First buttons")
     page.get_by_role("button", name="Release 1").click()
-    expect(page.get_by_text("in the shop")).to_be_visible()
+    expect(page.get_by_text("live now", exact=True)).to_be_visible()
     page.goto(f"{stack.at.practice}/p/HV-NUC6")
     expect(ours(page)).to_have_text("Carry it home, Six-frame nucleus box")
     expect(page.locator(".buy").get_by_role("button", name="Add to basket")).to_be_hidden()
@@ -237,14 +237,14 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     expect(page.get_by_text("B was kept.")).to_be_visible()
     page.get_by_role("link", name="To the release").click()
     page.get_by_role("button", name="Release 2").click()
-    expect(page.get_by_role("button", name="Take back to release 1")).to_be_visible()
+    expect(page.get_by_role("button", name="Roll back to release 1")).to_be_visible()
     page.goto(f"{stack.at.practice}/p/TL-BRUSH")
     expect(ours(page)).to_have_text("Yours, Goose-wing bee brush")
 
     # 13. And taken back to the first release again.
     page.goto(f"{stack.at.studio}/release")
-    page.get_by_role("button", name="Take back to release 1").click()
-    expect(page.get_by_text("Taken back to release 1").first).to_be_visible()
+    page.get_by_role("button", name="Roll back to release 1").click()
+    expect(page.get_by_text("Rolled back to release 1").first).to_be_visible()
     page.goto(f"{stack.at.practice}/p/TL-BRUSH")
     expect(ours(page)).to_contain_text("Carry it home")
     # Asked for without a session, and a release held back: both were meant.

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.samples import PRODUCTS, exception, product, settings, snapshot
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, Mend, Weight, findings_of
+from uptick.core.checks import Finding, Fix, Weight, findings_of
 from uptick.core.classes import classes_of
 from uptick.core.document import Placement, require_layer
 from uptick.core.merge import Json, merge_layer
@@ -25,10 +25,10 @@ def only(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> Fin
     return one
 
 
-def mended(of: Settings, mend: Mend) -> Settings:
-    layer = of.layer(mend.layer)
+def fixed(of: Settings, fix: Fix) -> Settings:
+    layer = of.layer(fix.layer)
     assert layer is not None
-    return of.with_layer(mend.layer, merge_layer(layer, mend.patch))
+    return of.with_layer(fix.layer, merge_layer(layer, fix.patch))
 
 
 def test_a_sound_shop_has_no_findings() -> None:
@@ -44,15 +44,15 @@ def test_unreadable_words_are_one_finding_however_many_buttons_share_them() -> N
     assert {spot.placement for spot in one.buttons} == set(Placement)
     assert len(one.buttons) == 2 * len(Placement)
     assert one.title == "Words when hovered 1.35 : 1, 4.5 is needed"
-    assert {mend.layer for mend in one.mends} == {"baseline"}
+    assert {fix.layer for fix in one.fixes} == {"baseline"}
 
 
 def test_each_mend_of_contrast_removes_the_finding() -> None:
     made = settings(product_page={"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}})
     one = only(made, "contrast")
-    assert len(one.mends) == 2
-    for mend in one.mends:
-        assert found(mended(made, mend)) == ()
+    assert len(one.fixes) == 2
+    for fix in one.fixes:
+        assert found(fixed(made, fix)) == ()
 
 
 def test_disabled_words_may_be_pale_as_the_standard_allows() -> None:
@@ -67,19 +67,19 @@ def test_words_too_wide_for_the_longest_product_are_found_in_pixels_and_mended()
     assert one.figure > one.allowed == 140
     assert one.says.endswith("No type from 12 px fits: say it shorter.")
     short = only(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), "fit")
-    assert short.mends
-    for mend in short.mends:
-        after = mended(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), mend)
+    assert short.fixes
+    for fix in short.fixes:
+        after = fixed(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), fix)
         assert not [f for f in found(after) if f.rule == "fit"]
 
 
 def test_where_no_single_mend_is_enough_some_together_are_offered() -> None:
     icon: Json = {"icon": {"kind": "shipped", "name": "basket"}, "wording": {"ready": {"en-GB": "Back in the spring"}}}
     made = settings(listing_card=icon)
-    (mend,) = only(made, "fit").mends
-    assert mend.label.startswith("padding ")
-    assert " type " in mend.label
-    assert found(mended(made, mend)) == ()
+    (fix,) = only(made, "fit").fixes
+    assert fix.label.startswith("padding ")
+    assert " type " in fix.label
+    assert found(fixed(made, fix)) == ()
 
 
 def test_words_too_high_are_found_and_mended() -> None:
@@ -88,8 +88,8 @@ def test_words_too_high_are_found_and_mended() -> None:
     one = only(made, "fit")
     assert one.spot == "height"
     assert one.title.startswith("Too high by ")
-    for mend in one.mends:
-        assert not [f for f in found(mended(made, mend)) if f.rule == "fit"]
+    for fix in one.fixes:
+        assert not [f for f in found(fixed(made, fix)) if f.rule == "fit"]
 
 
 def test_a_button_too_small_for_a_finger_is_found_and_mended() -> None:
@@ -98,8 +98,8 @@ def test_a_button_too_small_for_a_finger_is_found_and_mended() -> None:
     one = only(made, "target_size")
     assert one.allowed == 24
     assert one.figure < 24
-    (mend,) = one.mends
-    assert found(mended(made, mend)) == ()
+    (fix,) = one.fixes
+    assert found(fixed(made, fix)) == ()
 
 
 def test_letters_that_the_typeface_lacks_are_worth_another_look() -> None:
@@ -118,17 +118,17 @@ def test_a_finding_of_an_exception_is_mended_in_the_exception() -> None:
     made = settings(exception(1, merge_layer(FIXED, {"wording": {"ready": {"en-GB": "All of it"}}}), products=("A1",)))
     fits = [f for f in found(made) if f.rule == "fit"]
     assert fits
-    assert {mend.layer for f in fits for mend in f.mends} == {"exception:e1"}
+    assert {fix.layer for f in fits for fix in f.fixes} == {"exception:e1"}
 
 
 def test_an_exception_whose_product_is_gone_is_kept_and_said_to_sleep() -> None:
     made = settings(exception(1, FIXED, products=("A1",)))
     (one,) = found(made, [product("B1", "Jars")])
     assert (one.rule, one.title) == ("reach", "“Exception 1” reaches nothing")
-    assert one.says == "A1 is not in the catalogue. It sleeps until then."
-    (mend,) = one.mends
-    assert mend.of_rule
-    assert found(made.with_exception("e1", **mend.patch), [product("B1", "Jars")]) == ()
+    assert one.says == "A1 is not in the catalogue. It is inactive until then."
+    (fix,) = one.fixes
+    assert fix.of_rule
+    assert found(made.with_exception("e1", **fix.patch), [product("B1", "Jars")]) == ()
 
 
 def test_the_worst_findings_come_first() -> None:
@@ -154,9 +154,9 @@ def test_a_valid_long_text_is_told_and_no_fix_is_offered_that_could_not_be_kept(
     fits = [one for one in found(of) if one.rule == "fit"]
     assert fits
     for one in found(of):
-        for mend in one.mends:
-            if not mend.of_rule:
-                require_layer(merge_layer(of.layer(mend.layer) or {}, mend.patch))
+        for fix in one.fixes:
+            if not fix.of_rule:
+                require_layer(merge_layer(of.layer(fix.layer) or {}, fix.patch))
 
 
 @given(st.integers(0, 10_000))
@@ -171,9 +171,9 @@ def test_every_fix_that_is_offered_can_be_kept(seed: int) -> None:
         "wording": {"ready": {"en-GB": rng.choice(["Buy", "W" * 120, "A rather long text for a button"])}},
     })  # fmt: skip
     for one in found(of):
-        for mend in one.mends:
-            if not mend.of_rule:
-                require_layer(merge_layer(of.layer(mend.layer) or {}, mend.patch))
+        for fix in one.fixes:
+            if not fix.of_rule:
+                require_layer(merge_layer(of.layer(fix.layer) or {}, fix.patch))
 
 
 def test_what_a_product_without_a_price_would_say_is_told() -> None:

@@ -7,7 +7,7 @@ import pytest
 
 from tests.samples import BASELINE, PRODUCTS, kit, settings, snapshot
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, Mend, Weight, findings_of
+from uptick.core.checks import Finding, Fix, Weight, findings_of
 from uptick.core.colour import contrast_ratio
 from uptick.core.kit import Kit
 from uptick.core.merge import Json, merge_layer
@@ -26,15 +26,15 @@ def only(of: Settings, rule: str, using: Kit | None = None) -> Finding:
     return one
 
 
-def mended(of: Settings, mend: Mend) -> Settings:
-    return of.with_layer(mend.layer, merge_layer(of.layer(mend.layer) or {}, mend.patch))
+def fixed(of: Settings, fix: Fix) -> Settings:
+    return of.with_layer(fix.layer, merge_layer(of.layer(fix.layer) or {}, fix.patch))
 
 
 def page(look: Json, **more: Json) -> Settings:
     return settings(product_page={"look": look, **more})
 
 
-def test_an_icon_added_to_a_small_fixed_button_gets_three_computed_mends() -> None:
+def test_an_icon_added_to_a_small_fixed_button_gets_three_computed_fixes() -> None:
     """Common practice: 110 × 39 px under a theme's 20 px padding does not take an icon; about 130 px does."""
     icon: Json = {"kind": "shipped", "name": "basket", "size_px": 18, "gap_px": 12}
     look: Json = {"size": {"kind": "fixed", "width": 110, "height": 39}, "type": {"size_px": 14},
@@ -42,12 +42,12 @@ def test_an_icon_added_to_a_small_fixed_button_gets_three_computed_mends() -> No
     words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
     made = page(look, icon=icon, wording=words)
     one = only(made, "fit")
-    labels = [mend.label for mend in one.mends]
+    labels = [fix.label for fix in one.fixes]
     assert labels[0].endswith("px wide")
     assert 120 <= float(labels[0].split()[0]) <= 140
     assert len(labels) == 3
-    for mend in one.mends:
-        assert not [f for f in found(mended(made, mend)) if f.rule == "fit"]
+    for fix in one.fixes:
+        assert not [f for f in found(fixed(made, fix)) if f.rule == "fit"]
 
 
 def test_a_gap_that_is_wide_enough_is_taken_in_first() -> None:
@@ -55,20 +55,20 @@ def test_a_gap_that_is_wide_enough_is_taken_in_first() -> None:
     words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
     fixed: Json = {"size": {"kind": "fixed", "width": 134, "height": 44}}
     one = only(page(fixed, icon=icon, wording=words), "fit")
-    assert [mend.label.split()[0] for mend in one.mends][1] == "gap"
+    assert [fix.label.split()[0] for fix in one.fixes][1] == "gap"
 
 
 def test_icon_and_words_that_touch_are_told_apart() -> None:
     icon: Json = {"kind": "shipped", "name": "basket", "gap_px": 1}
     one = only(page({}, icon=icon), "touching")
-    assert (one.weight, one.mends[0].label) == (Weight.LOOK_AGAIN, "gap 6")
+    assert (one.weight, one.fixes[0].label) == (Weight.LOOK_AGAIN, "gap 6")
 
 
 def test_what_an_ellipsis_hides_is_said() -> None:
     look: Json = {"wrap": "ellipsis", "size": {"kind": "natural", "most": 60}}
     one = only(page(look, wording={"ready": {"en-GB": "Take it home"}}), "ellipsis")
     assert one.title.startswith("An ellipsis hides “")
-    assert not [f for f in found(mended(page(look), one.mends[0])) if f.rule == "ellipsis"]
+    assert not [f for f in found(fixed(page(look), one.fixes[0])) if f.rule == "ellipsis"]
 
 
 GRADIENT: Json = {
@@ -87,8 +87,8 @@ def test_a_gradient_is_mended_by_moving_it_as_a_whole() -> None:
     mild: Json = {**GRADIENT, "stops": [{"at": 0, "colour": "#5a5a5a"}, {"at": 100, "colour": "#8a8a8a"}]}
     made = page({"fill": mild})
     one = next(f for f in found(made) if f.rule == "contrast" and f.spot == "rest")
-    darker = next(mend for mend in one.mends if mend.label.startswith("gradient"))
-    assert not [f for f in found(mended(made, darker)) if f.rule == "contrast" and f.spot == "rest"]
+    darker = next(fix for fix in one.fixes if fix.label.startswith("gradient"))
+    assert not [f for f in found(fixed(made, darker)) if f.rule == "contrast" and f.spot == "rest"]
 
 
 def with_picture() -> Kit:
@@ -102,9 +102,9 @@ def test_words_on_a_picture_are_held_against_its_pixels_and_a_scrim_mends_them()
     made = page({"fill": fill})
     one = next(f for f in found(made, using=using) if f.rule == "contrast" and f.spot == "rest")
     assert "its picture" in one.says
-    (scrim,) = one.mends
-    assert scrim.label.startswith("scrim ")
-    again = [f for f in found(mended(made, scrim), using=using) if f.rule == "contrast" and f.spot == "rest"]
+    (scrim,) = one.fixes
+    assert scrim.label.startswith("overlay ")
+    again = [f for f in found(fixed(made, scrim), using=using) if f.rule == "contrast" and f.spot == "rest"]
     assert again == []
 
 
@@ -114,7 +114,7 @@ def test_every_state_but_disabled_is_tested(state: str) -> None:
     pale: Json = {state: {"fill": {"kind": "solid", "colour": "#eeeeee"}, "text_colour": "#ffffff"}}
     one = only(page(pale), "contrast")
     assert one.spot == state
-    assert {mend.layer for mend in one.mends} == {"place:product_page"}
+    assert {fix.layer for fix in one.fixes} == {"place:product_page"}
 
 
 def test_what_shines_through_is_tested_as_it_is_seen() -> None:
@@ -136,7 +136,7 @@ def test_a_focus_ring_must_be_seen_on_the_page_and_not_be_a_hair() -> None:
     pale = page({"focus": {"ring_colour": "#dddddd"}})
     one = only(pale, "focus_ring")
     assert one.weight is Weight.MUST_FIX
-    assert not [f for f in found(mended(pale, one.mends[0])) if f.rule == "focus_ring"]
+    assert not [f for f in found(fixed(pale, one.fixes[0])) if f.rule == "focus_ring"]
     assert only(page({"focus": {"ring_width_px": 1}}), "focus_ring").weight is Weight.LOOK_AGAIN
     touching = page({"focus": {"ring_colour": "#4a3a22", "ring_offset_px": 0}})
     assert "on the fill that it touches" in only(touching, "focus_ring").title
@@ -162,7 +162,7 @@ def test_an_icon_that_stands_alone_must_be_seen_on_its_fill() -> None:
     assert told("#949494") == []
     assert told("#959595") == ["The icon at rest 2.99 : 1, 3 is needed"]
     pale = next(f for f in found(page({**white, "text_colour": "#959595"}, icon=icon)) if f.rule == "contrast")
-    assert any(mend.label.startswith("icon #") for mend in pale.mends)
+    assert any(fix.label.startswith("icon #") for fix in pale.fixes)
 
 
 def test_a_quantity_box_is_named_in_every_language_or_that_is_told() -> None:
@@ -187,7 +187,7 @@ def test_a_neighbour_of_another_height_or_type_is_matched_by_a_press() -> None:
     made = page({}, second={**SECOND, "size_px": 14, "border": {"kind": "line", "width_px": 3}})
     one = only(made, "neighbour")
     assert "px" in one.title
-    after = mended(made, one.mends[0])
+    after = fixed(made, one.fixes[0])
     assert not [f for f in found(after) if f.rule == "neighbour"]
 
 

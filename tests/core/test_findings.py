@@ -6,7 +6,7 @@ import pytest
 
 from tests.samples import PRODUCTS, exception, product, settings, snapshot
 from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, Mend, Weight, dead_values, findings_of
+from uptick.core.checks import Finding, Fix, Weight, dead_values, findings_of
 from uptick.core.document import Device, Placement, Situation
 from uptick.core.merge import Json, merge_layer, merge_patch
 from uptick.core.reach import Reach
@@ -23,13 +23,13 @@ def found(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> li
     return [one for one in findings_of(snapshot(of, list(products))) if one.rule == rule]
 
 
-def mended(of: Settings, mend: Mend) -> Settings:
-    if mend.of_rule:
-        raw = of.exception(mend.layer.removeprefix("exception:"))
+def fixed(of: Settings, fix: Fix) -> Settings:
+    if fix.of_rule:
+        raw = of.exception(fix.layer.removeprefix("exception:"))
         assert raw is not None
-        changed = type(raw).model_validate({**raw.model_dump(), **mend.patch})
-        return of.with_exception(raw.id, **{name: getattr(changed, name) for name in mend.patch})
-    return of.with_layer(mend.layer, merge_patch(of.layer(mend.layer), mend.patch))
+        changed = type(raw).model_validate({**raw.model_dump(), **fix.patch})
+        return of.with_exception(raw.id, **{name: getattr(changed, name) for name in fix.patch})
+    return of.with_layer(fix.layer, merge_patch(of.layer(fix.layer), fix.patch))
 
 
 def test_equal_exceptions_that_differ_where_both_hold_are_a_conflict_and_either_mend_ends_it() -> None:
@@ -39,9 +39,9 @@ def test_equal_exceptions_that_differ_where_both_hold_are_a_conflict_and_either_
     assert one.title == "“Exception 1” and “Exception 2” disagree"
     assert "for 2 products that both reach" in one.says
     assert "the later wins: “Exception 2”" in one.says
-    assert len(one.mends) == 2
-    for mend in one.mends:
-        assert found(mended(made, mend), "conflict") == []
+    assert len(one.fixes) == 2
+    for fix in one.fixes:
+        assert found(fixed(made, fix), "conflict") == []
 
 
 @pytest.mark.parametrize(
@@ -68,7 +68,7 @@ def test_an_exception_that_reaches_nothing_is_said_and_switched_off() -> None:
     nobody = settings(exception(1, says("x"), categories=("Jars",), products=("A1",)))
     (one,) = found(nobody, "reach")
     assert one.says == "No product of the catalogue is in its reach."
-    assert found(mended(nobody, one.mends[0]), "reach") == []
+    assert found(fixed(nobody, one.fixes[0]), "reach") == []
     for_later = settings(exception(1, says("x"), categories=("Tools",), situations=(Situation.SOLD_OUT,)))
     assert found(for_later, "reach") == []
 
@@ -81,7 +81,7 @@ def test_a_value_that_a_closer_exception_always_beats_is_dead_and_can_be_taken_o
     assert dead_values(snapshot(made)) == {"e1": ("wording.ready.en-GB",)}
     (one,) = found(made, "dead")
     assert one.weight is Weight.NOTE
-    after = mended(made, one.mends[0])
+    after = fixed(made, one.fixes[0])
     assert after.layer("exception:e1") == {"wording": {"ready": {}}, "look": {"radius": 2}}
     assert found(after, "dead") == []
 
@@ -110,9 +110,9 @@ def test_a_products_own_text_that_stops_at_one_place_is_told_unless_it_is_meant(
     made = settings(exception(1, says("Just this"), products=("A1",), placements=(PAGE,)))
     (one,) = found(made, "differs")
     assert one.title == "“Just this” and “Buy” for one product"
-    for mend in one.mends:
-        assert found(mended(made, mend), "differs") == []
-    everywhere = mended(made, one.mends[0])
+    for fix in one.fixes:
+        assert found(fixed(made, fix), "differs") == []
+    everywhere = fixed(made, one.fixes[0])
     assert everywhere.exceptions[0].reach == Reach(products=("A1",))
 
 

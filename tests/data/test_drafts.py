@@ -126,7 +126,7 @@ def test_each_change_is_a_step_and_so_is_taking_it_back(wiring: Wiring) -> None:
         assert (back.undo_label, back.redo_label) == ("radius 5", "radius 6")
         assert redo(shop, ADA, NOW).settings == round_corners(6)
         assert [(s.label, s.is_undone, s.is_own) for s in shop.drafts.history(9)] == [
-            ("Done again: radius 6", False, True), ("Undone: radius 6", True, True), ("radius 6", False, True),
+            ("Redone: radius 6", False, True), ("Undone: radius 6", True, True), ("radius 6", False, True),
             ("radius 5", False, True), ("store made", False, False),
         ]  # fmt: skip
     with wiring.open_visit("sample") as (_, open_shop):

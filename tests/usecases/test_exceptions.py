@@ -65,18 +65,18 @@ def test_what_is_switched_off_or_asleep_is_as_if_it_were_not_there_and_is_told_i
     today = made.today
     cases: list[tuple[Json, str]] = [
         ({"on": False}, "switched off"),
-        ({"on": True, "ends_on": today - timedelta(days=1)}, "asleep since 1 March 2026"),
-        ({"ends_on": None, "starts_on": today + timedelta(days=1)}, "asleep until 3 March 2026"),
+        ({"on": True, "ends_on": today - timedelta(days=1)}, "inactive since 1 March 2026"),
+        ({"ends_on": None, "starts_on": today + timedelta(days=1)}, "inactive until 3 March 2026"),
     ]
     for changes, why in cases:
         change(made, **changes)
         assert text_on(made, PAGE) == "Buy"
         told = view_trace(made.shop, TraceQuery(PAGE, "wording.ready.en-GB", "A1"))
-        assert [(line.of.title, line.of.asleep) for line in told.lines] == [
+        assert [(line.of.title, line.of.inactive) for line in told.lines] == [
             ("Store baseline", ""),
             ("Exception 1", why),
         ]
-        assert view_exceptions(made.shop)[0].asleep == why
+        assert view_exceptions(made.shop)[0].inactive == why
     change(made, starts_on=today, ends_on=today)
     assert text_on(made, PAGE) == "Just this"
 
@@ -130,10 +130,10 @@ def test_a_vanished_products_exception_is_kept_and_its_name_may_stay() -> None:
     made = with_rule(products=("A1", "B1"))
     made.catalogue.remove(["A1"])
     (listed,) = view_exceptions(made.shop)
-    assert (listed.gone, listed.products, listed.asleep) == (("A1",), 1, "")
+    assert (listed.gone, listed.products, listed.inactive) == (("A1",), 1, "")
     change(made, reach=Reach(products=("A1", "B1", "B2")))
     made.catalogue.remove(["B1", "B2"])
-    assert view_exceptions(made.shop)[0].asleep == "asleep: not in the catalogue"
+    assert view_exceptions(made.shop)[0].inactive == "inactive: not in the catalogue"
     with pytest.raises(BadReach, match="'Z9'"):
         change(made, reach=Reach(products=("A1", "Z9")))
 

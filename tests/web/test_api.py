@@ -181,8 +181,8 @@ def test_an_edit_of_a_drawing_answers_with_the_new_drawing(ada: TestClient) -> N
     view = answer.json()
     assert "background:#eeeeee" in view["button"]["css"]
     assert view["findings"][0]["rule"] == "contrast"
-    mend = view["findings"][0]["mends"][0]
-    assert edit(ada, mend["layer"], mend["patch"]).status_code == 200
+    fix = view["findings"][0]["fixes"][0]
+    assert edit(ada, fix["layer"], fix["patch"]).status_code == 200
     assert ada.get("/api/stores/sample/draw/product_page").json()["findings"] == []
 
 
@@ -296,7 +296,7 @@ def test_an_exception_is_changed_step_by_step(ada: TestClient) -> None:
     problem(change(starts_on="2026-05-02", ends_on="2026-05-01"), 422, "bad_document")
     assert change(ends_on="2001-01-01").status_code == 200
     (listed,) = ada.get("/api/stores/sample/exceptions").json()
-    assert (listed["on"], listed["asleep"], listed["ends_on"]) == (False, "switched off", "2001-01-01")
+    assert (listed["on"], listed["inactive"], listed["ends_on"]) == (False, "switched off", "2001-01-01")
     assert change(on=True, ends_on=None).status_code == 200
     effects = ada.get("/api/stores/sample/exceptions/e1/effects").json()
     assert (effects["products"], len(effects["changes"])) == (8, 4)

@@ -78,8 +78,8 @@ def trace(
     else:
         for n, line in enumerate(told.lines, 1):
             note = f"  {line.of.note} ({line.of.author})" if line.of.note else ""
-            mark = "x" if line.of.asleep else str(n)
-            says = line.of.asleep or ("wins" if line.of.wins else "beaten")
+            mark = "x" if line.of.inactive else str(n)
+            says = line.of.inactive or ("wins" if line.of.wins else "overridden")
             print(f"{mark}  {line.of.title}: {line.value_words}  [{says}]{note}")
     if not told.lines:
         print(f"uptick: no layer sets {field} there.", file=sys.stderr)

@@ -125,7 +125,7 @@ class _Met:
 
 
 def _look_classes(snapshot: Snapshot, today: date) -> Iterator[ButtonClass]:
-    """Yield the classes as far as looks go, on every day on which an exception falls asleep or wakes."""
+    """Yield the classes as far as looks go, on every day on which an exception falls inactive or wakes."""
     settings, layers = snapshot.settings, snapshot.layers
     drawn = tuple(rule for rule in settings.exceptions if layers[LayerRef.exception(rule.id)].look_key)
     only = settings.model_copy(update={"exceptions": drawn})

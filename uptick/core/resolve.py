@@ -27,7 +27,7 @@ class VersionLayer:
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """One layer that has something to say about a field, in a trace. `asleep` says why it does not count now."""
+    """One layer that has something to say about a field, in a trace. `inactive` says why it does not count now."""
 
     layer: LayerRef
     title: str
@@ -37,7 +37,7 @@ class Candidate:
     made_at: datetime | None
     value: Any
     wins: bool
-    asleep: str = ""
+    inactive: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class _Step:
     title: str
     content: Json
     rule: ExceptionRule | None = None
-    asleep: str = ""
+    inactive: str = ""
 
 
 def sets_look(layer: Json) -> bool:
@@ -157,5 +157,5 @@ def _candidate(step: _Step, value: Any, *, wins: bool) -> Candidate:
         made_at=rule.made_at if rule else None,
         value=value,
         wins=wins,
-        asleep=step.asleep,
+        inactive=step.inactive,
     )

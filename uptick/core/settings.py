@@ -40,14 +40,14 @@ class ExceptionRule(Part):
             raise ValueError(f"it ends on {self.ends_on}, before it starts on {self.starts_on}")
         return self
 
-    def asleep(self, day: date) -> str:
+    def inactive(self, day: date) -> str:
         """Return why it does not count on a day, or nothing."""
         if not self.on:
             return "switched off"
         if self.starts_on and day < self.starts_on:
-            return f"asleep until {self.starts_on:%-d %B %Y}"
+            return f"inactive until {self.starts_on:%-d %B %Y}"
         if self.ends_on and day > self.ends_on:
-            return f"asleep since {self.ends_on:%-d %B %Y}"
+            return f"inactive since {self.ends_on:%-d %B %Y}"
         return ""
 
 
@@ -117,7 +117,7 @@ class Settings(Part):
 
     def _on_day(self, day: date) -> "Settings":
         awake = tuple(
-            rule.model_copy(update={"on": not rule.asleep(day), "starts_on": None, "ends_on": None})
+            rule.model_copy(update={"on": not rule.inactive(day), "starts_on": None, "ends_on": None})
             if rule.starts_on or rule.ends_on
             else rule
             for rule in self.exceptions

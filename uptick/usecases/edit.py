@@ -136,7 +136,7 @@ def redo(shop: Shop, person: Person, now: datetime) -> Draft:
         Overtaken: Somebody has changed the same since.
     """
     mark = require_mark(redoable(shop.drafts.marks(), person.id), "redo")
-    return _revert(shop, mark, f"Done again: {mark.label.removeprefix('Undone: ')}", person, now)
+    return _revert(shop, mark, f"Redone: {mark.label.removeprefix('Undone: ')}", person, now)
 
 
 def _revert(shop: Shop, mark: Mark, label: str, person: Person, now: datetime) -> Draft:

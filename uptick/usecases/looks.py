@@ -198,7 +198,7 @@ def keep_look(
             raise NotFound(f"There is no layer {used_by!r}.", layer=used_by)
         after = after.with_layer(used_by, {**_without_parts(own), USES: look_id})
     require_sound(shop, after)
-    return shop.drafts.append(base_version, after, f"Look kept: {look.name}", person, now)
+    return shop.drafts.append(base_version, after, f"Look saved: {look.name}", person, now)
 
 
 def _free_id(name: str, settings: Settings) -> str:
@@ -245,7 +245,7 @@ def drop_look(shop: Shop, look_id: str, base_version: int, person: Person, now: 
         after = after.with_layer(layer, merge_layer(look.layer, own))
     after = after.model_copy(update={"looks": {k: v for k, v in settings.looks.items() if k != look_id}})
     require_sound(shop, after)
-    return shop.drafts.append(base_version, after, f"Look given up: {look.name}", person, now)
+    return shop.drafts.append(base_version, after, f"Look deleted: {look.name}", person, now)
 
 
 def users_of(settings: Settings, look_id: str) -> tuple[str, ...]:

@@ -152,9 +152,9 @@ def take_back(
     if newest:
         _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(earlier.settings)), despite)
     draft = shop.drafts.read()
-    shop.drafts.append(draft.version, earlier.settings, f"Taken back to release {n}", person, now)
+    shop.drafts.append(draft.version, earlier.settings, f"Rolled back to release {n}", person, now)
     compiled = compile_release(shop.as_written(earlier.settings), shop.today)
-    release = shop.releases.add(earlier.settings, compiled, f"Taken back to release {n}", person.name, now)
+    release = shop.releases.add(earlier.settings, compiled, f"Rolled back to release {n}", person.name, now)
     serve_trials(shop, now)
     return release
 

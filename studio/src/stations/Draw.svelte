@@ -20,6 +20,7 @@
 	import Leaders from './parts/Leaders.svelte';
 	import LooksSheet from './parts/LooksSheet.svelte';
 	import OnPage from './parts/OnPage.svelte';
+	import { numbersOf } from '$lib/pure/leaders';
 	import Specification from './parts/Specification.svelte';
 	import TakeAway from './parts/TakeAway.svelte';
 	import Why from './parts/Why.svelte';
@@ -167,6 +168,7 @@
 <svelte:window {onkeydown} bind:innerHeight={tall} />
 
 {#if view && shown && plan && workshop.info}
+	<h1 class="sr-only">Draw: {said(placement)}, {view.product.name}</h1>
 	<div class="desk">
 		<Hangings {view} onnarrow={narrow} />
 
@@ -202,7 +204,11 @@
 					<Dimensions {plan} {desk} {width} {height} {ground} {linked} />
 				</div>
 				<div class="callouts" bind:this={list} style:height="{height}px">
-					<Findings findings={view.findings} onmend={(mend) => desk.mend(mend)} />
+					<Findings
+						findings={view.findings}
+						numbers={guides ? numbersOf(view.findings) : []}
+						onfix={(fix) => desk.fix(fix)}
+					/>
 					{#if !view.findings.length}
 						<p class="py-3 text-md">
 							<b>It fits and can be read.</b>
@@ -226,10 +232,10 @@
 					</span>
 					<button class="value" aria-pressed={grid} onclick={keys.g}>pixel grid {grid ? 'on' : 'off'}</button>
 					<button class="value" aria-pressed={guides} onclick={() => (guides = !guides)}
-						>leaders {guides ? 'on' : 'off'}</button
+						>callout lines {guides ? 'on' : 'off'}</button
 					>
 					<button class="value" aria-pressed={linked} onclick={() => (linked = !linked)}
-						>{linked ? 'opposite sides alike' : 'each side by itself'}</button
+						>{linked ? 'linked sides' : 'separate sides'}</button
 					>
 					<span class="text-soft">Drag a dimension or its name, type into it, or step it with ↑ ↓.</span>
 				{/if}

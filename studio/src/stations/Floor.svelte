@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Cell, Device, FloorView, Placement } from '$lib/api/types';
 	import { capital, count, many, percent, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -16,12 +17,12 @@
 	const workshop = useWorkshop();
 	const query = $derived({ device: workshop.device, language: workshop.shownLanguage });
 	const floor = createQuery(() => ({
-		queryKey: ['floor', workshop.store, query],
+		queryKey: keyOf.floor(workshop.store, query),
 		queryFn: () => data(client.GET('/api/stores/{store}/floor', { params: { path: workshop.path, query } })),
 		placeholderData: (before: FloorView | undefined) => before,
 	}));
 	const findings = createQuery(() => ({
-		queryKey: ['findings', workshop.store, query],
+		queryKey: keyOf.findings(workshop.store, query),
 		queryFn: () => data(client.GET('/api/stores/{store}/findings', { params: { path: workshop.path, query } })),
 	}));
 	$effect(() => {
@@ -179,7 +180,7 @@
 				{#if counts.note}<span class="figure text-soft">– {counts.note}</span>{/if}
 			</h2>
 			{#if findings.data}
-				<Findings findings={all} withPlace most={12} onmend={(mend) => workshop.mend(mend)} />
+				<Findings findings={all} withPlace most={12} onfix={(fix) => workshop.fix(fix)} />
 				{#if !all.length}
 					<p class="mt-2 text-soft">
 						Nothing. Words can be read, fit where they stand, and a finger can hit every button.

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { ChangeView } from '$lib/api/types';
 	import { capital, many, moment, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -10,7 +11,7 @@
 
 	const workshop = useWorkshop();
 	const release = createQuery(() => ({
-		queryKey: ['release', workshop.store],
+		queryKey: keyOf.release(workshop.store),
 		queryFn: () => data(client.GET('/api/stores/{store}/release', { params: { path: workshop.path } })),
 	}));
 	$effect(() => {
@@ -63,7 +64,7 @@
 		<section class="px-6 pt-5 pb-8" aria-label="What changes">
 			<h1 class="text-xl">
 				{#if first}Nothing is released yet. Shoppers see the shop’s own buttons.
-				{:else if !release.data.changes.length}Shoppers see just what the draft says.
+				{:else if !release.data.changes.length}Shoppers see what the draft says.
 				{:else}{many(release.data.changes.length, 'kind')} of buttons would change.{/if}
 			</h1>
 			{#each release.data.changes as change (`${change.placement}/${change.example}/${change.products}`)}
@@ -77,11 +78,11 @@
 							</p>{/each}
 					</div>
 					<div class="pair">
-						<p class="tag">now{look ? `, ${look === 'hover' ? 'hovered' : 'focused'}` : ''}</p>
+						<p class="tag">live now{look ? `, ${look === 'hover' ? 'hovered' : 'focused'}` : ''}</p>
 						<span class="shown"><TrueButton {...change.before} room={room(change)} {look} /></span>
 					</div>
 					<div class="pair">
-						<p class="tag">then</p>
+						<p class="tag">after release</p>
 						<span class="shown"><TrueButton {...change.after} room={room(change)} {look} /></span>
 					</div>
 					<ul class="fields">
@@ -95,9 +96,9 @@
 				</article>
 			{/each}
 			{#if workshop.info}
-				<h2 class="mt-8 text-md">The one line of the shop</h2>
+				<h2 class="mt-8 text-md">Install snippet</h2>
 				<p class="text-soft">
-					It stands in the head of every page. Releases come by it; nothing else of the shop changes.
+					One line for the head of every page of the shop. Releases arrive through it; nothing else of the shop changes.
 				</p>
 				<p class="mt-2 flex items-center gap-3">
 					<code class="figure overflow-x-auto border border-hair bg-leaf px-3 py-2">{workshop.info.snippet}</code>
@@ -121,11 +122,11 @@
 			{#if release.data.must_fix.length}
 				<p class="mt-3">
 					<b class="text-must">▲ {many(release.data.must_fix.length, 'finding')} to fix first.</b>
-					<a href="/">The floor</a> offers mends.
+					<a href="/">The floor</a> shows how to fix them.
 				</p>
 			{/if}
 			{#if asks === 'findings_left' || asks === 'trial_underway'}
-				<p class="mt-3"><Press onpress={goOn}>Release all the same</Press></p>
+				<p class="mt-3"><Press onpress={goOn}>Release anyway</Press></p>
 			{/if}
 			<h2 class="mt-8 text-md">Ledger</h2>
 			<ol>
@@ -137,12 +138,14 @@
 							<span class="text-soft">{one.author}, {moment(one.made_at)}</span>
 							<span class="figure block text-xs text-soft">{one.hash}</span>
 						</span>
-						{#if n === 0}<b class="current">in the shop</b>
-						{:else}<Press small onpress={() => send(one.n, [])} label="Take back to release {one.n}">Take back to</Press
+						{#if n === 0}<b class="current">live now</b>
+						{:else}<Press small onpress={() => send(one.n, [])} label="Roll back to release {one.n}">Roll back</Press
 							>{/if}
 					</li>
 				{:else}
-					<li class="mt-2 text-soft">Empty. The first release will stand here, and can be taken back to for ever.</li>
+					<li class="mt-2 text-soft">
+						Empty. The first release will be listed here, and can always be rolled back to.
+					</li>
 				{/each}
 			</ol>
 		</aside>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Patch, TrialView } from '$lib/api/types';
 	import { capital, count, date, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -19,13 +20,13 @@
 	const number = $derived(Number((route.params as { number?: string }).number));
 	const path = $derived({ ...workshop.path, number });
 	const trial = createQuery(() => ({
-		queryKey: ['trial', workshop.store, number],
+		queryKey: keyOf.trial(workshop.store, number),
 		queryFn: () => data(client.GET('/api/stores/{store}/trials/{number}', { params: { path } })),
 		refetchInterval: 5_000,
 	}));
 	const view = $derived(trial.data);
 	const base = createQuery(() => ({
-		queryKey: ['draw', workshop.store, { trial: view?.placement }],
+		queryKey: keyOf.drawing(workshop.store, { trial: view?.placement }),
 		enabled: view?.trial.state === 'drawn',
 		queryFn: () =>
 			data(
@@ -40,7 +41,7 @@
 	/** What was seen goes along, so that nothing that somebody else changed meanwhile is overwritten or started. */
 	function act(doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
 		return workshop.act(async () => {
-			const key = ['trial', workshop.store, number];
+			const key = keyOf.trial(workshop.store, number);
 			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
 			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
 			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Placement, Trial } from '$lib/api/types';
 	import { capital, count, date, said } from '$lib/pure/format';
 	import { wholeReach } from '$lib/pure/reach';
@@ -13,7 +14,7 @@
 
 	const workshop = useWorkshop();
 	const trials = createQuery(() => ({
-		queryKey: ['trials', workshop.store],
+		queryKey: keyOf.trials(workshop.store),
 		queryFn: () => data(client.GET('/api/stores/{store}/trials', { params: { path: workshop.path } })),
 	}));
 	let question = $state('');

@@ -2,6 +2,7 @@
 	import { createQuery } from '@tanstack/svelte-query';
 	import { searchParams } from 'sv-router';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
@@ -21,7 +22,7 @@
 	const workshop = useWorkshop();
 	const language = $derived(workshop.shownLanguage);
 	const words = createQuery(() => ({
-		queryKey: ['words', workshop.store, language],
+		queryKey: keyOf.words(workshop.store, language),
 		queryFn: () =>
 			data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path, query: { language } } })),
 		placeholderData: (before: WordsView | undefined) => before,
@@ -52,7 +53,7 @@
 		device: cell?.device,
 	});
 	const why = createQuery(() => ({
-		queryKey: ['trace', workshop.store, asked, workshop.draft?.version],
+		queryKey: keyOf.trace(workshop.store, asked, '', workshop.draft?.version),
 		queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query: asked } })),
 		placeholderData: (before) => before,
 	}));
@@ -218,7 +219,7 @@
 						}}
 					/>{/if}
 				<p class="mt-4 flex flex-wrap gap-2">
-					<Press onpress={differently}>Say it differently for…</Press>
+					<Press onpress={differently}>New exception…</Press>
 					{#if at.exception}
 						<Press onpress={removeException}>Remove this exception</Press>
 					{:else if cell.from_layer === cell.layer}

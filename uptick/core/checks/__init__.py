@@ -1,10 +1,10 @@
-"""The checks: what is wrong with a shop's buttons, by how much, and what would mend it."""
+"""The checks: what is wrong with a shop's buttons, by how much, and what would fix it."""
 
 from collections.abc import Callable, Iterable, Sequence
 
 from uptick.core.checks.contrast import check_contrast
 from uptick.core.checks.edges import check_edges
-from uptick.core.checks.finding import Finding, Mend, Spot, Weight
+from uptick.core.checks.finding import Finding, Fix, Spot, Weight
 from uptick.core.checks.names import check_names
 from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
@@ -13,7 +13,7 @@ from uptick.core.checks.texts import check_languages, check_texts
 from uptick.core.classes import ButtonClass, ButtonKind, kind_of, kinds_at
 from uptick.core.engine.snapshot import Snapshot
 
-__all__ = ["Finding", "Mend", "Spot", "Weight", "dead_values", "fields_of", "findings_about", "findings_of"]
+__all__ = ["Finding", "Fix", "Spot", "Weight", "dead_values", "fields_of", "findings_about", "findings_of"]
 
 _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
 

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from uptick.core.boxes import lay_out
-from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower, order_of, set_in
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
@@ -88,7 +88,7 @@ def check_contrast(
             says=f"{read.words} on {read.met} {where_all(buttons)}.",
             figure=read.ratio,
             allowed=read.needed,
-            mends=tuple(_mends(snapshot, others, pair, buttons[0])),
+            fixes=tuple(_fixes(snapshot, others, pair, buttons[0])),
         )
 
 
@@ -123,7 +123,7 @@ def _reads(one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
         if state == REST:
             rest_fails = ratio < needed
         elif rest_fails and {"fill", "text_colour"} <= dress.derived:
-            # What is derived is mended with what it comes from.
+            # What is derived is fixed with what it comes from.
             continue
         if ratio < needed:
             own = frozenset({"fill", "text_colour"} - dress.derived)
@@ -182,7 +182,7 @@ def _patch(state: str, part: str, value: Json | str) -> Json:
     return {"look": inner if state == REST else {state: inner}}
 
 
-def _mends(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one: ButtonClass) -> Iterator[Mend]:
+def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one: ButtonClass) -> Iterator[Fix]:
     read = pair.read
     fill = read.fill
     if isinstance(fill, SolidFill):
@@ -190,21 +190,21 @@ def _mends(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one:
         if better and _brings_no_other(snapshot, classes, pair, "fill", better):
             gives = cut(contrast_ratio(better, read.words))
             value = {"kind": "solid", "colour": better}
-            yield Mend(f"fill {better} gives {gives}", pair.layer, _patch(read.state, "fill", value))
+            yield Fix(f"fill {better} gives {gives}", pair.layer, _patch(read.state, "fill", value))
     elif isinstance(fill, LinearFill | RadialFill):
-        yield from _gradient_mend(pair, fill)
+        yield from _gradient_fix(pair, fill)
     elif isinstance(fill, PictureFill):
-        yield from _scrim_mend(pair, fill, one, snapshot.store, snapshot.kit)
+        yield from _scrim_fix(pair, fill, one, snapshot.store, snapshot.kit)
         return
     met = colours_in(fill) or (snapshot.store.surfaces[one.placement].page_colour,)
     better = nearest_passing(read.words, met, read.needed)
     if better and _brings_no_other(snapshot, classes, pair, "text_colour", better):
         gives = cut(worst_contrast(better, met)[0])
         part = "icon" if one.document.is_wordless else "words"
-        yield Mend(f"{part} {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
+        yield Fix(f"{part} {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
 
 
-def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]:
+def _gradient_fix(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Fix]:
     """Offer the gradient moved in lightness as a whole, by the least that passes."""
     for percent in range(1, 61):
         for way in (-1, 1):
@@ -215,11 +215,11 @@ def _gradient_mend(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Mend]
             ratio = worst_contrast(pair.read.words, colours_in(tried))[0]
             if ratio >= pair.read.needed:
                 label = f"gradient {percent} % {'darker' if way < 0 else 'lighter'} gives {cut(ratio)}"
-                yield Mend(label, pair.layer, _patch(pair.read.state, "fill", tried.model_dump(mode="json")))
+                yield Fix(label, pair.layer, _patch(pair.read.state, "fill", tried.model_dump(mode="json")))
                 return
 
 
-def _scrim_mend(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, kit: Kit) -> Iterator[Mend]:
+def _scrim_fix(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, kit: Kit) -> Iterator[Fix]:
     """Offer the thinnest veil over a picture through which its words can be read."""
     for percent in range(round(fill.scrim.opacity * 100) + 1, 101):
         veil = fill.scrim.model_copy(update={"opacity": percent / 100})
@@ -227,7 +227,7 @@ def _scrim_mend(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, 
         ratio = _worst_on_picture(one, tried, pair.read.words, store, kit)
         if ratio >= pair.read.needed:
             patch = _patch(pair.read.state, "fill", tried.model_dump(mode="json"))
-            yield Mend(f"scrim {percent} % gives {cut(ratio)}", pair.layer, patch)
+            yield Fix(f"overlay {percent} % gives {cut(ratio)}", pair.layer, patch)
             return
 
 

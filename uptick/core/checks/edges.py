@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from uptick.core.checks.contrast import cut
-from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower
 from uptick.core.classes import ButtonClass
 from uptick.core.colour import contrast_ratio, nearest_passing, over, worst_contrast
@@ -28,10 +28,10 @@ def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
     found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
     for those in alike.values():
         for finding in _seen_alone(snapshot, those[0]):
-            layer = narrower(snapshot, those[0], "look.focus.ring_colour") if finding.mends else ""
-            mends = tuple(replace(mend, layer=layer) for mend in finding.mends)
+            layer = narrower(snapshot, those[0], "look.focus.ring_colour") if finding.fixes else ""
+            fixes = tuple(replace(fix, layer=layer) for fix in finding.fixes)
             about = (finding.rule, finding.title, layer)
-            found.setdefault(about, (replace(finding, mends=mends), []))[1].extend(those)
+            found.setdefault(about, (replace(finding, fixes=fixes), []))[1].extend(those)
     for finding, buttons in found.values():
         yield _about(finding, buttons)
 
@@ -46,7 +46,7 @@ def _seen_alone(snapshot: Snapshot, one: ButtonClass) -> tuple[Finding, ...]:
 def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
     return Finding(
         finding.rule, finding.weight, spots(*buttons), finding.spot, finding.title,
-        f"{finding.says} {where_all(buttons)}.", finding.figure, finding.allowed, finding.mends,
+        f"{finding.says} {where_all(buttons)}.", finding.figure, finding.allowed, finding.fixes,
     )  # fmt: skip
 
 
@@ -84,16 +84,16 @@ def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
     against = contrast_ratio(ring, page)
     if against < _NEEDED:
         better = nearest_passing(ring, page, _NEEDED)
-        mends = (Mend(f"ring {better}", "", {"look": {"focus": {"ring_colour": better}}}),) if better else ()
+        fixes = (Fix(f"ring {better}", "", {"look": {"focus": {"ring_colour": better}}}),) if better else ()
         yield Finding(
             "focus_ring", Weight.MUST_FIX, (), "focus",
             f"Focus ring {cut(against)} : 1 on the page, {_NEEDED:g} is needed",
             f"{ring} on {page}: whoever uses the keyboard does not see where they are,",
-            against, _NEEDED, mends,
+            against, _NEEDED, fixes,
         )  # fmt: skip
     met = colours_in(fill)
     if met and look.focus.ring_offset_px <= 0 and worst_contrast(ring, met)[0] < _NEEDED:
-        away: Mend = Mend("2 px away", "", {"look": {"focus": {"ring_offset_px": 2}}})
+        away: Fix = Fix("2 px away", "", {"look": {"focus": {"ring_offset_px": 2}}})
         yield Finding(
             "focus_ring", Weight.LOOK_AGAIN, (), "focus",
             f"Focus ring {cut(worst_contrast(ring, met)[0])} : 1 on the fill that it touches",
@@ -105,5 +105,5 @@ def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
             "focus_ring", Weight.LOOK_AGAIN, (), "focus",
             f"Focus ring {look.focus.ring_width_px:g} px thin",
             f"From {_RING_PX:g} px on it is hard to miss,", look.focus.ring_width_px, _RING_PX,
-            (Mend("2 px thick", "", patch),),
+            (Fix("2 px thick", "", patch),),
         )  # fmt: skip

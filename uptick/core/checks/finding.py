@@ -1,4 +1,4 @@
-"""What a check says: a finding with its number, and mends that have been computed."""
+"""What a check says: a finding with its number, and fixes that have been computed."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -18,7 +18,7 @@ class Weight(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Mend:
+class Fix:
     """A patch for a layer that has been computed to remove the finding.
 
     With `of_rule` the patch is for the exception itself: whether it is on, its reach, its days.
@@ -50,7 +50,7 @@ class Finding:
     says: str
     figure: float
     allowed: float
-    mends: tuple[Mend, ...] = ()
+    fixes: tuple[Fix, ...] = ()
 
     def is_about(self, one: ButtonClass) -> bool:
         return Spot(one.placement, one.key) in self.buttons

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 
 from uptick.core.boxes import lay_out, second_look
-from uptick.core.checks.finding import Finding, Mend, Weight, spots, where_all
+from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.classes import LEADING, ButtonClass
 from uptick.core.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
 from uptick.core.document import Placement, SecondButton, Situation
@@ -51,7 +51,7 @@ def _unmatched(buttons: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterat
         what,
         f"{drawn.second.outer.height:g} px high with type of {second.size_px:g}, the first {drawn.outer.height:g} with "
         f"{one.document.look.type.size_px:g}, {where_all(buttons)}.",
-        drawn.second.outer.height, drawn.outer.height, (Mend("match the neighbour", one.top_layer, patch),),
+        drawn.second.outer.height, drawn.outer.height, (Fix("match the neighbour", one.top_layer, patch),),
     )  # fmt: skip
 
 
@@ -72,7 +72,7 @@ def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Findi
             f"{first} and {other} are {eyes[eye]:.1f} apart for them, {_APART:g} is plain at a glance, "
             f"{where_all(buttons)}.",
             eyes[eye], _APART,
-            (Mend("second without fill", one.top_layer, _without_fill(one)),),
+            (Fix("second without fill", one.top_layer, _without_fill(one)),),
         )  # fmt: skip
     elif contrast_ratio(first, other) < _WEIGHTS_APART:
         yield Finding(

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from itertools import combinations
 
-from uptick.core.checks.finding import Finding, Mend, Weight
+from uptick.core.checks.finding import Finding, Fix, Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.field_words import value_text
@@ -69,8 +69,8 @@ def _conflict(
         f"both reach. They are equally particular, so the later wins: “{other.name}”.",
         common, 0,
         (
-            Mend(f"only “{other.name}” says it", loser, without),
-            Mend(f"only “{one.name}” says it", winner, without),
+            Fix(f"only “{other.name}” says it", loser, without),
+            Fix(f"only “{one.name}” says it", winner, without),
         ),
     )  # fmt: skip
 
@@ -105,13 +105,15 @@ def _nothing(snapshot: Snapshot) -> Iterator[Finding]:
     for n, rule in enumerate(snapshot.rule(rule.id) for rule in snapshot.index.rules):
         gone = [sku for sku in rule.reach.products if sku not in known]
         nowhere = rule.reach.placements and not set(rule.reach.placements) & set(snapshot.store.surfaces)
-        off = Mend("switch it off", LayerRef.exception(rule.id), {"on": False}, of_rule=True)
+        off = Fix("switch it off", LayerRef.exception(rule.id), {"on": False}, of_rule=True)
         if nowhere:
             says = f"The shop has no {listed((p.replace('_', ' ') for p in rule.reach.placements), 'or')}."
         elif reached >> n & 1:
             continue
         elif gone and len(gone) == len(rule.reach.products):
-            says = f"{listed(gone)} {'is' if len(gone) == 1 else 'are'} not in the catalogue. It sleeps until then."
+            says = (
+                f"{listed(gone)} {'is' if len(gone) == 1 else 'are'} not in the catalogue. It is inactive until then."
+            )
         else:
             says = "No product of the catalogue is in its reach."
         yield Finding("reach", Weight.LOOK_AGAIN, (), "reach", f"“{rule.name}” reaches nothing", says, 0, 1, (off,))
@@ -157,5 +159,5 @@ def _dead(snapshot: Snapshot) -> Iterator[Finding]:
             "dead", Weight.NOTE, (), "reach",
             f"“{rule.name}” has {'a value that never wins' if len(dead) == 1 else f'{len(dead)} that never win'}",
             f"{listed(field_title(path) for path in dead)}: a more particular exception is always closer.",
-            len(dead), 0, (Mend("take it out", LayerRef.exception(rule_id), without),),
+            len(dead), 0, (Fix("remove it", LayerRef.exception(rule_id), without),),
         )  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from functools import partial
 
 from uptick.core.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
-from uptick.core.checks.finding import Finding, Mend, Weight, spots, where
+from uptick.core.checks.finding import Finding, Fix, Weight, spots, where
 from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
 from uptick.core.classes import MOMENTS_OF, ButtonClass, ButtonKind
 from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, Placement, new_number
@@ -237,10 +237,10 @@ def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen
     about = f" for {worst.widest.product.name}" if worst.widest.product else ""
     spoken = "" if seen.language == seen.snapshot.settings.language else f", {language_name(seen.language)}"
     key = ("width fixes", one.document.drawn_number, seen.ground, text, seen.language, one.top_layer)
-    mends = seen.snapshot.tables.ask(
+    fixes = seen.snapshot.tables.ask(
         Step.FINDINGS, key, lambda: tuple(width_fixes(one.document, seen.laid(text), one.top_layer, seen.tried))
     )
-    way_out = "" if mends else " No type from 12 px fits: say it shorter."
+    way_out = "" if fixes else " No type from 12 px fits: say it shorter."
     room = f"there are {container_px:.4g} px" if container_px > 0 else "what is beside it leaves no room"
     says = (
         f"“{text}” ({worst.moment.replace('_', ' ')}{spoken}){about} {where(one)}, on a {seen.device}, "
@@ -248,7 +248,7 @@ def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen
     )
     return Finding(
         "fit", Weight.MUST_FIX, spots(one), "width", f"Too wide by {wide.too_wide:.1f} px", says, wide.needs,
-        min(container_px, wide.outer), mends,
+        min(container_px, wide.outer), fixes,
     )  # fmt: skip
 
 
@@ -265,14 +265,14 @@ def _too_high(text: str, seen: _Seen) -> Finding:
             tries.append((f"padding {less['top']:g} above", {"look": {"padding": less}}))
         for px in range(int(one.document.look.type.size_px) - 1, SMALLEST_TYPE_PX - 1, -1):
             tries.append((f"type {px} px", {"look": {"type": {"size_px": px}}}))
-    given: dict[str, Mend] = {}
+    given: dict[str, Fix] = {}
     for label, patch in tries:
         kind = label.split()[0]
         if kind not in given and len(given) < 3:
             possible = possible_document(raw, patch)
             tried = seen.tried(possible, drawn.text) if possible else drawn
             if not tried.too_high_px and tried.too_wide_px <= drawn.too_wide_px:
-                given[kind] = Mend(label, one.top_layer, patch)
+                given[kind] = Fix(label, one.top_layer, patch)
     return Finding(
         "fit", Weight.MUST_FIX, spots(one), "height",
         f"Too high by {drawn.too_high_px:.4g} px",
@@ -288,7 +288,7 @@ def _left_out(text: str, seen: _Seen) -> Finding:
         "ellipsis", Weight.LOOK_AGAIN, spots(one), "words",
         f"An ellipsis hides “{drawn.left_out.strip()}”",
         f"“{drawn.text}” has {drawn.words.width:.0f} px {where(one)}, on a {seen.device}.",
-        len(drawn.left_out), 0, (Mend("on several lines", one.top_layer, {"look": {"wrap": "lines"}}),),
+        len(drawn.left_out), 0, (Fix("on several lines", one.top_layer, {"look": {"wrap": "lines"}}),),
     )  # fmt: skip
 
 
@@ -306,7 +306,7 @@ def _touching(seen: _Seen) -> Finding:
         "touching", Weight.LOOK_AGAIN, spots(one), "gap",
         f"Icon and words stand {icon.gap_px:g} px apart",
         f"From {LEAST_GAP_PX} px on they are read as two things {where(one)}.",
-        icon.gap_px, LEAST_GAP_PX, (Mend("gap 6", one.top_layer, patch),),
+        icon.gap_px, LEAST_GAP_PX, (Fix("gap 6", one.top_layer, patch),),
     )  # fmt: skip
 
 
@@ -337,10 +337,10 @@ def _target(text: str, seen: _Seen) -> Finding:
             }
         }
     makes = possible_document(one.document.model_dump(mode="json"), patch)
-    mends = (Mend("at least 24 × 24", one.top_layer, patch),) if makes else ()
+    fixes = (Fix("at least 24 × 24", one.top_layer, patch),) if makes else ()
     return Finding(
         "target_size", Weight.MUST_FIX, spots(one), "height" if height < _TARGET_PX else "width",
         f"Small for a finger: {width:.0f} × {height:.0f} px",
         f"At least 24 × 24 px are needed {where(one)}.",
-        min(width, height), _TARGET_PX, mends,
+        min(width, height), _TARGET_PX, fixes,
     )  # fmt: skip

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from uptick.core.catalogue import Product
-from uptick.core.checks.finding import Finding, Mend, Weight, said, spots, where
+from uptick.core.checks.finding import Finding, Fix, Weight, said, spots, where
 from uptick.core.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
 from uptick.core.document import Moment, Placement, ShopperKind
 from uptick.core.engine.goods import Batch
@@ -136,8 +136,8 @@ def _differing(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[F
                 f"the {said(place)} says something else.",
                 len(away), 0,
                 (
-                    Mend("say it everywhere", layer, wider, of_rule=True),
-                    Mend("it is meant", layer, {"meant": True}, of_rule=True),
+                    Fix("say it everywhere", layer, wider, of_rule=True),
+                    Fix("it is meant", layer, {"meant": True}, of_rule=True),
                 ),
             )  # fmt: skip
 

@@ -6,7 +6,7 @@ from itertools import chain
 from typing import Any
 
 from uptick.core.boxes import Drawing
-from uptick.core.checks.finding import Mend
+from uptick.core.checks.finding import Fix
 from uptick.core.document import ButtonDocument, NoIcon, parse_document
 from uptick.core.errors import BadDocument
 from uptick.core.layer_ref import LayerRef
@@ -33,7 +33,7 @@ class _Try:
 
 def width_fixes(
     document: ButtonDocument, drawn: Drawing, layer: LayerRef, lay: Callable[[ButtonDocument, str], Drawing]
-) -> Iterator[Mend]:
+) -> Iterator[Fix]:
     """Yield at most three patches with which a button fits; where no single one is enough, some together.
 
     Args:
@@ -55,7 +55,7 @@ def width_fixes(
         after = lay(tried, drawn.text)
         if not after.too_wide_px and not after.too_high_px:
             given.add(one.kind)
-            yield Mend(one.label, layer, one.patch)
+            yield Fix(one.label, layer, one.patch)
 
 
 def possible_document(raw: Json, patch: Json) -> ButtonDocument | None:

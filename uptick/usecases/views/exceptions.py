@@ -32,7 +32,7 @@ class FieldSet:
 
 @dataclass(frozen=True, slots=True)
 class ExceptionView:
-    """An exception; `asleep` says why it does not count today, `gone` are codes that the catalogue has not."""
+    """An exception; `inactive` says why it does not count today, `gone` are codes that the catalogue has not."""
 
     id: str
     name: str
@@ -45,7 +45,7 @@ class ExceptionView:
     starts_on: date | None
     ends_on: date | None
     meant: bool
-    asleep: str
+    inactive: str
     fields: tuple[FieldSet, ...]
     products: int
     gone: tuple[str, ...]
@@ -62,9 +62,9 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
     found = []
     for rule in draft.settings.exceptions:
         gone = tuple(sku for sku in rule.reach.products if sku not in known)
-        asleep = rule.asleep(shop.today)
-        if not asleep and gone and len(gone) == len(rule.reach.products):
-            asleep = "asleep: not in the catalogue"
+        inactive = rule.inactive(shop.today)
+        if not inactive and gone and len(gone) == len(rule.reach.products):
+            inactive = "inactive: not in the catalogue"
         fields = tuple(
             FieldSet(path, field_title(path), value, value_text(value), path in dead.get(rule.id, ()))
             for path, value in leaves(without_gaps(dict(rule.layer)))
@@ -72,14 +72,14 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
         found.append(
             ExceptionView(
                 rule.id, rule.name, rule.note, rule.author, rule.made_at, rule.reach, say_reach(rule.reach, names),
-                rule.on, rule.starts_on, rule.ends_on, rule.meant, asleep, fields, counts.get(rule.id, 0), gone,
+                rule.on, rule.starts_on, rule.ends_on, rule.meant, inactive, fields, counts.get(rule.id, 0), gone,
             )
         )  # fmt: skip
     return tuple(found)
 
 
 def _reached(shop: Shop) -> dict[str, int]:
-    """Return how many products, as they are now, each exception's reach holds, asleep or not."""
+    """Return how many products, as they are now, each exception's reach holds, inactive or not."""
     settings = shop.drafts.read().settings
     awake = settings.model_copy(
         update={"exceptions": tuple(rule.model_copy(update={"on": True}) for rule in settings.exceptions)}

@@ -79,7 +79,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
         device = device if not reach.devices or device in reach.devices else reach.devices[0]
     situation = rule.reach.situations[0] if rule and rule.reach.situations else None
     context = context_of(query.placement, product, situation, device, language, query.shopper)
-    sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.asleep(shop.today))}
+    sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.inactive(shop.today))}
     names = vocabulary_of(snapshot)
     told = trace(snapshot, context, query.field, sleeping=sleeping)
     one = class_for(snapshot, context) if with_products else None

@@ -1,6 +1,8 @@
 import { createQuery } from '@tanstack/svelte-query';
 import { client, data, Problem } from '$lib/api/client';
-import type { Device, DrawView, LooksView, Mend, Patch, Placement } from '$lib/api/types';
+import { Newest } from './newest';
+import { keyOf } from '$lib/api/keys';
+import type { Device, DrawView, LooksView, Fix, Patch, Placement } from '$lib/api/types';
 import { editOf, fieldOf, together } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
 import { tick } from 'svelte';
@@ -27,8 +29,22 @@ export class Desk {
 	readonly drawing;
 	readonly why;
 	readonly looks;
-	#wanted: Values | null = null;
-	#asking = false;
+	readonly #trials = new Newest<Patch, DrawView>(
+		(patch, signal) =>
+			data(
+				client.POST('/api/stores/{store}/draw/{placement}/try', {
+					params: this.params,
+					body: { layer: this.kept?.layer ?? '', patch },
+					signal,
+				}),
+			),
+		(view, patch) => {
+			this.tried = view;
+			this.trying = patch;
+		},
+		// What cannot be drawn is not tried; letting go says why.
+		(error) => error instanceof Problem,
+	);
 
 	constructor(workshop: Workshop, where: () => Where) {
 		this.#workshop = workshop;
@@ -39,12 +55,12 @@ export class Desk {
 			placeholderData: (before: DrawView | undefined) => before,
 		}));
 		this.looks = createQuery(() => ({
-			queryKey: ['looks', workshop.store],
+			queryKey: keyOf.looks(workshop.store),
 			queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: workshop.path } })),
 			staleTime: 30_000,
 		}));
 		this.why = createQuery(() => ({
-			queryKey: ['trace', workshop.store, this.#where(), fieldOf(this.marked), workshop.draft?.version],
+			queryKey: keyOf.trace(workshop.store, this.#where(), fieldOf(this.marked), workshop.draft?.version),
 			enabled: this.marked !== '',
 			queryFn: () =>
 				data(
@@ -86,40 +102,17 @@ export class Desk {
 		this.marked = path;
 	}
 
-	/** Draws an edit without keeping it; of several that come faster than their answers only the newest is drawn. */
+	/** Draws an edit without saving it; of several that come faster than their answers only the newest is drawn. */
 	tryOut(values: Values): void {
-		this.#wanted = values;
 		this.editedAt = performance.timeOrigin + performance.now();
-		if (!this.#asking) void this.#ask();
+		this.#trials.want(editOf(this.kept?.document, values));
 	}
 
-	async #ask(): Promise<void> {
-		this.#asking = true;
-		while (this.#wanted) {
-			const values = this.#wanted;
-			this.#wanted = null;
-			const patch = editOf(this.kept?.document, values);
-			const body = { layer: this.kept?.layer ?? '', patch };
-			try {
-				const view = await data(client.POST('/api/stores/{store}/draw/{placement}/try', { params: this.params, body }));
-				if (this.#asking) {
-					this.tried = view;
-					this.trying = patch;
-				}
-			} catch (error) {
-				// What cannot be drawn is not tried; letting go says why.
-				if (!(error instanceof Problem)) throw error;
-			}
-		}
-		this.#asking = false;
-	}
-
-	/** Ends trying, and keeps values where there are some. */
+	/** Ends trying, and saves values where there are some. */
 	async settle(values: Values | null): Promise<void> {
-		this.#wanted = null;
-		this.#asking = false;
+		this.#trials.stop();
 		if (values) await this.setAll(values);
-		this.tried = this.trying = null;
+		else this.tried = this.trying = null;
 	}
 
 	set(path: string, value: unknown): Promise<void> {
@@ -130,7 +123,9 @@ export class Desk {
 		this.marked = Object.keys(values)[0] ?? '';
 		const view = this.kept;
 		if (!view) return;
+		this.#trials.stop();
 		await this.#apply(view.layer, () => editOf(this.kept?.document, values));
+		this.tried = this.trying = null;
 	}
 
 	async reset(path: string): Promise<void> {
@@ -143,9 +138,9 @@ export class Desk {
 		if (this.kept) await this.#apply(this.kept.layer, () => together(patches));
 	}
 
-	async mend(mend: Mend): Promise<void> {
-		if (mend.of_rule) await this.#workshop.mend(mend);
-		else await this.#apply(mend.layer, () => mend.patch);
+	async fix(fix: Fix): Promise<void> {
+		if (fix.of_rule) await this.#workshop.fix(fix);
+		else await this.#apply(fix.layer, () => fix.patch);
 	}
 
 	/** Applies a patch as it is, to the layer that takes the edits. */
@@ -179,8 +174,8 @@ export class Desk {
 		this.#workshop.queries.setQueryData(this.#key(), view);
 	};
 
-	#key(): readonly unknown[] {
-		return ['draw', this.#workshop.store, this.#where()];
+	#key() {
+		return keyOf.drawing(this.#workshop.store, this.#where());
 	}
 
 	get params() {

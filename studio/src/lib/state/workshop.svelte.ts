@@ -5,7 +5,7 @@ import type {
 	DraftState,
 	DrawView,
 	ExceptionChange,
-	Mend,
+	Fix,
 	Moment,
 	Patch,
 	Placement,
@@ -161,10 +161,10 @@ export class Workshop {
 		);
 	}
 
-	/** Presses a mend: a patch for a layer, or for an exception itself. */
-	mend(mend: Mend): Promise<boolean> {
-		if (!mend.of_rule) return this.change(mend.layer, mend.patch);
-		return this.changeException(mend.layer.replace('exception:', ''), mend.patch);
+	/** Presses a fix: a patch for a layer, or for an exception itself. */
+	fix(fix: Fix): Promise<boolean> {
+		if (!fix.of_rule) return this.change(fix.layer, fix.patch);
+		return this.changeException(fix.layer.replace('exception:', ''), fix.patch);
 	}
 
 	changeException(rule: string, body: Partial<ExceptionChange>): Promise<boolean> {

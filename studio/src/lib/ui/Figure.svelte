@@ -15,6 +15,8 @@
 		keepsUnits?: boolean;
 		/** Keeps the number; while it does, the number is shown as if it were kept. */
 		onset: (value: never) => unknown;
+		/** Shows the number without keeping it, while an arrow key is held: then it is kept once, when that is let go. */
+		ontry?: (value: never) => void;
 		onfocus?: () => void;
 		/** Struck with the marker while it is the one being worked on. */
 		marked?: boolean;
@@ -29,17 +31,18 @@
 		ground = plain,
 		keepsUnits = false,
 		onset,
+		ontry,
 		onfocus,
 		marked = false,
 	}: Props = $props();
 	let typed = $state<string | null>(null);
 	let wrong = $state(false);
 	let wanted = $state<Length | null>(null);
+	let held: Length | null = null;
 	const now = $derived(wanted ?? value);
 	const shown = $derived(typed ?? (typeof now === 'number' ? String(Math.round(now * 100) / 100) : now));
 
 	async function keep(next: Length): Promise<void> {
-		if (next === now) return;
 		wanted = next;
 		await onset(next as never);
 		// A later press may want more than what has just been kept.
@@ -52,7 +55,14 @@
 		wrong = length === null || (typeof length === 'number' && (length < least || length > most));
 		if (wrong || length === null) return;
 		typed = null;
-		void keep(length);
+		if (length !== now) void keep(length);
+	}
+
+	function release(): void {
+		if (held === null) return;
+		const next = held;
+		held = null;
+		void keep(next);
 	}
 
 	function onkeydown(event: KeyboardEvent): void {
@@ -61,7 +71,10 @@
 			event.preventDefault();
 			commit();
 			typed = null;
-			void keep(stepped(now, way * stepOf(event), least, most));
+			const next = stepped(now, way * stepOf(event), least, most);
+			if (next === now) return;
+			wanted = held = next;
+			if (event.repeat) ontry?.(next as never);
 		} else if (event.key === 'Enter') commit();
 		else if (event.key === 'Escape') {
 			typed = null;
@@ -82,8 +95,12 @@
 		style:width="{Math.max(2, shown.length) + 0.6}ch"
 		value={shown}
 		oninput={(event) => (typed = event.currentTarget.value)}
-		onblur={commit}
+		onblur={() => {
+			commit();
+			release();
+		}}
 		{onkeydown}
+		onkeyup={release}
 		{onfocus}
 	/>{#if wrong}<span role="alert" class="text-sm text-must"> {least} to {most}</span>{/if}
 </span>

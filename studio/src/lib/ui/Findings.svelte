@@ -1,16 +1,18 @@
 <script lang="ts">
-	import type { Finding, Mend } from '$lib/api/types';
+	import type { Finding, Fix } from '$lib/api/types';
 	import Press from './Press.svelte';
 
 	type Props = {
 		findings: readonly Finding[];
-		onmend: (mend: Mend) => void;
+		onfix: (fix: Fix) => void;
 		/** Shows where the button can be drawn. */
 		withPlace?: boolean;
 		/** Shows so many at first. */
 		most?: number;
+		/** The number of each finding that shares its spot with others, as the drawing has it. */
+		numbers?: readonly number[];
 	};
-	let { findings, onmend, withPlace = false, most = Infinity }: Props = $props();
+	let { findings, onfix, withPlace = false, most = Infinity, numbers = [] }: Props = $props();
 	let shown = $state(0);
 	const listed = $derived(findings.slice(0, Math.max(most, shown)));
 	const names = { must_fix: 'Must fix', look_again: 'Look again', note: 'Note' };
@@ -30,12 +32,13 @@
 					>{signs[finding.weight]} <span class={withPlace ? 'sr-only' : ''}>{names[finding.weight]}.</span></b
 				>
 				<b>{finding.title}</b>
+				{#if numbers[n]}<span class="number">{numbers[n]}</span>{/if}
 			</p>
 			<p class="mt-0.5 text-soft">{finding.says}</p>
-			{#if finding.mends?.length}
+			{#if finding.fixes?.length}
 				<p class="mt-2 flex flex-wrap gap-2">
-					{#each finding.mends as mend (mend.label)}
-						<Press small onpress={() => onmend(mend)} label="Mend: {mend.label}">{mend.label}</Press>
+					{#each finding.fixes as fix (fix.label)}
+						<Press small onpress={() => onfix(fix)} label="Fix: {fix.label}">{fix.label}</Press>
 					{/each}
 				</p>
 			{/if}
@@ -47,3 +50,15 @@
 		<Press small onpress={() => (shown = listed.length + 40)}>Show more of {findings.length}</Press>
 	</p>
 {/if}
+
+<style>
+	.number {
+		display: inline-block;
+		min-width: 18px;
+		border: 1px solid var(--color-ink);
+		border-radius: 9px;
+		text-align: center;
+		font-size: 11px;
+		line-height: 16px;
+	}
+</style>

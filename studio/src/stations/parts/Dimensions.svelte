@@ -110,6 +110,7 @@
 	most: number,
 	more: { keepsUnits?: boolean; of?: (value: number) => Values } = {},
 )}
+	{@const valuesOf = (to: Length) => (more.of && typeof to === 'number' ? more.of(to) : withPartner(path, to))}
 	<Figure
 		{label}
 		{value}
@@ -119,7 +120,8 @@
 		keepsUnits={more.keepsUnits}
 		marked={desk.marked === path}
 		onfocus={() => desk.mark(path)}
-		onset={(to: Length) => desk.setAll(more.of && typeof to === 'number' ? more.of(to) : withPartner(path, to))}
+		onset={(to: Length) => desk.setAll(valuesOf(to))}
+		ontry={(to: Length) => desk.tryOut(valuesOf(to))}
 	/>
 {/snippet}
 

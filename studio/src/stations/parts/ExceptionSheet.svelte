@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { ExceptionView, FieldSet, ReachRead } from '$lib/api/types';
 	import { capital, date, many, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
@@ -15,7 +16,7 @@
 	let { rule, onclose }: Props = $props();
 	const workshop = useWorkshop();
 	const effects = createQuery(() => ({
-		queryKey: ['effects', workshop.store, rule.id, workshop.draft?.version],
+		queryKey: keyOf.effects(workshop.store, rule.id, workshop.draft?.version),
 		queryFn: () =>
 			data(
 				client.GET('/api/stores/{store}/exceptions/{rule}/effects', {
@@ -49,7 +50,7 @@
 <Sheet open title={rule.name} {onclose} wide>
 	<p class="text-soft">
 		{rule.author}, {date(rule.made_at)}
-		{#if rule.asleep}· <b class="text-look">◇ {rule.asleep}</b>{:else}· it counts today{/if}
+		{#if rule.inactive}· <b class="text-look">◇ {rule.inactive}</b>{:else}· it counts today{/if}
 		{#if rule.gone.length}· not in the catalogue: <span class="figure">{rule.gone.join(', ')}</span>{/if}
 	</p>
 	<div class="columns mt-3">
@@ -68,7 +69,7 @@
 					<Press small main disabled={!read} onpress={keepReach}
 						>Reach {read ? many(read.products, 'product') : '…'} from now on</Press
 					>
-					<Press small onpress={() => (words = null)}>Leave it as it was</Press>
+					<Press small onpress={() => (words = null)}>Cancel</Press>
 				</p>
 			{/if}
 			<label class="mt-3 block font-semibold" for="rule-name">Name</label>

@@ -14,12 +14,12 @@
 
 <div class="mt-6 mb-1 flex items-baseline gap-4">
 	<h2 class="text-md">Exceptions</h2>
-	<Press small onpress={() => (workshop.making = { placement: 'product_page' })}>Make one…</Press>
+	<Press small onpress={() => (workshop.making = { placement: 'product_page' })}>New exception…</Press>
 </div>
 <table class="ledger max-w-5xl">
 	<tbody>
 		{#each exceptions.data ?? [] as one (one.id)}
-			<tr class={one.asleep ? 'text-soft' : ''}>
+			<tr class={one.inactive ? 'text-soft' : ''}>
 				<th class="w-52"
 					><button
 						class="text-left font-semibold underline underline-offset-3"
@@ -32,11 +32,19 @@
 				</td>
 				<td class="text-soft">{sets(one.fields.map((f) => f.field))}</td>
 				<td class="text-right whitespace-nowrap text-soft">
-					{#if one.asleep}◇ {one.asleep}{:else}{many(one.products, 'product')}{/if}
+					{#if one.inactive}◇ {one.inactive}{:else}{many(one.products, 'product')}{/if}
 				</td>
 			</tr>
 		{:else}
-			<tr><td class="text-soft">None. What the baseline and the placements say holds for every product.</td></tr>
+			<tr>
+				<td class="text-soft">
+					{#if exceptions.isPending}Loading the exceptions…
+					{:else if exceptions.isError}
+						<span class="text-must">▲ The exceptions could not be loaded: {exceptions.error.message}</span>
+						<Press small onpress={() => exceptions.refetch()}>Try again</Press>
+					{:else}No exceptions. What the baseline and the placements say holds for every product.{/if}
+				</td>
+			</tr>
 		{/each}
 	</tbody>
 </table>

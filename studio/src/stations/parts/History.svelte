@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import { moment } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -11,7 +12,7 @@
 	let { open, onclose }: Props = $props();
 	const workshop = useWorkshop();
 	const history = createQuery(() => ({
-		queryKey: ['history', workshop.store, workshop.draft?.version],
+		queryKey: keyOf.history(workshop.store, workshop.draft?.version),
 		enabled: open,
 		queryFn: () => data(client.GET('/api/stores/{store}/draft/history', { params: { path: workshop.path } })),
 	}));

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data, Problem } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Icon } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -17,7 +18,7 @@
 	let told = $state<readonly string[]>([]);
 	let wrong = $state('');
 	const found = createQuery(() => ({
-		queryKey: ['icons', workshop.store, asked],
+		queryKey: keyOf.icons(workshop.store, asked),
 		enabled: open,
 		placeholderData: (before: { name: string; path: string; points: boolean }[] | undefined) => before,
 		staleTime: Infinity,
@@ -77,7 +78,7 @@
 			</li>
 		{:else}
 			<li class="col-span-full py-3 text-soft">
-				{found.isPending ? 'Looking…' : 'Nothing fits these words. Try another, or bring an SVG of your own.'}
+				{found.isPending ? 'Looking…' : 'Nothing fits these words. Try another, or upload an SVG of your own.'}
 			</li>
 		{/each}
 	</ul>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Finding } from '$lib/api/types';
-	import { spotOf, type Plan } from '$lib/pure/dimensions';
+	import type { Plan } from '$lib/pure/dimensions';
+	import { leadersOf } from '$lib/pure/leaders';
 
 	type Props = {
 		plan: Plan;
@@ -11,28 +12,23 @@
 		height: number;
 	};
 	let { plan, findings, list, width, height }: Props = $props();
-	type Leader = { d: string; weight: string; x: number; y: number };
-	let leaders = $state.raw<readonly Leader[]>([]);
+	let callouts = $state.raw<readonly (number | undefined)[]>([]);
+	const leaders = $derived(leadersOf(plan, findings, callouts, width));
 
-	/** From the callout's first line to the spot that it means; what has been scrolled out of sight has none. */
-	function lead(): void {
+	/** Where each callout's first line stands; what has been scrolled out of sight has no leader. */
+	function measure(): void {
 		if (!list) return;
 		const frame = list.getBoundingClientRect();
-		const items = Array.from(list.querySelectorAll<HTMLElement>('li[data-rule]'));
-		leaders = items.flatMap((item, n) => {
-			const finding = findings[n];
+		callouts = Array.from(list.querySelectorAll<HTMLElement>('li[data-rule]')).map((item) => {
 			const y = item.getBoundingClientRect().top - frame.top + 22;
-			if (!finding || finding.weight === 'note' || y < 8 || y > height - 8) return [];
-			const spot = spotOf(plan, finding.spot);
-			const bend = Math.min(width - 24, Math.max(spot.x + 40, width - 90));
-			return [{ d: `M${spot.x} ${spot.y}L${bend} ${y}H${width}`, weight: finding.weight, ...spot }];
+			return y < 8 || y > height - 8 ? undefined : y;
 		});
 	}
 	$effect(() => {
 		void [plan, findings, width, height];
-		lead();
-		list?.addEventListener('scroll', lead, { passive: true });
-		return () => list?.removeEventListener('scroll', lead);
+		measure();
+		list?.addEventListener('scroll', measure, { passive: true });
+		return () => list?.removeEventListener('scroll', measure);
 	});
 </script>
 
@@ -40,7 +36,8 @@
 	{#each leaders as leader, n (n)}
 		<path class="casing" d={leader.d} />
 		<path class={leader.weight} d={leader.d} />
-		<circle class={leader.weight} cx={leader.x} cy={leader.y} r="4" />
+		<circle class={leader.weight} cx={leader.x} cy={leader.y} r={leader.says ? 8 : 4} />
+		{#if leader.says}<text x={leader.x} y={leader.y}>{leader.says}</text>{/if}
 	{/each}
 </svg>
 
@@ -65,6 +62,12 @@
 	.look_again {
 		stroke: var(--color-look);
 		stroke-dasharray: 5 3;
+	}
+	text {
+		font: 600 9px var(--font-sans);
+		text-anchor: middle;
+		dominant-baseline: central;
+		fill: var(--color-ink);
 	}
 	circle {
 		fill: var(--color-leaf);

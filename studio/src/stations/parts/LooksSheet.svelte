@@ -7,6 +7,7 @@
 	import Chip from '$lib/ui/Chip.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {
@@ -125,11 +126,11 @@
 	</span>
 {/snippet}
 
-<Sheet {open} title={brought ? `Bring “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
+<Sheet {open} title={brought ? `Apply “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
 	{#if brought && view}
 		<div class="mt-3 grid grid-cols-[1fr_1fr] gap-6">
 			<div>
-				<h3 class="mb-2">What to bring</h3>
+				<h3 class="mb-2">What to apply</h3>
 				<ul class="grid grid-cols-3 gap-1">
 					{#each brought.parts as part (part)}
 						<li>
@@ -211,31 +212,33 @@
 		</div>
 		<p class="mt-5 flex gap-3">
 			<Press main onpress={take} disabled={!parts.length || !brought.changes.length}
-				>Bring {many(brought.changes.length, 'value')}</Press
+				>Apply {many(brought.changes.length, 'value')}</Press
 			>
 			<Press onpress={() => (brought = source = null)}>Back</Press>
 		</p>
 	{:else if kit && view}
-		<h3 class="mt-3 mb-2">Kept looks</h3>
+		<h3 class="mt-3 mb-2">Saved looks</h3>
 		{#each kit.looks as look (look.id)}
 			<div class="flex items-center gap-4 border-b border-hair py-2">
 				{@render shown(look.button)}
 				<b class="w-40">{look.name}</b>
 				<span class="flex-1 text-soft"
-					>{look.used_by.length ? `used by ${look.used_by.join(', ')}` : 'used nowhere yet'}</span
+					>{look.used_by.length ? `used by ${look.used_by.join(', ')}` : 'not used yet'}</span
 				>
 				{#if view.uses === look.id}
-					<Press small onpress={() => use('')}>Use no longer</Press>
+					<Press small onpress={() => use('')}>Stop using</Press>
 				{:else if !view.layer.startsWith('look:')}
 					<Press small onpress={() => use(look.id)} label="Use {look.name}">Use</Press>
 				{/if}
 				<Press small onpress={() => bring({ kind: 'look', value: look.id, selector: '' })} label="Copy from {look.name}"
 					>Copy</Press
 				>
-				<Press small onpress={() => drop(look.id)} label="Give up {look.name}">Give up</Press>
+				<Press small onpress={() => drop(look.id)} label="Delete {look.name}">Delete</Press>
 			</div>
 		{:else}
-			<p class="text-soft">None yet. A look that is kept can be used by several placements and changed in one place.</p>
+			<p class="text-soft">
+				No saved looks yet. A saved look can be used by several placements and changed in one place.
+			</p>
 		{/each}
 		<form
 			class="mt-3 flex items-center gap-2"
@@ -251,7 +254,7 @@
 				maxlength="60"
 				bind:value={name}
 			/>
-			<Press small type="submit" disabled={!name.trim()}>Keep this look</Press>
+			<Press small type="submit" disabled={!name.trim()}>Save look</Press>
 		</form>
 		<h3 class="mt-5 mb-2">Starting points</h3>
 		<ul class="starts">
@@ -290,7 +293,9 @@
 			</span>
 		</form>
 	{/if}
-	{#if wrong}<p role="alert" class="mt-3 text-must">{wrong}</p>{/if}
+	{#if wrong}<p role="alert" class="mt-3 text-must">{wrong}</p>{:else}
+		<Waiting what="Loading the looks" />
+	{/if}
 </Sheet>
 
 <style>

@@ -48,7 +48,7 @@
 	}
 </script>
 
-<Sheet open title={from.moment ? 'Say it differently' : 'Make it different'} {onclose}>
+<Sheet open title="New exception" {onclose}>
 	<form onsubmit={make} class="mt-3">
 		{#if from.moment}
 			<p class="text-md">When it is <b>{said(from.moment)}</b>, say</p>
@@ -81,7 +81,7 @@
 		{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 		<p class="mt-5 flex gap-3">
 			<Press main type="submit" disabled={!ready}>Make the exception</Press>
-			<Press onpress={onclose}>Leave it</Press>
+			<Press onpress={onclose}>Cancel</Press>
 		</p>
 	</form>
 </Sheet>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { client, data, Problem } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { FillPath, StoredPicture } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
@@ -37,7 +38,7 @@
 					headers: { 'Content-Type': 'application/octet-stream' },
 				}),
 			);
-			await workshop.queries.invalidateQueries({ queryKey: ['looks'] });
+			await workshop.queries.invalidateQueries({ queryKey: keyOf.looks(workshop.store) });
 			await use(kept);
 		} catch (error) {
 			wrong = error instanceof Problem ? error.message : String(error);
@@ -75,7 +76,7 @@
 			onset={(to: number) => desk.set(`${path}.x`, to)}
 		/> % across,
 		<Figure label="focus down" unit="%" value={taken.y} most={100} onset={(to: number) => desk.set(`${path}.y`, to)} /> %
-		down. Over it a scrim of
+		down. Over it an overlay of
 		<Colour
 			label="Scrim"
 			value={taken.scrim.colour}
@@ -85,7 +86,7 @@
 		/>
 		at
 		<Figure
-			label="scrim"
+			label="overlay"
 			unit="%"
 			value={Math.round(taken.scrim.opacity * 100)}
 			most={100}
@@ -115,7 +116,7 @@
 		</button>
 	{/each}
 	<label class="value">
-		{busy ? 'Reading…' : 'bring a picture'}
+		{busy ? 'Reading…' : 'upload a picture'}
 		<input
 			class="sr-only"
 			type="file"

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import { navigate } from '../../router';
@@ -12,7 +13,7 @@
 	let text = $state('');
 	let picked = $state(0);
 	const found = createQuery(() => ({
-		queryKey: ['search', workshop.store, text, workshop.draft?.version],
+		queryKey: keyOf.search(workshop.store, text, workshop.draft?.version),
 		enabled: open && text.trim() !== '',
 		placeholderData: (before) => before,
 		queryFn: () => data(client.GET('/api/stores/{store}/search', { params: { path: workshop.path, query: { text } } })),

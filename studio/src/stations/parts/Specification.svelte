@@ -96,6 +96,7 @@
 		marked={desk.marked === path}
 		onfocus={() => desk.mark(path)}
 		onset={(value: Length) => desk.set(path, value)}
+		ontry={(value: Length) => desk.tryOut({ [path]: value })}
 	/>
 {/snippet}
 {#snippet limited(label: string, path: keyof typeof LIMITS)}

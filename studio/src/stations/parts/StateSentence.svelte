@@ -47,7 +47,7 @@
 	const moved = (change: object) => desk.set(`look.${state}.motion`, { ...rest, ...motion, ...change });
 </script>
 
-<span class="mr-1" data-state-of={state}>
+<p data-state-of={state}>
 	{when[state]}
 	<FillField label="Fill {when[state]?.toLowerCase()}" path="look.{state}.fill" {desk} {known} ruled={shown.fill} />
 	with
@@ -87,7 +87,7 @@
 			onrule={() => desk.reset('look.focus.ring_colour')}
 		/>,
 		<Figure
-			label="focus ring away"
+			label="focus ring offset"
 			value={look.focus.ring_offset_px}
 			least={-12}
 			most={24}
@@ -124,7 +124,7 @@
 			<p class="leading-loose">
 				It has <BorderField label="Border {when[state]?.toLowerCase()}" path="look.{state}.border" {desk} {known} /> and
 				<ShadowsField label="Shadows {when[state]?.toLowerCase()}" path="look.{state}.shadows" {desk} {known} />, is
-				seen at
+				with an opacity of
 				<Figure
 					label="opacity"
 					unit="%"
@@ -161,5 +161,5 @@
 				</p>
 			{/if}
 		</Float>.</span
-	>&#32;
-</span>
+	>
+</p>

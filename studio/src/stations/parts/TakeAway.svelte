@@ -34,8 +34,8 @@
 	const ending = $derived({ text: 'txt', css: 'css', tokens: 'tokens.json', json: 'json' }[form]);
 </script>
 
-<Float label="Take it away as text, CSS, tokens or JSON" bind:open wide>
-	{#snippet trigger()}take away{/snippet}
+<Float label="Export as text, CSS, tokens or JSON" bind:open wide>
+	{#snippet trigger()}export{/snippet}
 	<p class="mb-2 flex gap-3" role="group" aria-label="Form">
 		{#each forms as [key, says] (key)}
 			<button class={['value', form === key && 'marked']} aria-pressed={form === key} onclick={() => (form = key)}

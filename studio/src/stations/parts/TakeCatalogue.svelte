@@ -20,16 +20,16 @@
 <p class="mt-4 flex flex-wrap items-center gap-3 text-soft">
 	{#if products}
 		<span>
-			{many(products, 'product')} in {workshop.info?.categories.length} categories{#if last}, last taken in {moment(
+			{many(products, 'product')} in {workshop.info?.categories.length} categories{#if last}, last imported {moment(
 					String(last.made_at),
 				)}{/if}.
 		</span>
 	{:else}
 		<span class="text-lg text-ink"
-			>The catalogue is empty. Bring in the shop’s products as CSV or JSON-LD, and every button stands here.</span
+			>The catalogue is empty. Import the shop’s products as CSV or JSON-LD, and every button is shown here.</span
 		>
 	{/if}
-	<Press small onpress={() => picker.click()}>Take in a catalogue…</Press>
+	<Press small onpress={() => picker.click()}>Import a catalogue…</Press>
 	{#if products}
 		<Press small href="/api/stores/{workshop.store}/catalogue.csv" away>CSV</Press>
 		<Press small href="/api/stores/{workshop.store}/catalogue.jsonld" away>JSON-LD</Press>
@@ -66,7 +66,7 @@
 		{#if report.counts.missing && !report.applied}
 			<label class="mt-2 flex items-center gap-2">
 				<input type="checkbox" bind:checked={whole} onchange={() => taking.look(undefined, whole)} /> The file is the
-				whole catalogue: take out the {many(report.counts.missing, 'product')} that it lacks. Their exceptions are kept and
+				whole catalogue: remove the {many(report.counts.missing, 'product')} that it lacks. Their exceptions are kept and
 				sleep.
 			</label>
 		{/if}
@@ -105,23 +105,23 @@
 	{/if}
 	{#if taking.progress}
 		<p class="mt-4" role="status">
-			{count(taking.progress.done)} of {count(taking.progress.of)} taken in
+			{count(taking.progress.done)} of {count(taking.progress.of)} imported
 			<progress class="w-full" max={Math.max(1, taking.progress.of)} value={taking.progress.done}></progress>
 		</p>
 	{/if}
 	<p class="mt-5 flex gap-3">
 		{#if taking.progress}
-			<Press onpress={() => taking.stop()}>Stop, and take in nothing</Press>
+			<Press onpress={() => taking.stop()}>Stop, and import nothing</Press>
 		{:else}
 			{#if report && !report.applied}
 				<Press main disabled={!touched} onpress={() => taking.take(whole, report.warnings.length > 0)}>
-					{report.warnings.length ? 'Do it all the same: take' : 'Take'} in {many(
-						report.counts.new + report.counts.changed,
-						'product',
-					)}{#if whole && report.counts.missing}, remove {count(report.counts.missing)}{/if}
+					{report.warnings.length ? 'Import anyway:' : 'Import'}
+					{many(report.counts.new + report.counts.changed, 'product')}{#if whole && report.counts.missing}, remove {count(
+							report.counts.missing,
+						)}{/if}
 				</Press>
 			{/if}
-			<Press onpress={() => taking.close()}>{report?.applied ? 'Close' : 'Leave it'}</Press>
+			<Press onpress={() => taking.close()}>{report?.applied ? 'Close' : 'Cancel'}</Press>
 		{/if}
 	</p>
 </Sheet>

@@ -41,8 +41,8 @@
 	}
 </script>
 
-<Press small href="/api/stores/{workshop.store}/texts/{language}.po" away>Texts out</Press>
-<Press small onpress={() => picker.click()}>Texts in…</Press>
+<Press small href="/api/stores/{workshop.store}/texts/{language}.po" away>Export texts</Press>
+<Press small onpress={() => picker.click()}>Import texts…</Press>
 <input
 	bind:this={picker}
 	type="file"
@@ -83,9 +83,9 @@
 	<p class="mt-5 flex gap-3">
 		{#if report && !report.applied}
 			<Press main disabled={!report.changes.length} onpress={() => send(false)}
-				>Take in {many(report.changes.length, 'text')}</Press
+				>Import {many(report.changes.length, 'text')}</Press
 			>
 		{/if}
-		<Press onpress={close}>{report?.applied ? 'Close' : 'Leave it'}</Press>
+		<Press onpress={close}>{report?.applied ? 'Close' : 'Cancel'}</Press>
 	</p>
 </Sheet>

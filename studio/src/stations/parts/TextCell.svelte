@@ -59,7 +59,7 @@
 				{#if of.stands_in}<b class="text-look">◇</b>{/if}
 				{#if over}<b>▲ {px(of.width_px - of.room_px)}</b>{/if}
 			</span>
-		{:else}<span class="text-soft">does not stand</span>{/if}
+		{:else}<span class="text-soft">not shown</span>{/if}
 	</button>
 {/if}
 

@@ -24,6 +24,7 @@
 		marked={desk.marked === `look.type.${field}`}
 		onfocus={() => desk.mark(`look.type.${field}`)}
 		onset={(to: number) => desk.set(`look.type.${field}`, to)}
+		ontry={(to: number) => desk.tryOut({ [`look.type.${field}`]: to })}
 	/>
 {/snippet}
 
@@ -38,7 +39,7 @@
 	<span class="name">= {px(d.line_height_px)}</span>
 </p>
 <p>
-	<Handle says="apart" grip="letter spacing" hold={holds.apart} {hand} />
+	<Handle says="letter spacing" grip="letter spacing" hold={holds.apart} {hand} />
 	{@render figure('letter spacing', 'letter_spacing_px')}
 </p>
 {#if d.shift_px}<p class="name">{px(d.shift_px)} {d.shift_px > 0 ? 'down' : 'up'} to centre</p>{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { ButtonDocument, Patch, TrialView } from '$lib/api/types';
 	import { leadColour } from '$lib/pure/fill';
 	import { patchAt, valueAt } from '$lib/pure/patch';
@@ -27,7 +28,7 @@
 		return (valueAt(layer, path) as T | undefined) ?? ofA;
 	}
 	const icons = createQuery(() => ({
-		queryKey: ['icons', workshop.store, ''],
+		queryKey: keyOf.icons(workshop.store, ''),
 		staleTime: Infinity,
 		queryFn: () =>
 			data(client.GET('/api/stores/{store}/icons', { params: { path: workshop.path } })) as Promise<{ name: string }[]>,

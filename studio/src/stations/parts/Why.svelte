@@ -13,15 +13,15 @@
 	const workshop = useWorkshop();
 	/** Says why a line does not win. */
 	function beaten(line: WhyLine, n: number): string {
-		if (line.of.asleep) return line.of.asleep;
-		return n ? 'beaten: the one above is closer' : 'this is what shows';
+		if (line.of.inactive) return line.of.inactive;
+		return n ? 'overridden by the one above' : 'this is what shows';
 	}
 </script>
 
 <ol class="divide-y divide-hair" aria-label="Why">
 	{#each lines as line, n (line.of.layer)}
 		<li class={['flex gap-3 py-2', !line.of.wins && 'text-soft']}>
-			<span class={['figure shrink-0 px-1', line.of.wins && 'bg-marker']}>{line.of.asleep ? '×' : n + 1}</span>
+			<span class={['figure shrink-0 px-1', line.of.wins && 'bg-marker']}>{line.of.inactive ? '×' : n + 1}</span>
 			<div class="min-w-0 flex-1">
 				<b>{line.of.title}</b>
 				{line.value_words} <span class="text-soft">· {beaten(line, n)}</span>
@@ -35,9 +35,9 @@
 			<span class="flex shrink-0 items-start gap-1">
 				{#if line.exception}
 					<Press small onpress={() => (workshop.opened = line.exception)} label="Edit {line.of.title}">Edit</Press>
-					{#if line.of.asleep === 'switched off'}
+					{#if line.of.inactive === 'switched off'}
 						<Press small onpress={() => workshop.changeException(line.exception, { on: true })}>Switch on</Press>
-					{:else if !line.of.asleep}
+					{:else if !line.of.inactive}
 						<Press
 							small
 							onpress={() => workshop.changeException(line.exception, { on: false })}
@@ -52,6 +52,6 @@
 			</span>
 		</li>
 	{:else}
-		<li class="py-2 text-soft">No layer says anything here.</li>
+		<li class="py-2 text-soft">No layer sets this.</li>
 	{/each}
 </ol>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import { capital, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -12,7 +13,7 @@
 	const workshop = useWorkshop();
 	const asked = $derived(workshop.asked);
 	const why = createQuery(() => ({
-		queryKey: ['trace', workshop.store, asked, workshop.draft?.version],
+		queryKey: keyOf.trace(workshop.store, asked, '', workshop.draft?.version),
 		enabled: asked !== null,
 		queryFn: () =>
 			data(
