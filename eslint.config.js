@@ -13,6 +13,27 @@ const layer = (folder, above) => ({
 	},
 });
 
+const stations = ['floor', 'draw', 'words', 'release', 'trials'];
+/** Stations never import each other: what two of them need is shared. */
+const station = (name) => ({
+	files: [`studio/src/stations/${name}/**`],
+	rules: {
+		'no-restricted-imports': [
+			'error',
+			{
+				patterns: stations
+					.filter((other) => other !== name)
+					.map((other) => ({ group: [`../${other}/*`, `**/stations/${other}/*`], message: 'Put it into shared/.' })),
+			},
+		],
+	},
+});
+/** What is shared knows of no station. */
+const shared = {
+	files: ['studio/src/shared/**'],
+	rules: { 'no-restricted-imports': ['error', { patterns: ['**/stations/**'] }] },
+};
+
 export default ts.config(
 	{ ignores: ['**/dist/**', 'node_modules/**', '.venv/**', '.local/**', 'studio/src/lib/api/schema.d.ts'] },
 	...ts.configs.recommended,
@@ -28,10 +49,17 @@ export default ts.config(
 			'no-restricted-imports': 'off',
 			'@typescript-eslint/no-restricted-imports': [
 				'error',
-				{ patterns: [{ group: ['$lib/api/*'], allowTypeImports: true }, { group: ['$lib/state/*', '$lib/ui/*', 'svelte'] }] },
+				{
+					patterns: [
+						{ group: ['$lib/api/*'], allowTypeImports: true },
+						{ group: ['$lib/state/*', '$lib/ui/*', 'svelte'] },
+					],
+				},
 			],
 		},
 	},
 	layer('api', ['state', 'ui']),
 	layer('state', ['ui']),
+	...stations.map(station),
+	shared,
 );

@@ -8,11 +8,11 @@ import httpx2
 from sqlalchemy import text
 
 from ops import demo_words as words
-from uptick.core.document import Device, Placement, ShopperKind, Situation
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
-from uptick.core.settings import Settings
-from uptick.core.store import FormPost, Store, Surface
+from uptick.core.button.document import Device, Placement, ShopperKind, Situation
+from uptick.core.button.merge import Json
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.store import FormPost, Store, Surface
 from uptick.core.trial.readout import Measure
 from uptick.usecases import edit, importing, looks, publish, trials
 from uptick.usecases.ports import Person

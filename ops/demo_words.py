@@ -1,6 +1,6 @@
 """What the demo's buttons say, in its four languages. All of it is made up."""
 
-from uptick.core.merge import Json
+from uptick.core.button.merge import Json
 
 EN, DE, FR, AR = "en-GB", "de-DE", "fr-FR", "ar"
 

@@ -7,9 +7,9 @@ from typing import Any, cast
 
 from itsdangerous import URLSafeSerializer
 
-from uptick.core.fields import BY_PATH, WHOLE_FIELDS, limits_of
-from uptick.core.look import STATES
-from uptick.core.wording import LIVE_VALUES
+from uptick.core.button.fields import BY_PATH, WHOLE_FIELDS, limits_of
+from uptick.core.button.look import STATES
+from uptick.core.words.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
 

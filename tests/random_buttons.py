@@ -4,7 +4,7 @@ import random
 from typing import Any
 
 from tests.samples import kit
-from uptick.core.merge import Json
+from uptick.core.button.merge import Json
 
 
 def _length(rng: random.Random, most: int) -> float | str:

@@ -6,17 +6,17 @@ from datetime import UTC, date, datetime
 from functools import lru_cache
 from typing import Any
 
-from uptick.core.catalogue import Product
-from uptick.core.differences import ButtonChange, changes_between
-from uptick.core.document import ButtonDocument, Device, Placement, parse_document
+from uptick.core.button.document import ButtonDocument, Device, Placement, parse_document
+from uptick.core.button.merge import Json, merge_layer
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.kit import Kit
-from uptick.core.merge import Json, merge_layer
-from uptick.core.reach import Reach
 from uptick.core.release import compile_release
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.store import FormPost, Store, Surface
+from uptick.core.resolved.differences import ButtonChange, changes_between
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import FormPost, Store, Surface
 from uptick.wiring import load_kit
 
 NOW = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)

@@ -16,13 +16,13 @@ from pydantic import SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
 from sqlalchemy import Connection, Engine
 
+from uptick.core.button.merge import Json
+from uptick.core.button.plain_text import unfit_in
+from uptick.core.drawing.kit import IconShape, Kit
 from uptick.core.engine.shops import PROCESS_BYTES, Shops
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, NotSetUp
-from uptick.core.kit import IconShape, Kit
-from uptick.core.merge import Json
-from uptick.core.plain_text import unfit_in
-from uptick.core.store import Store
+from uptick.core.shop.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue

@@ -7,11 +7,11 @@ from typing import Any
 
 from ops import demo_words as words
 from ops.demo import BASELINE
-from uptick.core.catalogue import Product
-from uptick.core.document import Device, Placement, ShopperKind, Situation
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
-from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.button.document import Device, Placement, ShopperKind, Situation
+from uptick.core.button.merge import Json
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
 
 EXCEPTIONS = 200
 CATEGORIES = tuple(f"Category {n}" for n in range(40))

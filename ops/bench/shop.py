@@ -12,14 +12,14 @@ import orjson
 from ops import demo
 from ops.bench.large_shop import large_catalogue, large_settings
 from ops.bench.rows import Row, median, p95
-from uptick.core.catalogue import Product
-from uptick.core.document import Device, Placement
+from uptick.core.button.document import Device, Placement
+from uptick.core.button.merge import Json
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.formats.catalogue_file import write_csv
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
 from uptick.core.release import compile_release
-from uptick.core.store import Store
+from uptick.core.rules.reach import Reach
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 from uptick.main import settle
 from uptick.usecases.edit import Wish, add_exception, change_layer
 from uptick.usecases.importing import import_catalogue

@@ -2,8 +2,8 @@
 	import { QueryClientProvider } from '@tanstack/svelte-query';
 	import Waiting from '$lib/ui/Waiting.svelte';
 	import { provideWorkshop, Workshop } from '$lib/state/workshop.svelte';
-	import Shell from './Shell.svelte';
-	import SignIn from './stations/SignIn.svelte';
+	import Shell from './app/Shell.svelte';
+	import SignIn from './app/SignIn.svelte';
 
 	const workshop = provideWorkshop(new Workshop());
 	let opening = $state(workshop.open());

@@ -13,10 +13,10 @@ from ops import demo_words as words
 from tests.browser.conftest import open_tab
 from tests.random_buttons import random_button
 from tests.samples import document, kit
-from uptick.core.boxes import lay_out
-from uptick.core.compile import BASE_CSS, compile_button
-from uptick.core.lengths import Ground
-from uptick.core.merge import Json
+from uptick.core.button.lengths import Ground
+from uptick.core.button.merge import Json
+from uptick.core.drawing.boxes import lay_out
+from uptick.core.drawing.compile import BASE_CSS, compile_button
 from uptick.core.type.letters import in_capitals
 
 pytestmark = pytest.mark.browser

@@ -10,7 +10,7 @@ from sqlalchemy import text
 
 from ops import demo
 from tests.browser.conftest import Stack, Tab, open_tab
-from uptick.core.document import Device, Placement
+from uptick.core.button.document import Device, Placement
 
 pytestmark = pytest.mark.browser
 OURS = ":is([data-up-place=product_page], [data-up-place=listing_card]) [data-up-button] button"

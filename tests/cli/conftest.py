@@ -7,7 +7,7 @@ import pytest
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.cli import main
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception
 from uptick.wiring import Wiring
 

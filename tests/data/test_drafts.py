@@ -9,8 +9,8 @@ from sqlalchemy import Engine, text
 
 from tests.samples import NOW, PRODUCTS, product, settings
 from uptick.core.errors import NotFound, Stale
-from uptick.core.reach import Reach
-from uptick.core.settings import Settings
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import Settings
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
 from uptick.core.trial.record import Trial, TrialState

@@ -11,9 +11,9 @@ import pytest
 from sqlalchemy import text
 
 from tests.samples import NOW, PRODUCTS, product, settings
-from uptick.core.document import Placement
-from uptick.core.reach import Reach
-from uptick.core.signals import Kind, Signal
+from uptick.core.button.document import Placement
+from uptick.core.rules.reach import Reach
+from uptick.core.shop.signals import Kind, Signal
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure

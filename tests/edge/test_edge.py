@@ -20,7 +20,7 @@ from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
-from uptick.core.signals import BatchIn, EventIn
+from uptick.core.shop.signals import BatchIn, EventIn
 from uptick.edge.app import create_edge
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer

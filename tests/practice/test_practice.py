@@ -16,7 +16,7 @@ from practice.app import create_app
 from practice.goods import all_goods
 from practice.shoppers import Rates, Wish, _covers, count_shoppers, deal, visits
 from uptick.core.formats.catalogue_file import read_catalogue
-from uptick.core.signals import accept, parse_batch
+from uptick.core.shop.signals import accept, parse_batch
 from uptick.core.trial.assign import assign_version
 
 START = datetime(2026, 2, 2, tzinfo=UTC)

@@ -5,18 +5,18 @@ from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 
 from tests.samples import NOW, PRODUCTS, kit, settings, store
-from uptick.core.catalogue import Product
+from uptick.core.button.merge import Json
+from uptick.core.colour.pictures import Picture
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.errors import NotFound, Stale
 from uptick.core.formats.picture_file import pixels_of
-from uptick.core.history import Mark, redoable, undoable
-from uptick.core.kit import Kit
-from uptick.core.merge import Json
-from uptick.core.pictures import Picture
-from uptick.core.reach import Reach
 from uptick.core.release import content_hash
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.history import Mark, redoable, undoable
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
 from uptick.usecases.ports import Draft, Pace, Person, Release, Shop, Step, StoredPicture, TrialCount

@@ -2,10 +2,10 @@ import pytest
 
 from tests.samples import NOW, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.document import Moment, Placement
+from uptick.core.button.document import Moment, Placement
+from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, BadWording, NotFound, Stale
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception, change_layer, remove_exception, undo
 from uptick.usecases.views import DrawView, view_drawing, view_exceptions, view_floor, view_trace, view_words
 from uptick.usecases.views.drawing import DrawQuery
@@ -27,9 +27,9 @@ def test_a_change_is_one_step_with_a_label_that_says_what_was_and_is() -> None:
     change(made, PAGE, {"look": {"radius": 9}})
     change(made, PAGE, {"look": {"radius": 12}})
     assert made.drafts.history(1)[0].label == "Product page: corner radius, 9 → 12"
-    assert drawing(made).document["look"]["radius"] == 12
+    assert drawing(made).document.look.radius == 12
     undo(made.shop, ADA, NOW)
-    assert drawing(made).document["look"]["radius"] == 9
+    assert drawing(made).document.look.radius == 9
 
 
 def test_a_reset_value_falls_back_to_the_wider_rule() -> None:

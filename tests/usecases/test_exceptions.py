@@ -6,10 +6,10 @@ import pytest
 
 from tests.samples import NOW, PRODUCTS, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.document import Device, Placement, ShopperKind
+from uptick.core.button.document import Device, Placement, ShopperKind
+from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, NeedsYes, NotFound, OutOfRange, Overtaken
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception, change_exception, change_layer, redo, set_languages, undo
 from uptick.usecases.importing import PIECE, Progress, import_catalogue, import_steps
 from uptick.usecases.ports import Person

@@ -5,10 +5,10 @@ from PIL import Image
 
 from tests.samples import NOW, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.document import Placement
+from uptick.core.button.document import Placement, SecondButton
+from uptick.core.button.fields import PARTS
+from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
-from uptick.core.fields import PARTS
-from uptick.core.merge import Json
 from uptick.usecases import looks
 from uptick.usecases.edit import change_layer, undo
 from uptick.usecases.looks import Source
@@ -49,23 +49,23 @@ def test_a_kept_look_is_used_by_several_placements_and_changed_in_one_place() ->
     keep(made, "Honey solid", PAGE)
     looks.use_look(made.shop, LIST, "honey-solid", made.drafts.version, ADA, NOW)
     assert drawn(made).uses == "honey-solid"
-    assert drawn(made, Placement.LISTING_CARD).document["look"]["radius"] == 9
+    assert drawn(made, Placement.LISTING_CARD).document.look.radius == 9
     change(made, "look:honey-solid", {"look": {"radius": 17}})
     assert made.drafts.history(1)[0].label == "Look Honey solid: corner radius, 9 → 17"
-    assert [drawn(made, place).document["look"]["radius"] for place in Placement] == [17, 17, 4, 4]
+    assert [drawn(made, place).document.look.radius for place in Placement] == [17, 17, 4, 4]
     (shown,) = view_looks(made.shop).looks
     assert shown.used_by == ("Product page", "Listing card")
     undo(made.shop, ADA, NOW)
-    assert drawn(made).document["look"]["radius"] == 9
+    assert drawn(made).document.look.radius == 9
 
 
 def test_what_a_layer_says_itself_wins_over_the_look_that_it_uses() -> None:
     made = fake_shop(settings(product_page=GREEN))
     keep(made, "Honey", PAGE)
     change(made, PAGE, {"look": {"radius": 2}})
-    assert drawn(made).document["look"]["radius"] == 2
+    assert drawn(made).document.look.radius == 2
     change(made, PAGE, {"look": {"radius": None}})
-    assert drawn(made).document["look"]["radius"] == 9
+    assert drawn(made).document.look.radius == 9
 
 
 def test_a_look_that_is_given_up_leaves_its_values_where_it_was_used() -> None:
@@ -158,9 +158,9 @@ def test_every_start_and_every_part_can_be_brought_to_every_placement() -> None:
     made = fake_shop()
     for start in view_looks(made.shop).starts:
         looks.carry(made.shop, BAR, Source("start", start.key), list(PARTS), made.drafts.version, ADA, NOW)
-        second = drawn(made, Placement.STICKY_BAR).document["second"]
-        if second["kind"] == "checkout":
-            assert second["wording"] == {"en-GB": "Buy now"}
+        second = drawn(made, Placement.STICKY_BAR).document.second
+        if isinstance(second, SecondButton):
+            assert second.wording == {"en-GB": "Buy now"}
 
 
 def test_unknown_sources_are_refused_by_name() -> None:

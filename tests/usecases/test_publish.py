@@ -2,9 +2,9 @@ import pytest
 
 from tests.samples import NOW, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
+from uptick.core.button.merge import Json
 from uptick.core.errors import FindingsLeft, NotFound, NothingToRelease, TrialUnderway
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.readout import Measure
 from uptick.usecases.edit import change_layer, undo
 from uptick.usecases.publish import publish, take_back, view_release

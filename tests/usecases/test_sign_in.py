@@ -6,8 +6,8 @@ import pytest
 from tests.samples import NOW, PRODUCTS, product
 from tests.usecases.fakes import ADA, fake_shop
 from uptick.core.errors import BadCatalogue, NotSignedIn, WrongPassword
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.store import Store
 from uptick.usecases import sign_in as module
 from uptick.usecases.importing import import_catalogue
 from uptick.usecases.ports import Person

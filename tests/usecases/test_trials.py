@@ -6,10 +6,10 @@ import pytest
 
 from tests.samples import NOW, PRODUCTS, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.document import Device, Moment, Placement, Situation
+from uptick.core.button.document import Device, Moment, Placement, Situation
+from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.plan import shoppers_per_version
 from uptick.core.trial.readout import Measure, Tally
 from uptick.usecases.ports import Pace, TrialCount

@@ -12,7 +12,7 @@ from scripts import openapi
 from tests.conftest import EMAIL, PASSWORD, fresh_database, wired
 from tests.samples import PRODUCTS
 from tests.usecases.fakes import ADA
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception
 from uptick.usecases.publish import publish
 from uptick.web import account

@@ -11,11 +11,11 @@ from rich.table import Table
 
 from uptick.cli.common import StoreKey, open_shop, require_code
 from uptick.cli.say import AsJson
-from uptick.core.classes import class_for, context_of
-from uptick.core.document import Device, Placement, ShopperKind
-from uptick.core.field_words import value_text
-from uptick.core.fields import field_title
-from uptick.core.merge import leaves
+from uptick.core.button.document import Device, Placement, ShopperKind
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import field_title
+from uptick.core.button.merge import leaves
+from uptick.core.resolved.classes import class_for, context_of
 from uptick.usecases.state import language_of, product_of
 
 app = typer.Typer()

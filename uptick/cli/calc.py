@@ -22,7 +22,7 @@ def _ratio(text: str) -> tuple[int, int]:
 @app.command()
 def contrast(one: str, other: str, as_json: AsJson = False) -> None:
     """Contrast of two colours (WCAG 2.2). Exits 1 when words of usual size could not be read."""
-    from uptick.core.colour import contrast_ratio
+    from uptick.core.colour.colour import contrast_ratio
 
     ratio = contrast_ratio(one, other)
     shown = int(ratio * 100) / 100

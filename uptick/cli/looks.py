@@ -10,9 +10,9 @@ import typer
 
 from uptick.cli.common import HERE, StoreKey, open_shop, read_file
 from uptick.cli.say import AsJson
-from uptick.core.document import Placement
+from uptick.core.button.document import Placement
+from uptick.core.button.fields import PARTS
 from uptick.core.errors import OutOfRange
-from uptick.core.fields import PARTS
 from uptick.usecases.looks import Source, carry, write_look
 from uptick.usecases.views.drawing import DrawQuery, document_at
 from uptick.usecases.views.looks import CarryView, view_carry

@@ -7,24 +7,24 @@ from dataclasses import asdict
 from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
-from uptick.core.box_names import as_list, known_names
-from uptick.core.classes import ButtonClass, classes_of, under_version
-from uptick.core.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
-from uptick.core.css import font_family
-from uptick.core.document import (
+from uptick.core.button.box_names import as_list, known_names
+from uptick.core.button.document import (
     ButtonDocument,
     Placement,
 )
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import Json
+from uptick.core.drawing.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
+from uptick.core.drawing.css import font_family
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.kit import Kit
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.merge import Json
-from uptick.core.outcome_words import outcome_words
-from uptick.core.reserve import Reserved, may_wrap, reserve
-from uptick.core.resolve import VersionLayer, sets_look
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.store import Store
-from uptick.core.wording import is_rtl, money_rule, plural_table
+from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
+from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
+from uptick.core.resolved.resolve import VersionLayer, sets_look
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.store import Store
+from uptick.core.words.outcome_words import outcome_words
+from uptick.core.words.wording import is_rtl, money_rule, plural_table
 
 
 def compile_release(snapshot: Snapshot, today: date) -> Json:

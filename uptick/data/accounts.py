@@ -5,8 +5,8 @@ from datetime import datetime
 from sqlalchemy import Connection, bindparam, delete, func, insert, select
 from sqlalchemy.dialects.postgresql import insert as upsert
 
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.store import Store
 from uptick.data.tables import draft_steps, drafts, members, sessions, stores, users
 from uptick.usecases.ports import Person
 

@@ -9,9 +9,9 @@ from uuid import uuid4
 from sqlalchemy import Connection, delete, func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 
-from uptick.core.catalogue import Product
+from uptick.core.button.merge import Json
 from uptick.core.engine.tables import Tables
-from uptick.core.merge import Json
+from uptick.core.shop.catalogue import Product
 from uptick.data.heads import Heads
 from uptick.data.tables import imports, products, stores
 

@@ -6,8 +6,8 @@ from sqlalchemy import Connection, bindparam, select, text
 
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, Stale
-from uptick.core.history import Mark, cancelled, redoable, undoable
-from uptick.core.settings import Settings
+from uptick.core.rules.history import Mark, cancelled, redoable, undoable
+from uptick.core.rules.settings import Settings
 from uptick.data.heads import Heads, StepAt
 from uptick.data.tables import draft_steps
 from uptick.usecases.ports import Draft, Person, Step

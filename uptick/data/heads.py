@@ -7,7 +7,7 @@ from uuid import UUID
 
 from sqlalchemy import Connection, text
 
-from uptick.core.merge import Json
+from uptick.core.button.merge import Json
 
 _READ = text("""
 SELECT s.id, s.profile, s.catalogue_stamp, d.version, d.head, h.made_at AS head_made_at,

@@ -5,10 +5,10 @@ from collections.abc import Iterator, Mapping
 from sqlalchemy import Connection, Engine, select
 from sqlalchemy.dialects.postgresql import insert
 
+from uptick.core.colour.pictures import Picture
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 from uptick.core.formats.picture_file import pixels_of
-from uptick.core.pictures import Picture
 from uptick.data.tables import pictures
 from uptick.usecases.ports import StoredPicture
 

@@ -5,8 +5,8 @@ from typing import Any
 
 from sqlalchemy import Engine, text
 
-from uptick.core.reach import Reach
-from uptick.core.store import Store
+from uptick.core.rules.reach import Reach
+from uptick.core.shop.store import Store
 from uptick.usecases.serving import Served, TrialScope
 
 _STAMP = text("""

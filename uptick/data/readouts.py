@@ -6,7 +6,7 @@ from typing import Any
 
 from sqlalchemy import Connection, func, select, text
 
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
 from uptick.data.tables import day_tallies, refusals

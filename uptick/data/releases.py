@@ -5,11 +5,11 @@ from typing import Any
 
 from sqlalchemy import Column, Connection, Row, Select, func, insert, select, text
 
+from uptick.core.button.merge import Json
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound
-from uptick.core.merge import Json
 from uptick.core.release import content_hash
-from uptick.core.settings import Settings
+from uptick.core.rules.settings import Settings
 from uptick.data.heads import Heads, ReleaseAt
 from uptick.data.tables import releases, trial_revisions
 from uptick.usecases.ports import Release

@@ -10,7 +10,7 @@ from psycopg.errors import UniqueViolation
 from sqlalchemy import Connection, Engine, text
 from sqlalchemy.exc import InterfaceError, OperationalError
 
-from uptick.core.signals import Kind, Signal
+from uptick.core.shop.signals import Kind, Signal
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.record import SHARES
 from uptick.data.database import add_event_days

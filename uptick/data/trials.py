@@ -7,7 +7,7 @@ from typing import Any
 from sqlalchemy import Connection, Row, func, insert, select, update
 
 from uptick.core.errors import NotFound, Stale
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
 from uptick.core.trial.record import Trial, TrialState

@@ -22,9 +22,9 @@ from starlette.routing import Route
 from starlette.types import Receive, Scope, Send
 
 from uptick.asgi import Faults
+from uptick.core.button.merge import Json
 from uptick.core.errors import BadSignal
-from uptick.core.merge import Json
-from uptick.core.signals import MAX_BYTES, accept, parse_batch
+from uptick.core.shop.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
 from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer

@@ -10,8 +10,8 @@ from typing import Any
 import brotli
 import orjson
 
-from uptick.core.fills import PICTURES
-from uptick.core.merge import Json
+from uptick.core.button.merge import Json
+from uptick.core.colour.fills import PICTURES
 from uptick.usecases.serving import Served
 
 

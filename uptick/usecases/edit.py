@@ -7,21 +7,21 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from uptick.core.document import require_layer
+from uptick.core.button.document import require_layer
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import WHOLE_FIELDS, field_title
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
 from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
-from uptick.core.field_words import value_text
-from uptick.core.fields import WHOLE_FIELDS, field_title
-from uptick.core.history import Mark, redoable, require_mark, revert, undoable
-from uptick.core.layer_ref import LayerRef
-from uptick.core.merge import Json, at_path, is_tagged, leaves, merge_layer, without_gaps
-from uptick.core.reach import Reach, require_known
-from uptick.core.reach_words import listed, say_reach, vocabulary_of
 from uptick.core.release import turning_days
-from uptick.core.resolve import place_title
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.sound import require_makeable
-from uptick.core.wording import is_rtl, language_name
+from uptick.core.resolved.reach_words import listed, say_reach, vocabulary_of
+from uptick.core.resolved.resolve import place_title
+from uptick.core.resolved.sound import require_makeable
+from uptick.core.rules.history import Mark, redoable, require_mark, revert, undoable
+from uptick.core.rules.reach import Reach, require_known
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.words.wording import is_rtl, language_name
 from uptick.usecases.ports import Draft, Person, Shop
 
 

@@ -4,9 +4,9 @@ from collections.abc import Generator, Iterator
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 
-from uptick.core.catalogue import Change, Reading, Refusal
 from uptick.core.errors import NeedsYes
 from uptick.core.formats.catalogue_file import read_catalogue
+from uptick.core.shop.catalogue import Change, Reading, Refusal
 from uptick.usecases.ports import Person, Shop
 
 PIECE = 2_000

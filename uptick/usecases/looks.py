@@ -8,25 +8,25 @@ from typing import Literal
 
 from pydantic import ValidationError
 
-from uptick.core.carry import completed, only_parts
-from uptick.core.classes import ButtonClass, class_for, context_of
-from uptick.core.differences import FieldChange, field_changes_of
-from uptick.core.document import ButtonDocument, Placement, ShopperKind, parse_document
+from uptick.core.button.document import ButtonDocument, Placement, ShopperKind, parse_document
+from uptick.core.button.fields import PARTS
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import Json, leaves, merge_layer, patch_at, without_gaps
+from uptick.core.colour.ramp import Brand, Seed
+from uptick.core.drawing.match import matched
 from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
-from uptick.core.fields import PARTS
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
 from uptick.core.formats.picture_file import read_picture
 from uptick.core.formats.svg_icon import ReadIcon, read_svg
 from uptick.core.formats.tokens import read_tokens, write_tokens
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.match import matched
-from uptick.core.merge import Json, leaves, merge_layer, patch_at, without_gaps
-from uptick.core.ramp import Brand, Seed
-from uptick.core.sentences import specification
-from uptick.core.settings import NamedLook, Settings
-from uptick.core.starts import starts
+from uptick.core.looks.carry import completed, only_parts
+from uptick.core.looks.sentences import specification
+from uptick.core.looks.starts import starts
+from uptick.core.resolved.classes import ButtonClass, class_for, context_of
+from uptick.core.resolved.differences import FieldChange, field_changes_of
+from uptick.core.rules.settings import NamedLook, Settings
 from uptick.usecases.edit import change_layer, require_sound
 from uptick.usecases.ports import Draft, Person, Shop, StoredPicture
 from uptick.usecases.state import product_of

@@ -5,15 +5,15 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Protocol
 
-from uptick.core.catalogue import Product
+from uptick.core.button.merge import Json
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.history import Mark
-from uptick.core.kit import Kit
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.history import Mark
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Measure, Tally
 from uptick.core.trial.record import Trial
 

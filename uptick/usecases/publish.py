@@ -4,13 +4,13 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import datetime
 
+from uptick.core.button.document import Placement
+from uptick.core.button.merge import Json
 from uptick.core.checks import Finding, Weight, findings_of
-from uptick.core.differences import ButtonChange, FieldChange, changes_between, touches
-from uptick.core.document import Placement
 from uptick.core.errors import FindingsLeft, NothingToRelease, Stale, TrialUnderway
-from uptick.core.merge import Json
 from uptick.core.release import compile_release, compile_version
-from uptick.core.settings import Settings
+from uptick.core.resolved.differences import ButtonChange, FieldChange, changes_between, touches
+from uptick.core.rules.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Person, Release, Shop
 from uptick.usecases.state import DraftState, Shown, State, draft_state, show, telling_language, telling_moment

@@ -5,11 +5,11 @@ from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 from typing import Any, Protocol, cast
 
-from uptick.core.document import Placement
-from uptick.core.merge import Json
-from uptick.core.reach import Context, Reach
-from uptick.core.signals import Kind, Signal
-from uptick.core.store import Store
+from uptick.core.button.document import Placement
+from uptick.core.button.merge import Json
+from uptick.core.rules.reach import Context, Reach
+from uptick.core.shop.signals import Kind, Signal
+from uptick.core.shop.store import Store
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,18 +4,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from uptick.core.boxes import second_text
-from uptick.core.catalogue import Product
-from uptick.core.classes import LEADING, ButtonClass
-from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.differences import FieldChange, count_changes
-from uptick.core.document import Device, Moment, Placement, SecondButton, Situation
+from uptick.core.button.document import Device, Moment, Placement, SecondButton, Situation
+from uptick.core.drawing.boxes import second_text
+from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound, OutOfRange
-from uptick.core.fill import text_for
-from uptick.core.reach_words import listed
-from uptick.core.settings import Settings
-from uptick.core.wording import is_rtl
+from uptick.core.fitting.fill import text_for
+from uptick.core.resolved.classes import LEADING, ButtonClass
+from uptick.core.resolved.differences import FieldChange, count_changes
+from uptick.core.resolved.reach_words import listed
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.words.wording import is_rtl
 from uptick.usecases.ports import Draft, Shop
 
 

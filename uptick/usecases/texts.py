@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 from datetime import datetime
 
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import merge_layer, without_gaps
 from uptick.core.errors import OutOfRange
 from uptick.core.formats.po import TextChange, TextRefusal, TextsReading, patches_of, read_po, write_po
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.merge import merge_layer, without_gaps
-from uptick.core.reach_words import listed, say_reach, vocabulary_of
-from uptick.core.wording import language_name
+from uptick.core.resolved.reach_words import listed, say_reach, vocabulary_of
+from uptick.core.words.wording import language_name
 from uptick.usecases.edit import require_sound
 from uptick.usecases.ports import Person, Shop
 

@@ -5,16 +5,16 @@ from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
 from itertools import islice
 
-from uptick.core.catalogue import Product
-from uptick.core.classes import MOMENTS_OF, class_for, context_of, under_version
-from uptick.core.differences import FieldChange, field_changes
-from uptick.core.document import Placement, Situation, require_layer
+from uptick.core.button.document import Placement, Situation, require_layer
+from uptick.core.button.merge import Json, merge_layer, without_gaps
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import BadReach, OutOfRange, TooFewData
 from uptick.core.errors import TrialState as BadState
-from uptick.core.merge import Json, merge_layer, without_gaps
-from uptick.core.reach import Reach
-from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.resolved.classes import MOMENTS_OF, class_for, context_of, under_version
+from uptick.core.resolved.differences import FieldChange, field_changes
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
 from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
 from uptick.core.trial.record import Trial, TrialState

@@ -11,11 +11,11 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from uptick.asgi import Bounded, Faults, problem
+from uptick.core.button.plain_text import unfit_in
 from uptick.core.formats.catalogue_file import MAX_BYTES as MOST_CATALOGUE
 from uptick.core.formats.css_in import MOST_CHARACTERS as MOST_CSS
 from uptick.core.formats.picture_file import MOST_BYTES as MOST_PICTURE
 from uptick.core.formats.po import MAX_BYTES as MOST_TEXTS
-from uptick.core.plain_text import unfit_in
 from uptick.web import account, exceptions, exchange, looks, outcome, workshop
 from uptick.web.parts import Parts
 from uptick.web.problems import install

@@ -5,8 +5,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
-from uptick.core.plain_text import unfit_value
-from uptick.core.reach import Reach
+from uptick.core.button.plain_text import unfit_value
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.readout import Measure
 
 

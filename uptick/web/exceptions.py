@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from uptick.core.reach import Reach
+from uptick.core.rules.reach import Reach
 from uptick.usecases import edit, views
 from uptick.usecases.edit import Wish
 from uptick.usecases.ports import Draft, Shop

@@ -5,11 +5,11 @@ from typing import Annotated, Any, Literal
 import orjson
 from fastapi import APIRouter, Body, Query, Response
 
+from uptick.core.button.merge import Json
+from uptick.core.colour.fills import PICTURES
+from uptick.core.drawing.icon_search import find_icons
 from uptick.core.errors import NotFound
-from uptick.core.fills import PICTURES
 from uptick.core.formats.svg_icon import ReadIcon
-from uptick.core.icon_search import find_icons
-from uptick.core.merge import Json
 from uptick.usecases import edit, looks, views
 from uptick.usecases.looks import Source
 from uptick.usecases.ports import StoredPicture

@@ -6,12 +6,12 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Query, Response
 
-from uptick.core.catalogue import Product
-from uptick.core.compile import BASE_CSS
-from uptick.core.document import ButtonDocument, Device, Placement, ShopperKind
+from uptick.core.button.document import ButtonDocument, Device, Placement, ShopperKind
+from uptick.core.drawing.compile import BASE_CSS
 from uptick.core.release import compile_fonts
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 from uptick.usecases import edit, views
 from uptick.usecases.ports import Draft, Step
 from uptick.usecases.state import DraftState, draft_state

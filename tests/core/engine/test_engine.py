@@ -5,16 +5,16 @@ import sys
 import pytest
 
 from tests.samples import PRODUCTS, exception, kit, settings, store
+from uptick.core.button.document import Device, Placement, ShopperKind
+from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks import findings_of
-from uptick.core.classes import class_for, context_of
-from uptick.core.document import Device, Placement, ShopperKind
 from uptick.core.engine.shops import CompiledShop, Shops
 from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import NEEDS, Step, follows_from
 from uptick.core.engine.tables import Tables
-from uptick.core.merge import Json, merge_layer
-from uptick.core.settings import Settings
+from uptick.core.resolved.classes import class_for, context_of
+from uptick.core.rules.settings import Settings
 
 RULES = (
     exception(1, {"wording": {"ready": {"en-GB": "Take {name}"}}}, categories=("Jars",)),

@@ -6,20 +6,20 @@ from typing import Any
 
 import pytest
 
-from tests.core.test_golden_shops import LANGUAGES, random_rule
-from tests.core.test_golden_shops import PRODUCTS as GOLDEN
+from tests.core.resolved.test_golden_shops import LANGUAGES, random_rule
+from tests.core.resolved.test_golden_shops import PRODUCTS as GOLDEN
 from tests.samples import NOW, kit, product, settings, store
-from uptick.core.catalogue import Product
+from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
+from uptick.core.button.merge import Json, merge_layer, without_gaps
 from uptick.core.checks import findings_about, findings_of
-from uptick.core.classes import class_for, classes_of, context_of
-from uptick.core.differences import changes_between
-from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.merge import Json, merge_layer, without_gaps
 from uptick.core.release import compile_release
-from uptick.core.resolve import resolve
-from uptick.core.settings import Settings
+from uptick.core.resolved.classes import class_for, classes_of, context_of
+from uptick.core.resolved.differences import changes_between
+from uptick.core.resolved.resolve import resolve
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
 
 TODAY = NOW.date()
 FILLS = ("#14202b", "#8a8a8a", "#ffd34d", "#2f5d3a")

@@ -7,13 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.samples import document, kit
-from uptick.core.carry import completed
-from uptick.core.dress import REST, dresses, ring_colour
+from uptick.core.button.look import Look
+from uptick.core.button.merge import Json
+from uptick.core.colour.dress import REST, dresses, ring_colour
 from uptick.core.errors import BadCss
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
-from uptick.core.look import Look
-from uptick.core.merge import Json
+from uptick.core.looks.carry import completed
 
 THEME = """
 :root { --brand: #3a2a12; --round: 8px; --shadow: 0 2px 4px rgb(0 0 0 / .3), inset 0 0 2px #fff }

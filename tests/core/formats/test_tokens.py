@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 
 from tests.core.formats.test_css import random_look
 from tests.samples import document
-from uptick.core.carry import completed
-from uptick.core.dress import REST, dresses, ring_colour
+from uptick.core.button.look import corners_of
+from uptick.core.colour.dress import REST, dresses, ring_colour
+from uptick.core.colour.ramp import Seed
 from uptick.core.errors import BadTokens
 from uptick.core.formats.tokens import read_tokens, write_tokens
-from uptick.core.look import corners_of
-from uptick.core.ramp import Seed
+from uptick.core.looks.carry import completed
 
 # Written by hand after the format's own examples.
 FILE: Any = {

@@ -10,8 +10,8 @@ from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
 from uptick.core.checks.texts import check_languages, check_texts
-from uptick.core.classes import ButtonClass, ButtonKind, kind_of, kinds_at
 from uptick.core.engine.snapshot import Snapshot
+from uptick.core.resolved.classes import ButtonClass, ButtonKind, kind_of, kinds_at
 
 __all__ = ["Finding", "Fix", "Spot", "Weight", "dead_values", "fields_of", "findings_about", "findings_of"]
 

@@ -3,24 +3,24 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from uptick.core.boxes import lay_out
+from uptick.core.button.document import ButtonDocument, Moment, NoIcon
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.look import LinearFill, PictureFill, RadialFill, SolidFill
+from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower, order_of, set_in
-from uptick.core.classes import ButtonClass
-from uptick.core.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
-from uptick.core.document import ButtonDocument, Moment, NoIcon
-from uptick.core.dress import REST, Dress, by_hand, dress_in, shifted
+from uptick.core.colour.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
+from uptick.core.colour.dress import REST, Dress, by_hand, dress_in, shifted
+from uptick.core.colour.fills import AnyFill, colours_in
+from uptick.core.colour.pictures import under
+from uptick.core.colour.pictures import worst_contrast as worst_on_pixels
+from uptick.core.drawing.boxes import lay_out
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.fill import template_of
-from uptick.core.fills import AnyFill, colours_in
-from uptick.core.kit import Kit
-from uptick.core.layer_ref import LayerRef
-from uptick.core.look import LinearFill, PictureFill, RadialFill, SolidFill
-from uptick.core.merge import Json
-from uptick.core.pictures import under
-from uptick.core.pictures import worst_contrast as worst_on_pixels
-from uptick.core.store import Store
+from uptick.core.fitting.fill import template_of
+from uptick.core.resolved.classes import ButtonClass
+from uptick.core.shop.store import Store
 
 # WCAG 2.2, 1.4.11: what is needed to understand a picture of an icon.
 _ICON_NEEDED = 3.0

@@ -3,16 +3,16 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from uptick.core.button.look import LineBorder, PictureFill
 from uptick.core.checks.contrast import cut
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower
-from uptick.core.classes import ButtonClass
-from uptick.core.colour import contrast_ratio, nearest_passing, over, worst_contrast
-from uptick.core.dress import REST, dress_in, ring_colour
+from uptick.core.colour.colour import contrast_ratio, nearest_passing, over, worst_contrast
+from uptick.core.colour.dress import REST, dress_in, ring_colour
+from uptick.core.colour.fills import colours_in
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.fills import colours_in
-from uptick.core.look import LineBorder, PictureFill
+from uptick.core.resolved.classes import ButtonClass
 
 # WCAG 2.2, 1.4.11 Non-text Contrast.
 _NEEDED = 3.0

@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from uptick.core.classes import ButtonClass
-from uptick.core.document import Placement
-from uptick.core.merge import Json
+from uptick.core.button.document import Placement
+from uptick.core.button.merge import Json
+from uptick.core.resolved.classes import ButtonClass
 
 
 class Weight(StrEnum):

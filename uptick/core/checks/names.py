@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator, Sequence
 
-from uptick.core.box_names import names_of
+from uptick.core.button.box_names import names_of
+from uptick.core.button.document import Moment, QuantityBox
 from uptick.core.checks.finding import Finding, Weight, spots, where_all
-from uptick.core.classes import ButtonClass
-from uptick.core.document import Moment, QuantityBox
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.fill import template_of
-from uptick.core.reach_words import listed
-from uptick.core.wording import language_name
+from uptick.core.fitting.fill import template_of
+from uptick.core.resolved.classes import ButtonClass
+from uptick.core.resolved.reach_words import listed
+from uptick.core.words.wording import language_name
 
 
 def check_names(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:

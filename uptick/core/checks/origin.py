@@ -1,9 +1,9 @@
 """Which layer a value of a class comes from, so that a fix goes where it belongs."""
 
-from uptick.core.classes import ButtonClass
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import at_path
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.merge import at_path
+from uptick.core.resolved.classes import ButtonClass
 
 
 def order_of(one: ButtonClass) -> list[LayerRef]:

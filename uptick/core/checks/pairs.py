@@ -2,17 +2,17 @@
 
 from collections.abc import Iterator, Sequence
 
-from uptick.core.boxes import lay_out, second_look
+from uptick.core.button.document import Placement, SecondButton, Situation
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
-from uptick.core.classes import LEADING, ButtonClass
-from uptick.core.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
-from uptick.core.document import Placement, SecondButton, Situation
-from uptick.core.dress import REST, base_colour, dress_in
+from uptick.core.colour.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
+from uptick.core.colour.dress import REST, base_colour, dress_in
+from uptick.core.drawing.boxes import lay_out, second_look
+from uptick.core.drawing.kit import Kit
+from uptick.core.drawing.match import matched
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.fill import template_of
-from uptick.core.kit import Kit
-from uptick.core.match import matched
-from uptick.core.store import Store
+from uptick.core.fitting.fill import template_of
+from uptick.core.resolved.classes import LEADING, ButtonClass
+from uptick.core.shop.store import Store
 
 # CIEDE2000: ten is plain at a glance (common practice); two buttons that differ in luminance by half differ in weight.
 _APART, _WEIGHTS_APART = 10.0, 1.5

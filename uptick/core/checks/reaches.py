@@ -3,16 +3,16 @@
 from collections.abc import Iterator, Sequence
 from itertools import combinations
 
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import field_title
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.field_words import value_text
-from uptick.core.fields import field_title
-from uptick.core.layer_ref import LayerRef
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
-from uptick.core.reach_words import listed
-from uptick.core.settings import ExceptionRule
+from uptick.core.resolved.reach_words import listed
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule
 
 
 def check_reaches(snapshot: Snapshot) -> Iterator[Finding]:

@@ -4,20 +4,20 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 
-from uptick.core.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
+from uptick.core.button.document import ButtonDocument, Device, Moment, NoIcon, Placement, new_number
+from uptick.core.button.lengths import Ground
+from uptick.core.button.look import FixedSize
+from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where
 from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
-from uptick.core.classes import MOMENTS_OF, ButtonClass, ButtonKind
-from uptick.core.document import ButtonDocument, Device, Moment, NoIcon, Placement, new_number
+from uptick.core.drawing.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.fill import WorstText, worst_of_class
-from uptick.core.kit import Kit
-from uptick.core.laid import laid
-from uptick.core.lengths import Ground
-from uptick.core.look import FixedSize
-from uptick.core.merge import Json
-from uptick.core.wording import language_name
+from uptick.core.fitting.fill import WorstText, worst_of_class
+from uptick.core.fitting.laid import laid
+from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, ButtonKind
+from uptick.core.words.wording import language_name
 
 _TARGET_PX = 24.0
 

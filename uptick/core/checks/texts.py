@@ -2,20 +2,20 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from uptick.core.catalogue import Product
+from uptick.core.button.document import Moment, Placement, ShopperKind
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight, said, spots, where
-from uptick.core.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
-from uptick.core.document import Moment, Placement, ShopperKind
 from uptick.core.engine.goods import Batch
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.fill import products_without, template_of, text_for
-from uptick.core.layer_ref import LayerRef
-from uptick.core.merge import Json
-from uptick.core.reach_words import listed
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.wider_texts import needed_by
-from uptick.core.wording import language_name
+from uptick.core.fitting.fill import products_without, template_of, text_for
+from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
+from uptick.core.resolved.reach_words import listed
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.words.wider_texts import needed_by
+from uptick.core.words.wording import language_name
 
 
 def check_texts(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from itertools import chain
 from typing import Any
 
-from uptick.core.boxes import Drawing
+from uptick.core.button.document import ButtonDocument, NoIcon, parse_document
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.look import FixedSize
+from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks.finding import Fix
-from uptick.core.document import ButtonDocument, NoIcon, parse_document
+from uptick.core.drawing.boxes import Drawing
 from uptick.core.errors import BadDocument
-from uptick.core.layer_ref import LayerRef
-from uptick.core.look import FixedSize
-from uptick.core.merge import Json, merge_layer
 
 # Below these, words are hard to read, and hard to tell from the edge or from the icon (common practice).
 SMALLEST_TYPE_PX = 12

@@ -6,7 +6,7 @@ from functools import cached_property
 from itertools import product as crossing
 from typing import NamedTuple
 
-from uptick.core.document import Device, Placement, ShopperKind, Situation
+from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, Goods, Group, group
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step

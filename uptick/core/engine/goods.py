@@ -8,11 +8,11 @@ from typing import ClassVar
 import numpy as np
 from numpy.typing import NDArray
 
-from uptick.core.catalogue import Product
-from uptick.core.document import Situation, new_number
+from uptick.core.button.document import Situation, new_number
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
+from uptick.core.shop.catalogue import Product
 
 # Places of products in the catalogue, in its order.
 Rows = NDArray[np.int32]

@@ -6,10 +6,10 @@ from typing import Any
 
 import orjson
 
-from uptick.core.document import Moment, wording_of
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.merge import Json, leaves, merge_layer, without_gaps
-from uptick.core.settings import ExceptionRule, Settings
+from uptick.core.button.document import Moment, wording_of
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import Json, leaves, merge_layer, without_gaps
+from uptick.core.rules.settings import ExceptionRule, Settings
 
 USES = "uses"
 # A text of a layer, by moment and language.

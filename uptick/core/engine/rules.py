@@ -3,9 +3,9 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import NamedTuple
 
-from uptick.core.document import Device, Placement, ShopperKind, Situation
-from uptick.core.reach import Context
-from uptick.core.settings import ExceptionRule
+from uptick.core.button.document import Device, Placement, ShopperKind, Situation
+from uptick.core.rules.reach import Context
+from uptick.core.rules.settings import ExceptionRule
 
 
 class _Dimension(NamedTuple):

@@ -4,15 +4,15 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable, Sequence
 from threading import Lock
 
-from uptick.core.catalogue import Product
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.goods import Goods, goods_of
 from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
-from uptick.core.kit import Kit
-from uptick.core.settings import Settings
-from uptick.core.store import Store
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 
 # A store of 50,000 products with 200 exceptions takes about 120 MB; the studio runs beside other programs.
 STORE_BYTES = 200_000_000

@@ -7,9 +7,11 @@ from typing import Any, ClassVar, NamedTuple, TypeVar
 
 import orjson
 
-from uptick.core.boxes import is_plain
-from uptick.core.catalogue import Product
-from uptick.core.document import ButtonDocument, Moment, Placement, Wider, new_number, parse_document
+from uptick.core.button.document import ButtonDocument, Moment, Placement, Wider, new_number, parse_document
+from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.merge import Json, merge_layer
+from uptick.core.drawing.boxes import is_plain
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.cover import Cover, cover
 from uptick.core.engine.goods import Goods
 from uptick.core.engine.layers import Cell, Layer, layers_of
@@ -17,13 +19,11 @@ from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import BadDocument
-from uptick.core.kit import Kit
-from uptick.core.layer_ref import BASELINE, LayerRef
-from uptick.core.merge import Json, merge_layer
-from uptick.core.reach import Reach
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.store import Store
-from uptick.core.wider_texts import needed_by, overridden
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
+from uptick.core.words.wider_texts import needed_by, overridden
 
 R = TypeVar("R")
 

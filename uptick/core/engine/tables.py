@@ -6,15 +6,15 @@ from dataclasses import dataclass, field
 from threading import local
 from typing import Any, TypeVar
 
-from uptick.core.catalogue import Product
-from uptick.core.document import ButtonDocument
+from uptick.core.button.document import ButtonDocument
+from uptick.core.button.look import Look
+from uptick.core.drawing.kit import Kit
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.step import NEEDS, Step
-from uptick.core.kit import Kit
-from uptick.core.look import Look
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.store import Store
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
 from uptick.core.type.fontbook import FontBook
 
 R = TypeVar("R")

@@ -5,11 +5,11 @@ import io
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from uptick.core.catalogue import Line, Product, Reading, compare_catalogue
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.jsonld import products_from_jsonld
 from uptick.core.formats.product_fields import COLUMNS, column_of, product_from, row_of
 from uptick.core.formats.text_file import text_of
+from uptick.core.shop.catalogue import Line, Product, Reading, compare_catalogue
 
 MAX_BYTES = 60_000_000
 

@@ -8,11 +8,11 @@ from typing import Any
 import tinycss2
 from tinycss2.ast import Declaration, Node, ParseError, QualifiedRule
 
+from uptick.core.button.fields import WRITTEN, Field, Written
+from uptick.core.button.merge import Json, merge_layer, patch_at
 from uptick.core.errors import BadCss
-from uptick.core.fields import WRITTEN, Field, Written
 from uptick.core.formats import css_values as values
 from uptick.core.formats.css_errors import NotUnderstood
-from uptick.core.merge import Json, merge_layer, patch_at
 
 MOST_CHARACTERS = 400_000
 # No hand writes brackets that deep; what reads them goes into each.

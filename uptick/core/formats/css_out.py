@@ -1,10 +1,10 @@
 """A look as a piece of CSS that anybody can use: readable, with the names that `read_css` reads again."""
 
-from uptick.core import css
-from uptick.core.dress import REST, dress_in
-from uptick.core.fields import declared_all
-from uptick.core.kit import Kit
-from uptick.core.look import FixedSize, FullSize, Look
+from uptick.core.button.fields import declared_all
+from uptick.core.button.look import FixedSize, FullSize, Look
+from uptick.core.colour.dress import REST, dress_in
+from uptick.core.drawing import css
+from uptick.core.drawing.kit import Kit
 
 _STATES = {
     "hover": ":hover",

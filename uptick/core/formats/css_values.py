@@ -19,9 +19,9 @@ from tinycss2.ast import (
     WhitespaceToken,
 )
 
+from uptick.core.button.merge import Json
 from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.formats.css_math import PX, computed, is_math
-from uptick.core.merge import Json
 
 # Properties that name others twice each double with every step; no value of a button is that long.
 MOST_TOKENS = 4_000

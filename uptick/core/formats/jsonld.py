@@ -8,9 +8,9 @@ import json
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from uptick.core.catalogue import Line, Product
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.product_fields import product_from, row_of
+from uptick.core.shop.catalogue import Line, Product
 
 _HOLDERS = ("@graph", "itemListElement", "item", "mainEntity")
 _KINDS = {"Product", "ProductGroup"}

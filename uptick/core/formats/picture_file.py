@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 from PIL import Image, UnidentifiedImageError
 
+from uptick.core.colour.pictures import Picture
 from uptick.core.errors import BadPicture
-from uptick.core.pictures import Picture
 
 MOST_BYTES = 8_000_000
 # Twice what a button is wide on the widest screen.

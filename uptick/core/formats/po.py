@@ -10,15 +10,15 @@ from datetime import datetime
 
 import polib
 
-from uptick.core.document import Moment
+from uptick.core.button.document import Moment
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.merge import Json, at_path
 from uptick.core.engine.layers import clean_layers
 from uptick.core.errors import BadTexts, BadWording
 from uptick.core.formats.text_file import text_of
-from uptick.core.layer_ref import LayerRef
-from uptick.core.merge import Json, at_path
-from uptick.core.resolve import place_title
-from uptick.core.settings import Settings
-from uptick.core.wording import live_names, parse_text
+from uptick.core.resolved.resolve import place_title
+from uptick.core.rules.settings import Settings
+from uptick.core.words.wording import live_names, parse_text
 
 MAX_BYTES = 5_000_000
 

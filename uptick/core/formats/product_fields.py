@@ -6,9 +6,9 @@ from datetime import date
 from decimal import Decimal
 from urllib.parse import urlsplit
 
-from uptick.core.catalogue import Product
-from uptick.core.plain_text import unfit_in
-from uptick.core.wording import currency_digits
+from uptick.core.button.plain_text import unfit_in
+from uptick.core.shop.catalogue import Product
+from uptick.core.words.wording import currency_digits
 
 COLUMNS = (
     "sku", "name", "category", "price", "currency", "url", "picture", "stock", "option_name", "option_values", "tax",

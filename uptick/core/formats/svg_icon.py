@@ -14,7 +14,7 @@ from fontTools.pens.transformPen import TransformPen
 from fontTools.svgLib.path import parse_path
 from fontTools.svgLib.path.shapes import PathBuilder
 
-from uptick.core.document import OwnIcon, Shape
+from uptick.core.button.document import OwnIcon, Shape
 from uptick.core.errors import BadIcon
 
 MOST_BYTES = 200_000

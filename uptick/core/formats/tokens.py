@@ -14,10 +14,8 @@ from typing import Any
 
 from coloraide import Color
 
-from uptick.core.dress import REST, Dress, dresses, ring_colour
-from uptick.core.errors import BadTokens
-from uptick.core.fields import FIELDS
-from uptick.core.look import (
+from uptick.core.button.fields import FIELDS
+from uptick.core.button.look import (
     FixedSize,
     LinearFill,
     LineBorder,
@@ -29,8 +27,10 @@ from uptick.core.look import (
     SolidFill,
     corners_of,
 )
-from uptick.core.merge import Json, merge_layer, patch_at
-from uptick.core.ramp import Seed
+from uptick.core.button.merge import Json, merge_layer, patch_at
+from uptick.core.colour.dress import REST, Dress, dresses, ring_colour
+from uptick.core.colour.ramp import Seed
+from uptick.core.errors import BadTokens
 
 MOST_CHARACTERS = 400_000
 _CURVES = {

@@ -5,9 +5,9 @@ from datetime import datetime
 from enum import StrEnum
 from typing import Any
 
-from uptick.core.merge import Json
-from uptick.core.reach import Reach
-from uptick.core.resolve import VersionLayer
+from uptick.core.button.merge import Json
+from uptick.core.resolved.resolve import VersionLayer
+from uptick.core.rules.reach import Reach
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
 

@@ -6,7 +6,7 @@ from math import floor
 
 from uniseg.linebreak import line_break_units
 
-from uptick.core.look import Type
+from uptick.core.button.look import Type
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.letters import in_capitals
 

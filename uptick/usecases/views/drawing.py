@@ -3,15 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from uptick.core.box_names import known_names, names_of
-from uptick.core.boxes import Drawing
-from uptick.core.catalogue import Product
-from uptick.core.checks import Finding, findings_about
-from uptick.core.checks.origin import order_of
-from uptick.core.classes import LEADING, ButtonClass, class_for, context_of
-from uptick.core.colour import needed_ratio, worst_contrast
-from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.document import (
+from uptick.core.button.box_names import known_names, names_of
+from uptick.core.button.document import (
     BoxNames,
     ButtonDocument,
     Device,
@@ -20,17 +13,24 @@ from uptick.core.document import (
     QuantityBox,
     ShopperKind,
 )
-from uptick.core.dress import base_colour, dresses, ring_colour
+from uptick.core.button.look import PictureFill
+from uptick.core.button.merge import Json, leaves, without_gaps
+from uptick.core.checks import Finding, findings_about
+from uptick.core.checks.origin import order_of
+from uptick.core.colour.colour import needed_ratio, worst_contrast
+from uptick.core.colour.dress import base_colour, dresses, ring_colour
+from uptick.core.colour.fills import colours_in
+from uptick.core.drawing.boxes import Drawing
+from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.engine.layers import USES
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound
-from uptick.core.fill import text_for
-from uptick.core.fills import colours_in
-from uptick.core.laid import laid
-from uptick.core.look import PictureFill
-from uptick.core.merge import Json, leaves, without_gaps
-from uptick.core.settings import Settings
-from uptick.core.wording import is_rtl
+from uptick.core.fitting.fill import text_for
+from uptick.core.fitting.laid import laid
+from uptick.core.resolved.classes import LEADING, ButtonClass, class_for, context_of
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.catalogue import Product
+from uptick.core.words.wording import is_rtl
 from uptick.usecases.edit import changed_settings, layer_title
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, language_of, product_of, show

@@ -4,17 +4,17 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
+from uptick.core.button.document import Moment, Placement
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import field_title
+from uptick.core.button.merge import leaves, without_gaps
 from uptick.core.checks import dead_values
-from uptick.core.classes import LEADING
-from uptick.core.differences import FieldChange
-from uptick.core.document import Moment, Placement
-from uptick.core.effect import Effect, effects_of
 from uptick.core.errors import NotFound
-from uptick.core.field_words import value_text
-from uptick.core.fields import field_title
-from uptick.core.merge import leaves, without_gaps
-from uptick.core.reach import Reach
-from uptick.core.reach_words import read_reach, say_reach, vocabulary_of
+from uptick.core.resolved.classes import LEADING
+from uptick.core.resolved.differences import FieldChange
+from uptick.core.resolved.effect import Effect, effects_of
+from uptick.core.resolved.reach_words import read_reach, say_reach, vocabulary_of
+from uptick.core.rules.reach import Reach
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import Shown, show, telling_language
 

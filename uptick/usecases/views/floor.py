@@ -4,13 +4,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
-from uptick.core.catalogue import Product
+from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
+from uptick.core.button.fields import field_title
 from uptick.core.checks import Finding, Spot, fields_of, findings_of
-from uptick.core.classes import LEADING, ButtonClass, bare_class
-from uptick.core.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, Group
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.fields import field_title
+from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class
+from uptick.core.shop.catalogue import Product
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, language_of, show

@@ -3,14 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from uptick.core.compile import CompiledButton, compile_button
-from uptick.core.differences import FieldChange
-from uptick.core.document import ButtonDocument, parse_document
-from uptick.core.fields import PARTS
-from uptick.core.kit import Kit
-from uptick.core.merge import Json, merge_layer
-from uptick.core.ramp import Brand, Seed, Shade, ramp
-from uptick.core.starts import starts
+from uptick.core.button.document import ButtonDocument, parse_document
+from uptick.core.button.fields import PARTS
+from uptick.core.button.merge import Json, merge_layer
+from uptick.core.colour.ramp import Brand, Seed, Shade, ramp
+from uptick.core.drawing.compile import CompiledButton, compile_button
+from uptick.core.drawing.kit import Kit
+from uptick.core.looks.starts import starts
+from uptick.core.resolved.differences import FieldChange
 from uptick.usecases.edit import layer_title
 from uptick.usecases.looks import Source, bring, carry_patch, changes_by, users_of
 from uptick.usecases.ports import Shop, StoredPicture

@@ -2,15 +2,15 @@
 
 from dataclasses import dataclass
 
-from uptick.core.boxes import lay_out
-from uptick.core.catalogue import Product
-from uptick.core.classes import MOMENTS_OF, ButtonClass, class_for, context_of
-from uptick.core.document import Device, Moment, Placement, ShopperKind
-from uptick.core.field_words import value_text
-from uptick.core.fields import field_title
-from uptick.core.reach_words import say_reach, vocabulary_of
-from uptick.core.resolve import Candidate, trace
-from uptick.core.wording import is_rtl
+from uptick.core.button.document import Device, Moment, Placement, ShopperKind
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import field_title
+from uptick.core.drawing.boxes import lay_out
+from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, class_for, context_of
+from uptick.core.resolved.reach_words import say_reach, vocabulary_of
+from uptick.core.resolved.resolve import Candidate, trace
+from uptick.core.shop.catalogue import Product
+from uptick.core.words.wording import is_rtl
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import Shown, language_of, product_of, show
 

@@ -3,19 +3,19 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from uptick.core.button.document import Device, Moment, Placement
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.merge import at_path
 from uptick.core.checks.origin import order_of
-from uptick.core.classes import ButtonClass, kinds_at
-from uptick.core.document import Device, Moment, Placement
 from uptick.core.engine.layers import clean_layers
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.fill import WorstText, template_of, worst_of_class
+from uptick.core.fitting.fill import WorstText, template_of, worst_of_class
+from uptick.core.fitting.laid import laid
 from uptick.core.formats.po import places_of
-from uptick.core.laid import laid
-from uptick.core.layer_ref import LayerRef
-from uptick.core.merge import at_path
-from uptick.core.reach_words import say_reach, vocabulary_of
-from uptick.core.settings import ExceptionRule, Settings
-from uptick.core.wording import is_rtl, language_name
+from uptick.core.resolved.classes import ButtonClass, kinds_at
+from uptick.core.resolved.reach_words import say_reach, vocabulary_of
+from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.words.wording import is_rtl, language_name
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, draft_state, language_of
 

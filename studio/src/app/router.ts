@@ -1,0 +1,15 @@
+import { createRouter } from 'sv-router';
+import Floor from '../stations/floor/Floor.svelte';
+import Lost from './Lost.svelte';
+
+// The floor is where everybody begins; each other station is loaded when somebody goes there.
+export const { navigate, route } = createRouter({
+	'/': Floor,
+	'/draw': () => import('../stations/draw/Draw.svelte'),
+	'/draw/:placement': () => import('../stations/draw/Draw.svelte'),
+	'/words': () => import('../stations/words/Words.svelte'),
+	'/release': () => import('../stations/release/Release.svelte'),
+	'/trials': () => import('../stations/trials/Trials.svelte'),
+	'/trials/:number': () => import('../stations/trials/Trial.svelte'),
+	'*': Lost,
+});

@@ -1,0 +1,45 @@
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
+	import { capital, said } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import Sheet from '$lib/ui/Sheet.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import { navigate } from '../../app/router';
+	import Why from './Why.svelte';
+
+	const workshop = useWorkshop();
+	const asked = $derived(workshop.asked);
+	const why = createQuery(() => ({
+		queryKey: keyOf.trace(workshop.store, asked, '', workshop.draft?.version),
+		enabled: asked !== null,
+		queryFn: () =>
+			data(
+				client.GET('/api/stores/{store}/trace', {
+					params: { path: workshop.path, query: asked ?? { placement: 'product_page', field: '' } },
+				}),
+			),
+	}));
+	function jump(layer: string): void {
+		const at = asked;
+		workshop.asked = null;
+		if (!at) return;
+		if (at.field.startsWith('wording.')) void navigate('/words');
+		else void navigate('/draw/:placement', { params: { placement: at.placement }, search: { layer } });
+	}
+</script>
+
+<Sheet open={asked !== null} title="Why it is so" onclose={() => (workshop.asked = null)} wide>
+	{#if why.data && asked}
+		<p class="mt-1 text-md">
+			{capital(why.data.field_words)} on the {said(asked.placement)}, for <b>{why.data.product.name}</b>, on a
+			<b>{why.data.device}</b>, in <b>{workshop.languageOptions.find((o) => o.value === why.data?.language)?.label}</b>
+		</p>
+		<div class="mt-3"><Why lines={why.data.lines} onjump={jump} /></div>
+		<p class="mt-5"><Press main onpress={() => (workshop.asked = null)}>Close</Press></p>
+	{:else}
+		<Waiting what="Following the layers" error={why.error} onretry={() => why.refetch()} />
+	{/if}
+</Sheet>

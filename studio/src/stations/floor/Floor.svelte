@@ -1,0 +1,266 @@
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
+	import type { Cell, Device, FloorView, Placement } from '$lib/api/types';
+	import { capital, count, many, percent, said } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Findings from '$lib/ui/Findings.svelte';
+	import Marks from '$lib/ui/Marks.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import { navigate } from '../../app/router';
+	import Exceptions from '../../shared/exceptions/Exceptions.svelte';
+	import TakeCatalogue from './TakeCatalogue.svelte';
+
+	const workshop = useWorkshop();
+	const query = $derived({ device: workshop.device, language: workshop.shownLanguage });
+	const floor = createQuery(() => ({
+		queryKey: keyOf.floor(workshop.store, query),
+		queryFn: () => data(client.GET('/api/stores/{store}/floor', { params: { path: workshop.path, query } })),
+		placeholderData: (before: FloorView | undefined) => before,
+	}));
+	const findings = createQuery(() => ({
+		queryKey: keyOf.findings(workshop.store, query),
+		queryFn: () => data(client.GET('/api/stores/{store}/findings', { params: { path: workshop.path, query } })),
+	}));
+	$effect(() => {
+		if (floor.data) workshop.sees(floor.data.draft);
+	});
+	const columns: Record<string, string> = {
+		plain: 'plain',
+		choice: 'needs a choice',
+		set: 'a set',
+		pre_order: 'pre-order',
+		sold_out: 'sold out',
+		in_basket: 'once in the basket',
+	};
+	const all = $derived(findings.data?.findings ?? []);
+	const counts = $derived({
+		must: all.filter((f) => f.weight === 'must_fix').length,
+		look: all.filter((f) => f.weight === 'look_again').length,
+		note: all.filter((f) => f.weight === 'note').length,
+	});
+	const hasProducts = $derived(Boolean(workshop.info?.product_count));
+
+	function weight(placement: Placement, cell: Cell) {
+		return findings.data?.cells.find((one) => one.placement === placement && one.column === cell.column);
+	}
+	function href(placement: Placement, cell: Cell): string {
+		return `/draw/${placement}?product=${encodeURIComponent(cell.product?.sku ?? '')}&device=${workshop.device}`;
+	}
+	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
+		return { placement, moment: cell.button?.moment ?? 'ready' };
+	}
+	/** On a button of the plan, `w` asks why it says what it says, and `e` leads to its words. */
+	function onkeydown(event: KeyboardEvent, placement: Placement, cell: Cell): void {
+		if (!workshop.singleKeys || event.ctrlKey || event.metaKey || event.altKey || !cell.button) return;
+		if (event.key === 'e') void navigate('/words', { search: wordsOf(placement, cell) });
+		if (event.key !== 'w') return;
+		workshop.asked = {
+			placement,
+			field: `wording.${cell.button.moment}.${workshop.shownLanguage}`,
+			product: cell.product?.sku,
+			...query,
+		};
+	}
+</script>
+
+{#if floor.data}
+	<div class="floor">
+		<section class="px-6 pt-4 pb-8" aria-label="Plan of the purchase buttons">
+			<h1 class="mb-3 text-md font-normal">
+				Every purchase button as seen on a
+				<Pick
+					label="Device"
+					value={workshop.device}
+					options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
+					onpick={(to) => (workshop.device = to as Device)}
+				/>, in
+				<Pick
+					label="Language"
+					value={workshop.shownLanguage}
+					options={workshop.languageOptions}
+					onpick={(to) => (workshop.tongue = to)}
+				/>, signals of the last <b>{floor.data.days} days</b>, drawn <span class="figure">3:5</span>
+			</h1>
+			{#if hasProducts}
+				<div class="plan">
+					{#each floor.data.rows as row (row.placement)}
+						<div class="row">
+							<div class="pr-3">
+								<h2 class="text-md">
+									<a href="/draw/{row.placement}" class="no-underline">{capital(said(row.placement))}</a>
+								</h2>
+								<p class="text-sm text-soft">{many(row.pages, row.placement === 'listing_card' ? 'list' : 'page')}</p>
+							</div>
+							{#each row.cells as cell (cell.column)}
+								{@const found = weight(row.placement, cell)}
+								<div class="cell">
+									<p class="mb-1 text-sm text-soft">
+										{#if cell.button && cell.stands}<a
+												href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}"
+												class="text-soft no-underline hover:underline"
+												aria-label="Words: {said(row.placement)}, {columns[cell.column]}">{columns[cell.column]}</a
+											>{:else}{columns[cell.column]}{/if}
+										{#if found?.must_fix}<b class="text-must" title="{found.must_fix} to fix">▲</b>
+										{:else if found?.look_again}<b class="text-look" title="{found.look_again} to look at again">◇</b
+											>{/if}
+										{#each cell.trials as number (number)}
+											<a
+												href="/trials/{number}"
+												class="font-semibold whitespace-nowrap text-b no-underline"
+												aria-label="Trial {number}">A | B</a
+											>
+										{/each}
+									</p>
+									{#if cell.button && cell.stands}
+										<a
+											class="stand"
+											href={href(row.placement, cell)}
+											aria-label="Draw: {cell.button.text}"
+											aria-keyshortcuts="w e"
+											onkeydown={(event) => onkeydown(event, row.placement, cell)}
+										>
+											<TrueButton {...cell.button} least={Math.min(row.room_px, 130)} />
+										</a>
+									{:else}
+										<svg
+											class="none"
+											viewBox="0 0 44 16"
+											width="44"
+											height="16"
+											role="img"
+											aria-label={cell.button ? 'No button stands here' : 'No product needs this'}
+										>
+											<path d="M2 15 14 2M12 15 24 2M22 15 34 2" />
+										</svg>
+									{/if}
+									<p class="foot">
+										{#if cell.shown}
+											<span class="figure">{percent(cell.clicked / cell.shown)}</span>
+											<span class="text-soft">of {count(cell.shown)}</span>
+										{:else if cell.products}<span class="text-soft">{many(cell.products, 'product')}</span>{/if}
+										{#if cell.exceptions.length}
+											<Marks
+												exceptions={cell.exceptions}
+												of={cell.products}
+												where="{said(row.placement)}, {columns[cell.column]}"
+												onopen={(id) => (workshop.opened = id)}
+											/>
+										{/if}
+									</p>
+								</div>
+							{/each}
+							<div class="text-right">
+								{#if row.shown}
+									<p class="figure text-lg">{percent(row.clicked / row.shown)}</p>
+									<p class="text-sm text-soft">pressed of</p>
+									<p class="figure text-sm text-soft">{count(row.shown)}</p>
+								{:else}
+									<p class="text-sm text-soft">no signals yet</p>
+								{/if}
+							</div>
+						</div>
+					{/each}
+				</div>
+				<Exceptions />
+				{#each Object.entries(floor.data.refused) as [reason, n] (reason)}
+					<p class="mt-3 text-soft">{many(n, 'signal')} refused: {said(reason)}</p>
+				{/each}
+			{/if}
+			<TakeCatalogue />
+		</section>
+		<aside class="border-l border-hair px-5 pt-4" aria-label="Findings and trials">
+			<h2 class="text-md">
+				Findings
+				{#if counts.must}<span class="figure text-must">▲ {counts.must}</span>{/if}
+				{#if counts.look}<span class="figure text-look">◇ {counts.look}</span>{/if}
+				{#if counts.note}<span class="figure text-soft">– {counts.note}</span>{/if}
+			</h2>
+			{#if findings.data}
+				<Findings findings={all} withPlace most={12} onfix={(fix) => workshop.fix(fix)} />
+				{#if !all.length}
+					<p class="mt-2 text-soft">
+						Nothing. Words can be read, fit where they stand, and a finger can hit every button.
+					</p>
+				{/if}
+			{:else if hasProducts}
+				<Waiting what="Checking every kind of button" error={findings.error} onretry={() => findings.refetch()} />
+			{/if}
+			{#each floor.data.running as trial (trial.number)}
+				<p class="mt-4 border-t border-hair pt-3 text-md">
+					<a href="/trials/{trial.number}" class="font-bold text-b">A | B running</a>
+					{trial.question}
+					{#if trial.day > trial.days}
+						<span class="text-soft">The days that were planned are over: see whether it can be read.</span>
+					{:else}
+						<span class="text-soft"
+							>Day <span class="figure">{trial.day}</span> of <span class="figure">{trial.days}</span>.</span
+						>
+					{/if}
+				</p>
+			{/each}
+		</aside>
+	</div>
+{:else}
+	<Waiting what="Laying out the floor" error={floor.error} onretry={() => floor.refetch()} />
+{/if}
+
+<style>
+	.floor {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 290px;
+		min-height: calc(100vh - 67px);
+	}
+	.row {
+		display: grid;
+		grid-template-columns: 92px minmax(0, 1.15fr) repeat(4, minmax(0, 1fr)) minmax(0, 1.4fr) 66px;
+		gap: 8px;
+		border-top: 1px solid var(--color-hair);
+		padding: 12px 0;
+		min-height: 116px;
+	}
+	.row:last-child {
+		border-bottom: 1px solid var(--color-hair);
+	}
+	.stand {
+		display: inline-block;
+		max-width: 100%;
+		overflow: hidden;
+		zoom: 0.6;
+	}
+	.stand:focus-visible {
+		zoom: 1;
+		overflow: visible;
+		position: relative;
+		z-index: 2;
+	}
+	.foot {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: baseline;
+		gap: 2px 6px;
+		margin-top: 4px;
+		font-size: 11px;
+	}
+	.none {
+		display: block;
+		margin: 10px 0;
+	}
+	.none path {
+		stroke: var(--color-soft);
+	}
+	@media (max-width: 1000px) {
+		.floor {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.plan {
+			overflow-x: auto;
+		}
+		.row {
+			min-width: 960px;
+		}
+	}
+</style>

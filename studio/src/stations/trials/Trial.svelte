@@ -1,0 +1,259 @@
+<script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
+	import type { Patch, TrialView } from '$lib/api/types';
+	import { capital, count, date, said } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import { route } from '../../app/router';
+	import Intervals from './Intervals.svelte';
+	import PlanOfTrial from './PlanOfTrial.svelte';
+	import Progress from './Progress.svelte';
+	import VersionB from './VersionB.svelte';
+
+	const workshop = useWorkshop();
+	const number = $derived(Number((route.params as { number?: string }).number));
+	const path = $derived({ ...workshop.path, number });
+	const trial = createQuery(() => ({
+		queryKey: keyOf.trial(workshop.store, number),
+		queryFn: () => data(client.GET('/api/stores/{store}/trials/{number}', { params: { path } })),
+		refetchInterval: 5_000,
+	}));
+	const view = $derived(trial.data);
+	const base = createQuery(() => ({
+		queryKey: keyOf.drawing(workshop.store, { trial: view?.placement }),
+		enabled: view?.trial.state === 'drawn',
+		queryFn: () =>
+			data(
+				client.GET('/api/stores/{store}/draw/{placement}', {
+					params: { path: { ...workshop.path, placement: view?.placement ?? 'product_page' } },
+				}),
+			),
+	}));
+
+	type Change = { patch?: Patch; decides?: 'added' | 'ordered'; relative_difference?: number };
+	const STATES = { hover: 'hovered', focus: 'focused', pressed: 'pressed' } as const;
+	/** What was seen goes along, so that nothing that somebody else changed meanwhile is overwritten or started. */
+	function act(doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
+		return workshop.act(async () => {
+			const key = keyOf.trial(workshop.store, number);
+			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
+			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
+			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));
+		});
+	}
+	const change = (body: Change) =>
+		act((headers) => data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body, headers })));
+	let daysAgo = $state(0);
+	const start = () =>
+		act((headers) =>
+			data(
+				client.POST('/api/stores/{store}/trials/{number}/start', {
+					params: { path },
+					body: { days_ago: daysAgo },
+					headers,
+				}),
+			),
+		);
+	const keepB = () =>
+		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })));
+	const close = () =>
+		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })));
+	const room = $derived(
+		Math.min(300, ...Object.values(workshop.info?.store.surfaces[view?.placement ?? 'product_page']?.widths_px ?? {})),
+	);
+	const where = $derived(
+		view
+			? [view.placement, ...(view.trial.reach.categories ?? []), ...(view.trial.reach.products ?? [])]
+					.map(said)
+					.join(', ')
+			: '',
+	);
+	const canKeep = $derived(Boolean(view?.readout?.reading) && view?.readout?.verdict.outcome !== 'do_not_read');
+	const link = (letter: string) => `${view?.product_url}?up-show=${number}.${letter}`;
+</script>
+
+{#snippet versions(one: TrialView)}
+	<div class="mt-4 flex flex-wrap items-start gap-x-10 gap-y-4">
+		{#each [{ letter: 'A', shown: one.a }, { letter: 'B', shown: one.b }] as { letter, shown } (letter)}
+			<div class="flex items-start gap-3">
+				<b class={['text-lg', letter === 'B' && 'text-b']}>{letter}</b>
+				<div>
+					<TrueButton {...shown} {room} look={one.state === 'rest' ? undefined : one.state} />
+					<p class="mt-1"><a href={link(letter)} target="_blank" rel="noopener">See {letter} in the shop</a></p>
+				</div>
+			</div>
+		{/each}
+	</div>
+	<p class="mt-2 text-soft">
+		{#if one.differs}
+			On {one.product}, {said(one.a.moment)}{one.state === 'rest' ? '' : `, ${STATES[one.state]}`}.
+		{:else if one.fields.length}
+			On no product of this trial can a difference be seen.
+		{/if}
+	</p>
+	<ul class="mt-2">
+		{#each one.fields as field (field.field)}
+			<li>
+				{capital(field.field)}: <span class="text-soft">{field.before} →</span> <b class="text-b">{field.after}</b>
+			</li>
+		{:else}
+			<li class="text-soft">B is still the same as A.</li>
+		{/each}
+	</ul>
+{/snippet}
+
+{#if view}
+	<div class="trial">
+		<section class="px-6 pt-5 pb-8" aria-label="Trial">
+			<p class="text-soft">
+				<a href="/trials">Trials</a> · {view.trial.number} · {where}
+				{#if view.trial.state === 'running'}· running since {date(view.trial.started_at ?? '')}{/if}
+				{#if view.trial.state === 'closed'}· closed {date(view.trial.closed_at ?? '')}{/if}
+			</p>
+			{#if view.trial.state === 'drawn'}
+				<h1 class="text-2xl leading-tight">{view.trial.question}</h1>
+				{@render versions(view)}
+				<h2 class="mt-6 mb-1 text-md">What B changes</h2>
+				{#if base.data}
+					<VersionB {view} base={base.data.document} onpatch={(patch) => change({ patch })} />
+				{/if}
+				<h2 class="mt-6 mb-1 text-md">What decides</h2>
+				<p class="text-md">
+					Shoppers are dealt half and half. What counts is whether they
+					<Pick
+						label="Measure"
+						value={view.trial.decides}
+						options={[
+							{ value: 'added', label: 'add it to the basket' },
+							{ value: 'ordered', label: 'order it' },
+						]}
+						onpick={(value) => change({ decides: value as 'added' | 'ordered' })}
+					/>
+					within <b class="figure">{view.trial.window_days}</b> days. The smallest difference worth having is
+					<Figure
+						label="smallest difference"
+						unit="%"
+						value={Math.round(view.trial.relative_difference * 1000) / 10}
+						least={1}
+						most={200}
+						onset={(value) => change({ relative_difference: value / 100 })}
+					/>
+					% of what A does.
+				</p>
+				<div class="mt-3"><PlanOfTrial {view} /></div>
+			{:else if view.readout}
+				<h1 class="mt-1 text-2xl leading-tight" data-outcome={view.readout.verdict.outcome}>
+					{view.readout.verdict.sentence}
+				</h1>
+				<p class="mt-1 text-md text-soft">{view.trial.question}</p>
+				{@render versions(view)}
+				<Progress {view} />
+				{#if view.readout.reading}
+					<Intervals {view} />
+				{:else}
+					<p class="mt-6 max-w-xl text-md">
+						The rates stay covered until {count(view.readout.progress.planned)} shoppers have had their time. Whoever looks
+						early and stops at a lucky moment is wrong far more often than 1 time in 20.
+					</p>
+				{/if}
+			{/if}
+		</section>
+		<aside class="border-l border-hair px-6 pt-5" aria-label="What to do">
+			{#if view.trial.state === 'drawn'}
+				<Press main disabled={!view.planned.plan || !view.fields.length || workshop.saving} onpress={start}
+					>Start the trial</Press
+				>
+				<p class="mt-3 text-soft">Once it has started, B, the measure and the plan are frozen.</p>
+				{#if workshop.info?.store.is_practice}
+					<p class="mt-5 border-t border-hair pt-4 text-md">
+						On the practice store’s own clock it starts
+						<Figure
+							label="days ago"
+							unit="days"
+							value={daysAgo}
+							least={0}
+							most={120}
+							onset={(value) => (daysAgo = Math.round(value))}
+						/>
+						days ago.
+					</p>
+					<p class="mt-1 text-soft">
+						The plan takes the pace of the days before. Then
+						<a href="{workshop.info.store.origin}/shoppers" target="_blank" rel="noopener">send practice shoppers</a>
+						through the days since.
+					</p>
+				{/if}
+			{:else if view.trial.state === 'running'}
+				<p class="flex flex-wrap gap-2">
+					<Press main disabled={!canKeep || workshop.saving} onpress={keepB}>Keep B, into the draft</Press>
+					<Press onpress={close}>{canKeep ? 'Keep A' : 'Stop, stay with A'}</Press>
+				</p>
+				{#if !canKeep}<p class="mt-3 text-soft">B can be kept once the trial may be read.</p>{/if}
+			{:else}
+				<p class="text-md"><b>{view.trial.kept} was kept.</b></p>
+				{#if view.trial.kept === 'B'}
+					<p class="mt-1 text-soft">Its change was put into the draft. <a href="/release">To the release</a></p>
+				{/if}
+			{/if}
+			{#if view.readout}
+				<h2 class="mt-7 text-md">Who</h2>
+				<table class="ledger">
+					<thead><tr><th></th><th class="figure">A</th><th class="figure text-b">B</th></tr></thead>
+					<tbody>
+						{#each ['entered', 'timed_up', 'clicked', 'added', 'ordered'] as kind (kind)}
+							{#if view.counted.A?.[kind] !== undefined}
+								<tr>
+									<th>{{ entered: 'came in', timed_up: 'counted', clicked: 'pressed' }[kind] ?? kind}</th>
+									<td class="figure">{count(view.counted.A[kind])}</td>
+									<td class="figure">{count(view.counted.B?.[kind] ?? 0)}</td>
+								</tr>
+							{/if}
+						{/each}
+					</tbody>
+				</table>
+				<h2 class="mt-7 text-md">How far to trust it</h2>
+				{#if view.readout.split}
+					<p class="mt-2">
+						<b class={view.readout.split.holds ? '' : 'text-must'}>
+							{view.readout.split.holds ? 'The split holds.' : '▲ The split is broken.'}
+						</b>
+						<span class="text-soft">
+							Half and half: {view.readout.split.observed.map(count).join(' and ')}, p
+							<span class="figure">{view.readout.split.p_value.toPrecision(2)}</span>; alarm under 0.001.
+						</span>
+					</p>
+				{/if}
+				<p class="mt-2">
+					<b>Looked at once.</b>
+					<span class="text-soft">
+						Planned for {count(view.trial.plan?.total ?? 0)} shoppers before the start; the first {count(
+							view.trial.plan?.total ?? 0,
+						)}
+						are what is read, however late one looks.
+					</span>
+				</p>
+			{/if}
+		</aside>
+	</div>
+{:else}
+	<Waiting what="Reading the trial" error={trial.error} onretry={() => trial.refetch()} />
+{/if}
+
+<style>
+	.trial {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 380px;
+		min-height: calc(100vh - 67px);
+	}
+	@media (max-width: 1000px) {
+		.trial {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

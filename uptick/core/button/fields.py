@@ -1,0 +1,223 @@
+"""The fields of the button document, each declared once.
+
+What a field is called, which part of a look it belongs to, whether it is replaced whole, what it moves, and how it is
+written to CSS, to tokens and in a sentence, and read from them. Its type and its limits are the document's own model's.
+"""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from annotated_types import Ge, Le
+from pydantic import BaseModel
+
+from uptick.core.button.document import ButtonDocument
+from uptick.core.button.look import STATES, Look
+
+
+class Box(StrEnum):
+    """What of a drawing a field moves."""
+
+    OUTER = "outer"
+    WORDS = "words"
+    ICON = "icon"
+    # Nothing stands elsewhere: it is only painted otherwise.
+    PAINT = "paint"
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """How the value of a field stands in one property of CSS, on the body of the button or on its words.
+
+    `write` returns nothing where the value is the usual one; `read` takes what `css_values` has read by `unit`.
+    """
+
+    name: str
+    write: Callable[[Any], str]
+    usual: str
+    unit: str
+    words: Mapping[str, Any] | None = None
+    on_words: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One field.
+
+    `part` is the part of a look that it is carried with. `whole` says that a layer replaces it whole. `moves` are the
+    boxes that it moves. `css` and `token` are there where one property and one token hold all of it; what stands in
+    several is written by `css`, `css_out`, `css_in` and `tokens` themselves. `says` is what a sentence adds for it.
+    """
+
+    path: str
+    title: str
+    part: str = ""
+    whole: bool = False
+    moves: frozenset[Box] = frozenset()
+    css: Written | None = None
+    token: str = ""
+    says: Callable[[Any], str] | None = None
+
+    def of(self, look: Look) -> Any:
+        """Return its value in a look."""
+        found: Any = look
+        for name in self.path.split(".")[1:]:
+            found = getattr(found, name)
+        return found
+
+
+def _px(value: float) -> str:
+    return f"{round(value, 4):g}px" if value else "0"
+
+
+_BODY, _TEXT = frozenset({Box.OUTER}), frozenset({Box.OUTER, Box.WORDS})
+_PAINT = frozenset({Box.PAINT})
+
+_PAINTED = (
+    ("fill", "fill", "fill", True),
+    ("text_colour", "words' colour", "fill", False),
+    ("border", "border", "edge", True),
+    ("shadows", "shadows", "edge", True),
+    ("opacity", "opacity", "fill", False),
+    ("motion", "transition", "motion", True),
+)
+_WHEN = {
+    "hover": "when hovered",
+    "pressed": "while pressed",
+    "focus": "when focused",
+    "disabled": "when sold out",
+    "working": "while working",
+    "added": "once added",
+}
+
+
+def _painted() -> Iterator[Field]:
+    for name, title, part, whole in _PAINTED:
+        moves = _BODY | _PAINT if name == "border" else _PAINT
+        yield Field(f"look.{name}", title, part, whole, moves)
+    for state in STATES:
+        for name, title, _, whole in _PAINTED:
+            yield Field(f"look.{state}.{name}", f"{title} {_WHEN[state]}", "states", whole, _PAINT)
+
+
+FIELDS: tuple[Field, ...] = (
+    Field("look.size", "size", "size", True, _BODY),
+    Field("look.padding.top", "padding above", "padding", moves=_TEXT),
+    Field("look.padding.right", "padding right", "padding", moves=_TEXT),
+    Field("look.padding.bottom", "padding below", "padding", moves=_TEXT),
+    Field("look.padding.left", "padding left", "padding", moves=_TEXT),
+    Field("look.radius", "corner radius", "corners", True, _PAINT),
+    Field("look.type.family", "type family", "type", moves=_TEXT),
+    Field("look.type.size_px", "type size", "type", moves=_TEXT),
+    Field("look.type.weight", "type weight", "type", moves=_TEXT),
+    Field("look.type.line", "line height", "type", moves=_TEXT),
+    Field(
+        "look.type.letter_spacing_px", "letter spacing", "type", moves=_TEXT,
+        css=Written("letter-spacing", _px, "0", "px"), token="letter-spacing",
+        says=lambda px: f", letters {px:g} px apart" if px else "",
+    ),
+    Field(
+        "look.type.case", "capitals", "type", moves=_TEXT,
+        css=Written(
+            "text-transform", {"upper": "uppercase", "as_written": "none"}.__getitem__, "none", "word",
+            {"uppercase": "upper", "none": "as_written"},
+        ),
+        says=lambda case: ", in capitals" if case == "upper" else "",
+    ),
+    Field(
+        "look.type.underline_px", "underline", "type", moves=_PAINT,
+        css=Written("text-decoration", lambda px: f"underline {_px(px)}" if px else "none", "none", "underline",
+                    on_words=True),
+        token="underline", says=lambda px: f", underlined {px:g} px thick" if px else "",
+    ),
+    Field(
+        "look.type.underline_offset_px", "underline's distance", "type", moves=_PAINT,
+        css=Written("text-underline-offset", _px, "0", "px", on_words=True), token="underline-offset",
+        says=lambda px: f", {px:g} px below them" if px else "",
+    ),
+    Field("look.centring", "centring", "type", moves=frozenset({Box.WORDS})),
+    Field("look.wrap", "wrapping", "type", moves=_TEXT),
+    *_painted(),
+    Field("look.focus.ring_colour", "focus ring", "states", moves=_PAINT),
+    Field("look.focus.ring_width_px", "focus ring's width", "states", moves=_PAINT),
+    Field("look.focus.ring_offset_px", "focus ring's distance", "states", moves=_PAINT),
+    Field("look.working.tell", "what moves while working", "states", moves=_PAINT),
+    Field("look.added.tell", "what moves once added", "states", moves=_PAINT),
+    Field("icon", "icon", "icon", True, frozenset({Box.OUTER, Box.WORDS, Box.ICON})),
+    Field("quantity", "quantity box", "quantity", True, _BODY),
+    Field("second", "second button", "second", True, _BODY),
+    Field("afterwards", "afterwards", whole=True),
+    Field("uses", "named look"),
+    Field("placement.shown", "whether it stands"),
+    Field("placement.name", "name beside it"),
+    Field("placement.price", "price beside it"),
+)  # fmt: skip
+
+BY_PATH: Mapping[str, Field] = {field.path: field for field in FIELDS}
+# Values that a layer replaces whole: to change a part of one is to write all of it.
+WHOLE_FIELDS: tuple[str, ...] = tuple(field.path for field in FIELDS if field.whole)
+# Fields whose CSS is one property.
+WRITTEN: tuple[tuple[Field, Written], ...] = tuple((field, field.css) for field in FIELDS if field.css)
+
+
+def _parts() -> dict[str, tuple[str, ...]]:
+    found: dict[str, dict[str, None]] = {}
+    for field in FIELDS:
+        if field.part:
+            steps = field.path.split(".")
+            # Of padding, type and a state all that is in it belongs together.
+            together = len(steps) > 2 and (steps[1] in STATES or steps[1] in {"padding", "type"})
+            root = ".".join(steps[:2]) if together else field.path
+            found.setdefault(field.part, {})[root] = None
+    return {part: tuple(roots) for part, roots in found.items()}
+
+
+# The parts of a look that can be carried from one button to another, with what each takes along.
+PARTS: Mapping[str, tuple[str, ...]] = _parts()
+
+
+def field_title(path: str) -> str:
+    """Return what a designer calls a field, for example `words: sold out, en-GB`."""
+    if path.startswith("wording."):
+        _, moment, *language = path.split(".")
+        return ", ".join([f"words: {moment.replace('_', ' ')}", *language])
+    if path.startswith("spoken."):
+        return f"name for screen readers, {path.removeprefix('spoken.')}"
+    field = BY_PATH.get(path)
+    return field.title if field else path
+
+
+def limits_of(path: str) -> tuple[float, float] | None:
+    """Return the least and the greatest value of a field that is a number with limits; they are its model's."""
+    model: type[BaseModel] = ButtonDocument
+    *steps, last = path.split(".")
+    for step in steps:
+        info = model.model_fields.get(step)
+        if info is None or not isinstance(info.annotation, type) or not issubclass(info.annotation, BaseModel):
+            return None
+        model = info.annotation
+    info = model.model_fields.get(last)
+    bounds = info.metadata if info else []
+    least = next((one.ge for one in bounds if isinstance(one, Ge)), None)
+    most = next((one.le for one in bounds if isinstance(one, Le)), None)
+    return None if least is None or most is None else (float(least), float(most))  # type: ignore[arg-type]
+
+
+def declared(look: Look, *, on_words: bool) -> dict[str, str]:
+    """Return the CSS of the fields that are one property each, where they are not as usual."""
+    found = {}
+    for field, css in WRITTEN:
+        if css.on_words == on_words and (value := css.write(field.of(look))) != css.usual:
+            found[css.name] = value
+    return found
+
+
+def declared_all(look: Look) -> dict[str, str]:
+    """Return the CSS of all those fields, also where they are as usual."""
+    return {css.name: css.write(field.of(look)) for field, css in WRITTEN}
+
+
+def say_fields(look: Look, begin: str) -> str:
+    """Return what sentences add for the fields under a path."""
+    return "".join(f.says(f.of(look)) for f in FIELDS if f.says and f.path.startswith(begin))

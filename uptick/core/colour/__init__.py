@@ -1,0 +1,1 @@
+"""Colours, fills and pictures, and how a look is dressed in each state."""

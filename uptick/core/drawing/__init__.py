@@ -1,0 +1,1 @@
+"""A look drawn: its boxes, its icons, its CSS and markup."""

@@ -1,0 +1,347 @@
+"""The compiler: a button document becomes the CSS, markup and text patterns that shoppers get."""
+
+from collections.abc import Mapping
+from typing import Any, NotRequired
+
+from typing_extensions import TypedDict
+
+from uptick.core.button.box_names import as_list
+from uptick.core.button.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
+from uptick.core.button.fields import declared
+from uptick.core.button.lengths import Ground, to_px
+from uptick.core.button.look import FixedSize, FullSize, LineBorder, Look, corners_of
+from uptick.core.button.merge import Json
+from uptick.core.colour.dress import REST, dress_in
+from uptick.core.drawing import css
+from uptick.core.drawing.boxes import QUANTITY_GAP_PX, second_look, takes_row
+from uptick.core.drawing.kit import Kit, icon_of
+from uptick.core.type.setting import set_words
+from uptick.core.words.wording import Live, Pattern, Plural, parse_text
+
+
+class CompiledIcon(TypedDict):
+    """`paths` hold the attributes of each SVG path; `box` is the view box."""
+
+    paths: list[dict[str, str]]
+    box: str
+    side: str
+
+
+class CompiledQuantity(TypedDict):
+    least: int
+    most: int
+    step: int
+    start: int
+    layout: str
+    # What screen readers call it and its keys, where that is not the usual in a language.
+    names: NotRequired[dict[str, list[str]]]
+
+
+class CompiledButton(TypedDict):
+    """A button in the form that the script stands on a page; its words come beside it.
+
+    `css` is the part of the style sheet that differs from button to button; `BASE_CSS` goes before it. Every value in
+    it is a number, a parsed colour or a name from a list, so nothing of a designer's text can reach it. `high` is the
+    height in pixels to reserve, or each device's own; `after` is where a press leads. `second` are the words of a
+    second button by language; `spoken` is what one without words is called.
+    """
+
+    css: str
+    icon: CompiledIcon | None
+    wide: bool
+    high: float | dict[str, float]
+    shown: bool
+    name: bool
+    price: bool
+    quantity: CompiledQuantity | None
+    second: dict[str, list[Any]] | None
+    spoken: dict[str, list[Any]] | None
+    after: str
+
+
+def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:
+    """Return a button compiled, without its words; with a ground, relative lengths become pixels on it.
+
+    Raises:
+        OutOfRange: The icon is not shipped.
+    """
+    bare = document.bare
+    where = ground if bare.derived(is_relative) else None
+    return bare.derived(_compile, kit, where)
+
+
+def is_relative(document: ButtonDocument) -> bool:
+    """Tell whether a length of a button depends on where it stands."""
+    look, second = document.look, document.second
+    pads = [look.padding, *([second.padding] if isinstance(second, SecondButton) else [])]
+    lengths = [getattr(pad, side) for pad in pads for side in ("top", "right", "bottom", "left")]
+    lengths += [getattr(look.size, name, None) for name in ("least", "most", "width")]
+    corners = corners_of(look.radius)
+    lengths += [corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left]
+    return any(isinstance(length, str) for length in lengths)
+
+
+def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> CompiledButton:
+    stands, box, second = document.placement, document.quantity, document.second
+    quantity: CompiledQuantity | None = None
+    if isinstance(box, QuantityBox):
+        quantity = {
+            "least": box.least, "most": box.most, "step": box.step, "start": box.start, "layout": box.layout,
+        }  # fmt: skip
+        if box.names:
+            quantity["names"] = {language: as_list(names) for language, names in box.names.items()}
+    return {
+        "css": _css(document, kit, ground),
+        "icon": _icon(document, kit),
+        "wide": takes_row(document),
+        "high": reserved_height(document, kit),
+        "shown": stands.shown,
+        "name": stands.name,
+        "price": stands.price,
+        "quantity": quantity,
+        "second": _patterns(second.wording) if isinstance(second, SecondButton) else None,
+        "spoken": _patterns(document.spoken) if document.is_wordless and document.spoken else None,
+        "after": document.afterwards.kind,
+    }
+
+
+def _patterns(texts: Mapping[str, str]) -> dict[str, list[Any]]:
+    return {language: wire_pattern(parse_text(text)) for language, text in texts.items()}
+
+
+# Heights are reserved before the window is known: what is relative to it is taken on a phone.
+_RESERVED_ON = Ground(320, 375)
+
+
+def reserved_height(document: ButtonDocument, kit: Kit) -> float:
+    """Return the height of a button in pixels with words on one line, the same in every moment."""
+    look = document.look
+    pad, type_px = look.padding, look.type.size_px
+    border = 2 * look.border.width_px if isinstance(look.border, LineBorder) else 0.0
+    along = to_px(pad.top, _RESERVED_ON, type_px) + to_px(pad.bottom, _RESERVED_ON, type_px) + border
+    if isinstance(look.size, FixedSize):
+        return max(look.size.height, along)
+    icon = icon_of(document.icon)
+    line = 0.0 if document.is_wordless else set_words("", look.type, kit.fonts).line_height_px
+    if icon and icon.side == "above":
+        return along + icon.size_px + (icon.gap_px if line else 0) + line
+    return along + max(icon.size_px if icon else 0.0, line)
+
+
+def compile_words(layer: Json) -> dict[str, dict[str, list[Any]]]:
+    """Return the texts that one layer sets, by moment and language, laid out as the script fills them.
+
+    Plain runs are strings, live values `{"v": name}`, plurals `{"p": name, "=0": …, "one": …, "other": …}`.
+    """
+    return {
+        moment: {language: wire_pattern(parse_text(text)) for language, text in texts.items()}
+        for moment, texts in (layer.get("wording") or {}).items()
+    }
+
+
+def wire_pattern(pattern: Pattern) -> list[Any]:
+    return [_wire(part) for part in pattern]
+
+
+def _wire(part: str | Live | Plural) -> Any:
+    if isinstance(part, str):
+        return part
+    if isinstance(part, Live):
+        return {"v": part.name}
+    forms = [(f"={number}", inner) for number, inner in part.exact] + list(part.forms)
+    return {"p": part.name} | {name: wire_pattern(inner) for name, inner in forms}
+
+
+def _icon(document: ButtonDocument, kit: Kit) -> CompiledIcon | None:
+    icon = icon_of(document.icon)
+    if icon is None:
+        return None
+    glyph = kit.glyph(icon)
+    side = "after" if icon.side == "after" else "before"
+    return {"paths": [_path(s) for s in glyph.shapes], "box": f"0 0 {glyph.width:g} {glyph.height:g}", "side": side}
+
+
+def _path(shape: Shape) -> dict[str, str]:
+    found = {"d": shape.d}
+    if shape.rule == "evenodd":
+        found["fill-rule"] = "evenodd"
+    if shape.stroke:
+        found |= {"fill": "none", "stroke": "currentColor", "stroke-width": f"{shape.stroke:g}"}
+        found |= {"stroke-linecap": shape.cap, "stroke-linejoin": shape.join}
+    return found
+
+
+# No rule of a theme for its own boxes may undo how ours stands, so the host insists on its display.
+# Working is told by a tick that runs along the lower edge, not by a spinner; added by a mark that stands up once where
+# one begins to read. A flex box has no line of text in it that could be higher than the button.
+BASE_CSS = (
+    ":host{all:initial;visibility:inherit;display:inline-flex!important;vertical-align:top;align-items:stretch;"
+    f"gap:{QUANTITY_GAP_PX:g}px}}"
+    ".b,.s{all:unset;flex:none;box-sizing:border-box;position:relative;overflow:visible;display:inline-flex;"
+    "align-items:center;align-self:center;justify-content:center;cursor:pointer;white-space:nowrap;text-align:center;"
+    "-webkit-tap-highlight-color:transparent;touch-action:manipulation}"
+    ".b>*{flex:none}"
+    ".b[aria-disabled=true]{cursor:not-allowed}"
+    ".b[data-moment=working]{cursor:progress}"
+    ".b::after{position:absolute;inset:0;border-radius:inherit;background:currentColor;pointer-events:none}"
+    ":host([dir=rtl]) .b::after{transform:scaleX(-1)}"
+    "@keyframes t{from{clip-path:inset(calc(100% - 3px) 100% 0 0)}to{clip-path:inset(calc(100% - 3px) 0 0)}}"
+    "@keyframes m{from{clip-path:inset(100% calc(100% - 5px) 0 0)}to{clip-path:inset(0 calc(100% - 5px) 0 0)}}"
+    "@keyframes r{from{box-shadow:0 0 0 0}to{box-shadow:0 0 0 9px transparent}}"
+    "@keyframes f{50%{opacity:.35}}"
+    "@media(prefers-reduced-motion:reduce){.b,.s,.b *,.b::after{animation:none!important;transition:none!important}}"
+    "@media(forced-colors:active){.b,.s,.q{border:solid 1px ButtonText!important;background:ButtonFace!important}}"
+    ".n{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}"
+    "svg{fill:currentColor}"
+    # As high as its row, however small that is; minus and plus are there in some layouts.
+    ".q{flex:none;contain:size;display:inline-grid;box-sizing:border-box;text-align:center;background:#fff;color:#111;"
+    "box-shadow:inset 0 0 0 1px #767676}"
+    ".v{all:unset;min-width:0;min-height:0;grid-area:n}"
+    ".k{all:unset;min-height:0;overflow:hidden;cursor:pointer;display:grid;place-items:center;line-height:1;"
+    "touch-action:manipulation;user-select:none}.k[aria-disabled=true]{color:#767676;cursor:default}"
+    ".q:focus-within{outline:3px solid #111;outline-offset:2px}"
+)
+_TELLS = {
+    # Where nothing may move, a still line and a still mark tell the same.
+    "tick": {
+        "content": "''", "clip-path": "inset(calc(100% - 3px) 0 0)", "animation": "t 1.2s ease-in-out infinite",
+    },
+    "mark": {"content": "''", "clip-path": "inset(0 calc(100% - 5px) 0 0)", "animation": "m .3s ease-out"},
+    "ring": {"content": "''", "background": "none", "animation": "r .5s ease-out"},
+}  # fmt: skip
+
+
+# It slides quickly (0.3 s is common practice), casts its shadow away from the edge and puts no shade over the page.
+BAR_CSS = (
+    ":host{all:initial;position:fixed;inset:auto 0 0;z-index:2147483000;visibility:hidden;transform:translateY(110%);"
+    "transition:transform .3s,visibility .3s;background:#fff;color:#111;box-shadow:0 -2px 12px rgb(0 0 0/.18);"
+    "font:15px/1.3 system-ui,sans-serif}:host([data-in]){visibility:visible;transform:none}"
+    "div{display:flex;align-items:center;gap:16px;max-width:1128px;margin:0 auto;padding:8px 16px}"
+    "span{overflow:hidden;text-overflow:ellipsis;white-space:nowrap}.n{flex:1;font-weight:600}[hidden]{display:none}"
+    "slot{display:block;flex:0 1 auto;margin-inline-start:auto}"
+    "@media(max-width:599px){.n{display:none}slot{flex:1}}"
+    "@media(prefers-reduced-motion:reduce){:host{transition:none}}@media print{:host{display:none}}"
+)
+
+
+_STATES = {
+    "hover": ":hover:not([aria-disabled=true]),[data-look=hover]",
+    "focus": ":focus-visible,[data-look=focus]",
+    "pressed": ":active:not([aria-disabled=true]),[data-look=pressed]",
+    "working": "[data-moment=working]",
+    "added": "[data-moment=added]",
+    "disabled": "[data-moment=sold_out],[data-moment=choose_first][aria-disabled=true]",
+}
+
+
+def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
+    look, second = document.look, document.second if isinstance(document.second, SecondButton) else None
+    boxed = isinstance(document.quantity, QuantityBox)
+    among = boxed or (second is not None and second.side == "beside")
+    writer = css.Writer(kit.fonts, ground)
+    found = [":host{display:flex!important}"] if takes_row(document) else []
+    if look.wrap != "none":
+        found.append(":host{max-width:100%}")
+    found += _row(document, second)
+    declared = {**writer.size(look, among_others=among), **_body(look, writer), **css.inside(look, document.icon)}
+    if second and second.side == "beside" and second.share and isinstance(look.size, FullSize):
+        declared |= _share(document, second)
+    if document.is_wordless:
+        declared["gap"] = "0"
+    if second and second.side == "under" and boxed and not isinstance(look.size, FullSize):
+        declared["justify-self"] = "start"
+    if second and second.side == "under" and not boxed:
+        declared |= {"align-self": "stretch"}
+        declared.pop("flex", None)
+    found.append(css.rule(".b", declared))
+    icon = icon_of(document.icon)
+    above = icon is not None and icon.side == "above"
+    found += _states(look, ".b")
+    found.append(css.rule(".w", css.words(look, kit.fonts, hidden=document.is_wordless, above=above)))
+    found += _tells(look)
+    if icon:
+        found.append(css.rule("svg", css.icon_size(icon, kit.glyph(icon))))
+        if icon.mirror:
+            found.append(":host([dir=rtl]) svg{transform:scaleX(-1)}")
+    if isinstance(document.quantity, QuantityBox):
+        found.append(_quantity(document.quantity, look, writer))
+    if second:
+        found += _second(document, second, writer)
+    return "".join(found)
+
+
+def _body(look: Look, writer: css.Writer) -> css.Declarations:
+    return {
+        **writer.padding(look.padding, look.type.size_px),
+        **writer.corners(look.radius, look.type.size_px),
+        **css.dress(dress_in(look, REST)),
+        **writer.type(look.type),
+        **declared(look, on_words=False),
+        **({"transition": css.transition(look.motion)} if look.motion.duration_ms else {}),
+    }
+
+
+def _states(look: Look, selector: str) -> list[str]:
+    declared = css.states(look)
+    return [css.rule(f"{selector}:where({on})", declared[name]) for name, on in _STATES.items()]
+
+
+def _tells(look: Look) -> list[str]:
+    found = []
+    if look.working.tell == "breath":
+        found.append(".b[data-moment=working]>*{animation:f 1.2s ease-in-out infinite}")
+    elif look.working.tell == "tick":
+        found.append(css.rule(".b[data-moment=working]::after", _TELLS["tick"]))
+    if look.added.tell != "none":
+        found.append(css.rule(".b[data-moment=added]::after", _TELLS[look.added.tell]))
+    return found
+
+
+def _row(document: ButtonDocument, second: SecondButton | None) -> list[str]:
+    """Return how what stands beside and under the button is set around it."""
+    if second is None or second.side == "beside":
+        return []
+    if isinstance(document.quantity, QuantityBox):
+        gaps = f"{css.px(second.gap_px)} {QUANTITY_GAP_PX:g}px"
+        return [f":host{{display:grid!important;grid-template-columns:auto minmax(0,1fr);gap:{gaps}}}"]
+    return [f":host{{flex-direction:column;gap:{css.px(second.gap_px)}}}"]
+
+
+_AREAS = {
+    "plain": "'n' minmax(0,1fr)/1fr",
+    "sides": f"'m n p' minmax(0,1fr)/{KEY_PX:g}px 1fr {KEY_PX:g}px",
+    "stacked": f"'n p' minmax(0,1fr) 'n m' minmax(0,1fr)/1fr {KEY_PX:g}px",
+}
+
+
+def _quantity(box: QuantityBox, look: Look, writer: css.Writer) -> str:
+    whole = {
+        "width": css.px(box.whole_width_px), **writer.corners(look.radius, look.type.size_px), **writer.type(look.type),
+        **declared(look, on_words=False),
+        "grid-template": _AREAS[box.layout],
+    }  # fmt: skip
+    return css.rule(".q", whole)
+
+
+def _share(document: ButtonDocument, second: SecondButton) -> css.Declarations:
+    """Return one half of what a quantity box and the gap leave of the row."""
+    box = document.quantity
+    taken = second.gap_px + (box.whole_width_px + QUANTITY_GAP_PX if isinstance(box, QuantityBox) else 0)
+    return {"flex": "none", "width": f"calc(50% - {taken / 2:g}px)", "min-width": "0"}
+
+
+def _second(document: ButtonDocument, second: SecondButton, writer: css.Writer) -> list[str]:
+    look = second_look(document)
+    declared = _body(look, writer)
+    if second.side == "under":
+        declared |= {"grid-column": "1/-1"} if isinstance(document.quantity, QuantityBox) else {"align-self": "stretch"}
+    elif second.share and isinstance(document.look.size, FullSize):
+        declared |= _share(document, second)
+    if second.side == "beside" and second.gap_px != QUANTITY_GAP_PX:
+        away = css.px(second.gap_px - QUANTITY_GAP_PX)
+        declared["margin-inline-end" if second.first else "margin-inline-start"] = away
+    if second.first and second.side == "beside":
+        # Tab order follows the page's order, so the keyboard meets the main one first all the same.
+        declared["order"] = "-1"
+        return [css.rule(".s", declared), ".q{order:-2}", *_states(look, ".s")]
+    return [css.rule(".s", declared), *_states(look, ".s")]

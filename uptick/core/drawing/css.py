@@ -1,0 +1,221 @@
+"""A look written as CSS: the one place where drawn values become declarations."""
+
+from collections.abc import Iterator
+
+from uptick.core.button.document import NoIcon, OwnIcon, ShippedIcon
+from uptick.core.button.fields import declared
+from uptick.core.button.lengths import Ground, css_length, to_px
+from uptick.core.button.look import (
+    Corners,
+    FixedSize,
+    FullSize,
+    LineBorder,
+    Look,
+    Motion,
+    NaturalSize,
+    NoBorder,
+    Padding,
+    Shadow,
+    Shadows,
+    Type,
+    corners_of,
+)
+from uptick.core.colour.dress import REST, Dress, dresses, ring_colour
+from uptick.core.colour.fills import css_colour, css_fill
+from uptick.core.drawing.kit import Glyph
+from uptick.core.type.fontbook import FontBook
+
+# What a state may change; each has its transition.
+_MOVING = ("background", "color", "border-color", "box-shadow", "opacity")
+
+Declarations = dict[str, str]
+
+
+def px(value: float) -> str:
+    return f"{round(value, 4):g}px" if value else "0"
+
+
+class Writer:
+    """Writes lengths: as they are for a shop's page, in pixels where a ground is given."""
+
+    def __init__(self, fonts: FontBook, ground: Ground | None = None) -> None:
+        self.fonts = fonts
+        self._ground = ground
+
+    def length(self, value: float | str, type_px: float) -> str:
+        return px(to_px(value, self._ground, type_px)) if self._ground else css_length(value)
+
+    def padding(self, padding: Padding, type_px: float) -> Declarations:
+        top, right, bottom, left = (
+            self.length(side, type_px) for side in (padding.top, padding.right, padding.bottom, padding.left)
+        )
+        # Left and right are those of the direction of reading: from right to left the drawing is mirrored.
+        return {"padding-block": f"{top} {bottom}", "padding-inline": f"{left} {right}"}
+
+    def size(self, look: Look, *, among_others: bool) -> Declarations:
+        """Return what makes the button as wide and as high as it shall be; what is wide shares a row with others."""
+        size, type_px = look.size, look.type.size_px
+        if isinstance(size, FixedSize):
+            return {"width": self.length(size.width, type_px), "height": px(size.height)}
+        found: Declarations = {}
+        if isinstance(size, FullSize):
+            # Beside others, full width is what they leave.
+            found = {"flex": "1 1 0", "min-width": "0"} if among_others else {"width": "100%"}
+        if isinstance(size, NaturalSize) and size.least:
+            found["min-width"] = self.length(size.least, type_px)
+        if size.most is not None:
+            found["max-width"] = self.length(size.most, type_px)
+        if isinstance(size, NaturalSize) and look.wrap != "none":
+            found |= {"flex": "0 1 auto"}
+            found.setdefault("min-width", "0")
+            found.setdefault("max-width", "100%")
+        return found
+
+    def type(self, kind: Type) -> Declarations:
+        # The line height is said in pixels, since letters from another typeface would make a "normal" one higher.
+        line = (
+            kind.line * kind.size_px
+            if kind.line
+            else self.fonts.measure("", kind.family, kind.size_px, kind.weight).line_height_px
+        )
+        return {"font": f"{kind.weight} {px(kind.size_px)}/{px(line)} {font_stack(kind.family, self.fonts)}"}
+
+    def corners(self, radius: Corners | float | str, type_px: float) -> Declarations:
+        corners = corners_of(radius)
+        those = [
+            css_length(one) if isinstance(one, str) and one.endswith("%") else self.length(one, type_px)
+            for one in (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
+        ]
+        if len(set(those)) == 1:
+            return {"border-radius": those[0]}
+        names = ("start-start", "start-end", "end-end", "end-start")
+        return {f"border-{name}-radius": one for name, one in zip(names, those, strict=True)}
+
+
+def border(line: LineBorder | NoBorder) -> Declarations:
+    if isinstance(line, NoBorder):
+        return {}
+    return {"border": f"{line.style} {px(line.width_px)} {line.colour}"}
+
+
+def shadows(cast: Shadows) -> str:
+    return ",".join(_shadow(one) for one in cast.list) or "none"
+
+
+def _shadow(one: Shadow) -> str:
+    lengths = " ".join(px(value) for value in (one.x_px, one.y_px, one.blur_px, one.spread_px))
+    return f"{'inset ' if one.inner else ''}{lengths} {css_colour(one.colour, one.opacity)}"
+
+
+def transition(motion: Motion) -> str:
+    if not motion.duration_ms:
+        return "none"
+    late = f" {motion.delay_ms}ms" if motion.delay_ms else ""
+    return ",".join(f"{name} {motion.duration_ms}ms {motion.curve}{late}" for name in _MOVING)
+
+
+def dress(worn: Dress) -> Declarations:
+    """Return what a state can change."""
+    found = {"background": css_fill(worn.fill), "color": worn.text_colour, **border(worn.border)}
+    if worn.shadows.list:
+        found["box-shadow"] = shadows(worn.shadows)
+    if worn.opacity < 1:
+        found["opacity"] = f"{worn.opacity:g}"
+    return found
+
+
+_UNSAID = {"border": "0", "box-shadow": "none", "opacity": "1"}
+
+
+def difference(state: Dress, rest: Dress) -> Declarations:
+    """Return what a state declares otherwise than rest, and how it comes."""
+    mine, theirs = dress(state), dress(rest)
+    found = {name: value for name, value in mine.items() if theirs.get(name) != value}
+    found |= {name: _UNSAID[name] for name in theirs if name not in mine}
+    if "border" in found and isinstance(state.border, LineBorder) and isinstance(rest.border, LineBorder):
+        # The width is the rest's: a state that made the button larger would move the page.
+        found["border"] = border(state.border.model_copy(update={"width_px": rest.border.width_px}))["border"]
+    if state.motion != rest.motion:
+        found["transition"] = transition(state.motion)
+    return found
+
+
+def states(look: Look) -> dict[str, Declarations]:
+    """Return what each state declares otherwise than rest."""
+    worn = dresses(look)
+    found = {name: difference(one, worn[REST]) for name, one in worn.items() if name != REST}
+    ring = look.focus
+    found["focus"] |= {
+        "outline": f"{px(ring.ring_width_px)} solid {ring_colour(look)}",
+        "outline-offset": px(ring.ring_offset_px),
+    }
+    return found
+
+
+def icon_size(icon: ShippedIcon | OwnIcon, glyph: Glyph) -> Declarations:
+    found = {"width": px(icon.size_px), "height": px(icon.size_px)}
+    if icon.centring == "mass":
+        x, y = -glyph.off_x * icon.size_px, -glyph.off_y * icon.size_px
+        found |= {"position": "relative", "left": px(x), "top": px(y)}
+    return found
+
+
+def inside(look: Look, icon: NoIcon | ShippedIcon | OwnIcon) -> Declarations:
+    """Return how icon and words stand to each other."""
+    if isinstance(icon, NoIcon):
+        return {"gap": "0"}
+    found = {"gap": px(icon.gap_px)}
+    if icon.side == "above":
+        found["flex-direction"] = "column"
+    return found
+
+
+def words(look: Look, fonts: FontBook, *, hidden: bool, above: bool) -> Declarations:
+    """Return how the words stand inside; hidden ones are still read out."""
+    if hidden:
+        return {
+            "position": "absolute", "width": "1px", "height": "1px", "overflow": "hidden", "clip-path": "inset(50%)",
+        }  # fmt: skip
+    found: Declarations = declared(look, on_words=True)
+    if look.wrap == "lines":
+        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "white-space": "normal"}
+    elif look.wrap == "ellipsis":
+        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "overflow": "hidden"}
+        found["text-overflow"] = "ellipsis"
+    if above and "flex" in found:
+        # In a column it is the height that would shrink.
+        found["flex"] = "none"
+    if look.centring == "caps":
+        found |= {"position": "relative", "top": px(cap_shift(look.type, fonts))}
+    return found
+
+
+def cap_shift(kind: Type, fonts: FontBook) -> float:
+    """Return how far words go down so that their capitals stand in the middle, in pixels."""
+    from uptick.core.type.setting import set_words
+
+    set_ = set_words("", kind, fonts)
+    return set_.line_height_px / 2 - set_.ascent_px + set_.cap_height_px / 2
+
+
+def font_family(family: str) -> str:
+    """Return the name under which the script loads a shipped family, so that no theme's font is hit by chance."""
+    return f"up-{family}"
+
+
+def font_stack(family: str, fonts: FontBook) -> str:
+    """Return a CSS list: the family, those that stand in for letters that it lacks, and what every browser has."""
+    fallback = next(f.fallback for f in fonts.files if f.family == family)
+    return ",".join((*(font_family(one) for one in (family, *fonts.stand_ins)), fallback))
+
+
+def rule(selector: str, declared: Declarations) -> str:
+    """Return one CSS rule, or nothing where nothing is declared."""
+    if not declared:
+        return ""
+    return f"{selector}{{{';'.join(f'{name}:{value}' for name, value in declared.items())}}}"
+
+
+def rules(selectors: dict[str, str], declared: dict[str, Declarations]) -> Iterator[str]:
+    for name, selector in selectors.items():
+        yield rule(selector, declared.get(name, {}))

@@ -1,0 +1,1 @@
+"""Texts filled for real products and laid out where they stand."""

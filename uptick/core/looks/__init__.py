@@ -1,0 +1,1 @@
+"""Looks as wholes: carried, begun from, and said in sentences."""

@@ -1,0 +1,1 @@
+"""What holds where: documents by context and class, and what differs between two drafts."""

@@ -1,0 +1,1 @@
+"""What a designer decides: settings, what each exception reaches, and their history."""

@@ -1,0 +1,76 @@
+"""What Up Tick knows of a shop: who it is, where its buttons stand, and how its basket is told."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from uptick.core.button.document import Device, Language, Placement
+from uptick.core.button.lengths import Ground
+from uptick.core.button.look import Colour, Part
+
+Origin = Annotated[str, StringConstraints(pattern=r"^https?://[a-z0-9.\-]+(:\d+)?$")]
+FieldName = Annotated[str, StringConstraints(pattern=r"^[A-Za-z_][\w\-\[\]]{0,60}$")]
+ShopPath = Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
+
+
+class FormPost(Part):
+    """A basket that takes a form post; `read_path` tells as JSON what is in it.
+
+    `basket_path` is the page on which a shopper sees the basket, where that is not the path that is read.
+    """
+
+    kind: Literal["form_post"] = "form_post"
+    add_path: ShopPath
+    read_path: ShopPath
+    basket_path: ShopPath | None = None
+    product_field: FieldName
+    option_field: FieldName
+    quantity_field: FieldName
+    checkout_path: ShopPath = "/checkout"
+
+
+class Surface(Part):
+    """Where a placement stands: container widths by device, the height of the shop's own button, the colour behind.
+
+    `page_path` is a page where it can be looked at; empty where that is the product's own.
+    """
+
+    widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]]
+    own_height_px: Annotated[float, Field(ge=0, le=400)]
+    page_colour: Colour = "#ffffff"
+    page_path: Annotated[str, StringConstraints(pattern=r"^(/\S*)?$", max_length=300)] = ""
+
+    def width_px(self, device: Device) -> float:
+        """Return the container's width on a device; where none was measured there, the narrowest stands in."""
+        return self.widths_px.get(device, self.narrowest()[1])
+
+    def narrowest(self) -> tuple[Device, float]:
+        device = min(self.widths_px, key=lambda d: self.widths_px[d])
+        return device, self.widths_px[device]
+
+
+# Windows in which the containers were measured; common sizes of a phone, a tablet and a small desktop.
+WINDOWS_PX = {Device.PHONE: 375.0, Device.TABLET: 768.0, Device.DESKTOP: 1280.0}
+
+
+class Store(Part):
+    key: str
+    name: str
+    language: Language
+    currency: str
+    origin: Origin
+    timezone: str
+    is_practice: bool
+    connection: FormPost
+    surfaces: dict[Placement, Surface]
+    windows_px: dict[Device, float] = WINDOWS_PX
+
+    def ground(self, placement: Placement, device: Device) -> Ground:
+        """Return what relative lengths are relative to; where a device has no container, the narrowest stands in."""
+        surface = self.surfaces[placement]
+        return Ground(surface.width_px(device), self.windows_px.get(device, WINDOWS_PX[device]))
+
+    @property
+    def places(self) -> tuple[Placement, ...]:
+        """Return the placements that the shop's pages have, in the order of the plan."""
+        return tuple(placement for placement in Placement if placement in self.surfaces)

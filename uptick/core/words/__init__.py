@@ -1,0 +1,1 @@
+"""What buttons say: live values, plurals, money, and what narrower texts override."""
