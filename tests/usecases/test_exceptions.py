@@ -6,7 +6,7 @@ import pytest
 
 from tests.samples import NOW, PRODUCTS, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.button.document import Device, Placement, ShopperKind
+from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, NeedsYes, NotFound, OutOfRange, Overtaken
 from uptick.core.rules.reach import Reach
@@ -185,8 +185,19 @@ def test_the_plan_is_of_one_device_and_language() -> None:
     assert [row.cells[0].stands for row in desktop] == [True, True, True, False]
     with pytest.raises(OutOfRange, match="one of en-GB or de-DE"):
         view_floor(made.shop, NOW.date(), 14, NOW, None, "fr-FR")
-    weights = {(c.placement, c.column): c.look_again for c in view_findings(made.shop, Device.DESKTOP).cells}
-    assert weights[PAGE, "plain"] == 1
+    # German lacks every text: that is about each button of the row, and told once.
+    told = view_findings(made.shop, Device.DESKTOP)
+    assert {(row.placement, row.look_again) for row in told.rows} >= {(PAGE, 1)}
+    assert {c.look_again for c in told.cells if c.placement is PAGE} == {0}
+
+
+def test_what_is_wrong_with_some_buttons_of_a_row_is_marked_in_their_cells() -> None:
+    pale: Json = {"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}}
+    made = fake_shop(settings(exception(1, pale, situations=(Situation.SOLD_OUT,), placements=(PAGE,))))
+    told = view_findings(made.shop, Device.DESKTOP)
+    marked = {c.column for c in told.cells if c.placement is PAGE and c.must_fix}
+    assert marked == {"sold_out"}
+    assert {row.must_fix for row in told.rows} == {0}
 
 
 def test_a_language_is_spoken_its_gaps_are_told_and_its_texts_filled() -> None:

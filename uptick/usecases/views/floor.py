@@ -1,12 +1,12 @@
 """Floor: the whole shop's purchase buttons as one plan."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.fields import field_title
-from uptick.core.checks import Finding, Spot, fields_of, findings_of
+from uptick.core.checks import Finding, Spot, Weight, fields_of, findings_of
 from uptick.core.engine.goods import Batch, Group
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class
@@ -222,8 +222,18 @@ class CellWeight:
 
 
 @dataclass(frozen=True, slots=True)
+class RowWeight:
+    """How many findings of each weight are about every button of a row; its cells do not count them again."""
+
+    placement: Placement
+    must_fix: int
+    look_again: int
+
+
+@dataclass(frozen=True, slots=True)
 class FindingsView:
     findings: tuple[Finding, ...]
+    rows: tuple[RowWeight, ...]
     cells: tuple[CellWeight, ...]
 
 
@@ -231,7 +241,7 @@ _NAMED_BUTTONS = 12
 
 
 def view_findings(shop: Shop, device: Device | None = None, language: str | None = None) -> FindingsView:
-    """Return what the checks find in the whole shop, worst first, and in which cells of the plan.
+    """Return what the checks find in the whole shop, worst first, and in which rows and cells of the plan.
 
     Apart from the plan, since on a large shop checking every kind of button takes longer than drawing a few.
     """
@@ -243,20 +253,25 @@ def view_findings(shop: Shop, device: Device | None = None, language: str | None
     for n, finding in enumerate(findings):
         for spot in finding.buttons:
             by_spot.setdefault(spot, []).append(n)
-    cells = tuple(
-        _weigh(placement, situation.value, plan.spots(placement, situation), by_spot, findings)
-        for placement in shop.store.places
-        for situation in Situation
-    )
-    return FindingsView(tuple(replace(f, buttons=f.buttons[:_NAMED_BUTTONS]) for f in findings), cells)
+    rows: list[RowWeight] = []
+    cells: list[CellWeight] = []
+    for placement in shop.store.places:
+        about = {
+            situation: {n for spot in plan.spots(placement, situation) for n in by_spot.get(spot, ())}
+            for situation in Situation
+        }
+        met = [about[situation] for situation in Situation if plan.spots(placement, situation)]
+        # Of a row with one cell nothing is everywhere: it is said where it is.
+        everywhere = set.intersection(*met) if len(met) > 1 else set()
+        rows.append(RowWeight(placement, *_weights(findings, everywhere)))
+        cells += [
+            CellWeight(placement, situation.value, *_weights(findings, about[situation] - everywhere))
+            for situation in Situation
+        ]
+    named = tuple(replace(f, buttons=f.buttons[:_NAMED_BUTTONS]) for f in findings)
+    return FindingsView(named, tuple(rows), tuple(cells))
 
 
-def _weigh(
-    placement: Placement,
-    column: str,
-    here: Sequence[Spot],
-    by_spot: Mapping[Spot, Sequence[int]],
-    findings: Sequence[Finding],
-) -> CellWeight:
-    weights = [findings[n].weight.value for n in {n for spot in here for n in by_spot.get(spot, ())}]
-    return CellWeight(placement, column, weights.count("must_fix"), weights.count("look_again"))
+def _weights(findings: Sequence[Finding], those: Collection[int]) -> tuple[int, int]:
+    weights = [findings[n].weight for n in those]
+    return weights.count(Weight.MUST_FIX), weights.count(Weight.LOOK_AGAIN)

@@ -88,12 +88,19 @@
 			{#if hasProducts}
 				<div class="plan">
 					{#each floor.data.rows as row (row.placement)}
+						{@const everywhere = findings.data?.rows.find((one) => one.placement === row.placement)}
 						<div class="row">
 							<div class="pr-3">
 								<h2 class="text-md">
 									<a href="/draw/{row.placement}" class="no-underline">{capital(said(row.placement))}</a>
 								</h2>
 								<p class="text-sm text-soft">{many(row.pages, row.placement === 'listing_card' ? 'list' : 'page')}</p>
+								{#if everywhere?.must_fix}<p class="text-sm font-semibold text-must">
+										▲ {everywhere.must_fix} in every button
+									</p>{/if}
+								{#if everywhere?.look_again}<p class="text-sm font-semibold text-look">
+										◇ {everywhere.look_again} in every button
+									</p>{/if}
 							</div>
 							{#each row.cells as cell (cell.column)}
 								{@const found = weight(row.placement, cell)}
@@ -132,7 +139,7 @@
 											width="44"
 											height="16"
 											role="img"
-											aria-label={cell.button ? 'No button stands here' : 'No product needs this'}
+											aria-label={cell.button ? 'No button is shown here' : 'No product needs this'}
 										>
 											<path d="M2 15 14 2M12 15 24 2M22 15 34 2" />
 										</svg>
@@ -156,8 +163,8 @@
 							<div class="text-right">
 								{#if row.shown}
 									<p class="figure text-lg">{percent(row.clicked / row.shown)}</p>
-									<p class="text-sm text-soft">pressed of</p>
-									<p class="figure text-sm text-soft">{count(row.shown)}</p>
+									<p class="text-sm text-soft">clicks of</p>
+									<p class="text-sm text-soft"><span class="figure">{count(row.shown)}</span> views</p>
 								{:else}
 									<p class="text-sm text-soft">no signals yet</p>
 								{/if}

@@ -18,11 +18,32 @@
 	);
 	const x = $derived(scaleLinear().domain([-edge, edge]).range([390, 780]));
 	const between = (of: { low: number; high: number }) => `${tenth(of.low)} to ${tenth(of.high)}`;
-	const said: Record<string, string> = { clicked: 'Pressed', added: 'Added to basket', ordered: 'Ordered' };
+	const said: Record<string, string> = { clicked: 'Clicked', added: 'Added to basket', ordered: 'Ordered' };
 </script>
 
 {#if reading}
-	<svg viewBox="0 0 850 236" class="mt-4 w-full" role="img" aria-label="Differences of B from A with their intervals">
+	<table class="sr-only">
+		<caption>Differences of B from A with their 95 % intervals</caption>
+		<thead>
+			<tr><th>Measure</th><th>A</th><th>B</th><th>Difference in points</th><th>From</th><th>To</th></tr>
+		</thead>
+		<tbody>
+			{#each names as name (name)}
+				{@const gap = reading.differences[name]}
+				{#if gap}
+					<tr>
+						<th>{said[name]}{name === view.trial.decides ? ', decides' : ''}</th>
+						{#each ['A', 'B'] as letter (letter)}
+							{@const rate = reading.rates[name]?.[letter]}
+							<td>{rate ? `${percent(rate.estimate)}, ${between(rate)}` : ''}</td>
+						{/each}
+						<td>{points(gap.estimate, true)}</td><td>{points(gap.low, true)}</td><td>{points(gap.high, true)}</td>
+					</tr>
+				{/if}
+			{/each}
+		</tbody>
+	</table>
+	<svg viewBox="0 0 850 236" class="mt-4 w-full" aria-hidden="true">
 		<rect class="worth" x={x(-worth)} y="34" width={x(worth) - x(-worth)} height="196" />
 		{#each x.ticks(7) as tick (tick)}
 			<path class="tick" d="M{x(tick)} 26v8" /><text x={x(tick)} y="18" text-anchor="middle">{points(tick)}</text>

@@ -30,7 +30,14 @@
 		<b class="figure">{planned.plan.days}</b> days, in whole weeks.
 	</p>
 	{#if curve.length}
-		<svg viewBox="0 0 600 190" class="mt-3 w-full max-w-2xl" role="img" aria-label="Days needed by smallest difference">
+		<table class="sr-only">
+			<caption>Days needed by the smallest difference worth having</caption>
+			<thead><tr><th>Smallest difference, of what A does</th><th>Days</th></tr></thead>
+			<tbody>
+				{#each curve as c (c.relative)}<tr><th>{Math.round(c.relative * 100)} %</th><td>{c.days}</td></tr>{/each}
+			</tbody>
+		</table>
+		<svg viewBox="0 0 600 190" class="mt-3 w-full max-w-2xl" aria-hidden="true">
 			{#each weeks as days (days)}
 				<path class="small" d="M38 {y(days)}h6" /><text x="34" y={y(days) + 4} text-anchor="end">{days}</text>
 			{/each}
