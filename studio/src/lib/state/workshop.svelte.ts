@@ -13,6 +13,7 @@ import type {
 	StoreInfo,
 } from '$lib/api/types';
 import { createContext } from 'svelte';
+import { DraftQueue } from './draft_queue.svelte';
 
 const KEYS_SETTING = 'uptick.single-keys';
 
@@ -51,10 +52,12 @@ export class Workshop {
 	});
 	session = $state.raw<Session | null>(null);
 	info = $state.raw<StoreInfo | null>(null);
-	draft = $state.raw<DraftState | null>(null);
-	saving = $state(false);
-	savedOnce = $state(false);
-	problem = $state.raw<Problem | null>(null);
+	readonly #queue = new DraftQueue({
+		refresh: (except) =>
+			void this.queries.invalidateQueries({ predicate: (q) => !except.includes(String(q.queryKey[0])) }),
+		read: () => data(client.GET('/api/stores/{store}/draft', { params: { path: this.path } })),
+		onsignedout: () => (this.session = null),
+	});
 	/** The device and the language that every station shows. */
 	device = $state<Device>('desktop');
 	tongue = $state('');
@@ -67,7 +70,6 @@ export class Workshop {
 	/** A look that was copied from a button. */
 	copied = $state.raw<Carried | null>(null);
 	singleKeys = $state(localStorage.getItem(KEYS_SETTING) !== 'off');
-	#last: Promise<unknown> = Promise.resolve();
 
 	/** The store's key in addresses. */
 	readonly store = $derived(this.info?.store.key ?? '');
@@ -80,6 +82,30 @@ export class Workshop {
 	readonly languageOptions = $derived(
 		(this.info?.spoken ?? []).map((one) => ({ value: one.language, label: one.name })),
 	);
+
+	get draft(): DraftState | null {
+		return this.#queue.draft;
+	}
+
+	set draft(state: DraftState | null) {
+		this.#queue.draft = state;
+	}
+
+	get saving(): boolean {
+		return this.#queue.saving;
+	}
+
+	get savedOnce(): boolean {
+		return this.#queue.savedOnce;
+	}
+
+	get problem(): Problem | null {
+		return this.#queue.problem;
+	}
+
+	set problem(problem: Problem | null) {
+		this.#queue.problem = problem;
+	}
 
 	async open(): Promise<void> {
 		try {
@@ -202,44 +228,12 @@ export class Workshop {
 		return this.act(() => data(client.POST('/api/stores/{store}/draft/redo', { params: { path: this.path } })));
 	}
 
-	/**
-	 * Does one change after those before it, with the draft's version as it is then, and refreshes what is shown.
-	 * Says whether it was done; what went wrong stands in `problem`.
-	 */
+	/** Does one change of the draft after those before it, and refreshes what is shown; see `DraftQueue`. */
 	act(
 		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
 		except: readonly string[] = [],
 	): Promise<boolean> {
-		const done = this.#last.then(() => this.#do(doing, except));
-		this.#last = done;
-		return done;
-	}
-
-	async #do(
-		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
-		except: readonly string[],
-	): Promise<boolean> {
-		this.saving = true;
-		try {
-			const draft = await doing({ 'If-Match': `"${this.draft?.version ?? 0}"` });
-			this.problem = null;
-			this.savedOnce = true;
-			if (draft) this.draft = draft;
-			void this.queries.invalidateQueries({ predicate: (q) => !except.includes(String(q.queryKey[0])) });
-			return true;
-		} catch (error) {
-			this.problem = error instanceof Problem ? error : new Problem({ detail: String(error) });
-			if (this.problem.code === 'stale') await this.#catchUp();
-			if (this.problem.code === 'not_signed_in') this.session = null;
-			return false;
-		} finally {
-			this.saving = false;
-		}
-	}
-
-	async #catchUp(): Promise<void> {
-		this.draft = await data(client.GET('/api/stores/{store}/draft', { params: { path: this.path } }));
-		await this.queries.invalidateQueries();
+		return this.#queue.act(doing, except);
 	}
 }
 
