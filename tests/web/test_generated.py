@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 from schemathesis import GenerationMode
 from starlette.testclient import TestClient
 
-from tests.web.conftest import STORE, described, require_told, version_of
+from tests.web.conftest import SECRET, STORE, described, require_told, version_of
+from uptick.wiring import Wiring
 
 
 @cache
@@ -54,6 +55,32 @@ def test_every_operation_answers_as_described_whatever_fits_its_description_or_n
             require_told(answer, operation.path, operation.method, case.body)
 
     walk()
+
+
+@pytest.mark.parametrize("name", [name for name in operations() if "{store}" in name])
+def test_no_operation_reaches_into_a_store_of_somebody_elses(
+    full_store: TestClient, wiring_of: Wiring, name: str
+) -> None:
+    operation = operations()[name]
+
+    @settings(max_examples=3, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck), database=None)
+    @given(st.data())
+    def walk(data: Any) -> None:
+        case = data.draw(operation.as_strategy(generation_mode=GenerationMode.POSITIVE))
+        path = operation.path
+        for key, value in {**dict(case.path_parameters or {}), "store": "other"}.items():
+            path = path.replace(f"{{{key}}}", quoted(value))
+        has_body = isinstance(case.body, dict | list | str | int | float | bool | None)
+        body = {"content": json.dumps(case.body)} if has_body else {}
+        headers = {"Content-Type": "application/json", "If-Match": '"1"'}
+        answer = full_store.request(operation.method, path, params=flat(case.query), headers=headers, **body)
+        assert answer.status_code in (404, 422), answer.text[:200]
+        assert SECRET not in answer.text
+
+    walk()
+    with wiring_of.open_shop("other") as shop:
+        assert (shop.drafts.read().version, shop.catalogue.all(), shop.trials.all()) == (1, [], [])
+        assert shop.releases.newest() is None
 
 
 def quoted(value: object) -> str:

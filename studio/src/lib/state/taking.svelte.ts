@@ -54,7 +54,7 @@ export class Taking {
 			for await (const line of linesOf(answer.body)) this.#hear(line);
 			await this.#workshop.reloadStore();
 		} catch (error) {
-			if (this.#stop.signal.aborted) this.wrong = 'Stopped. Nothing was taken in.';
+			if (this.#stop.signal.aborted) this.wrong = 'Stopped. Nothing was imported.';
 			else this.#fail(error);
 		} finally {
 			this.progress = null;
