@@ -11,7 +11,7 @@
 
 <QueryClientProvider client={workshop.queries}>
 	{#await opening}
-		<Waiting what="Opening the workshop" />
+		<Waiting what="Loading the studio" />
 	{:then}
 		{#if workshop.session && workshop.info}
 			<Shell />

@@ -72,7 +72,7 @@ def test_a_products_own_text_reaches_page_listing_bar_and_strip(own_demo: Stack,
     expect(dialog.get_by_text("1 product")).to_be_visible()
     dialog.get_by_label("Name", exact=True).fill("The brush speaks")
     dialog.get_by_label("What it is for").fill("Asked for by the brush maker")
-    dialog.get_by_role("button", name="Make the exception").click()
+    dialog.get_by_role("button", name="Save exception").click()
     expect(page.get_by_role("button", name="ready, strip, The brush speaks: Sweep gently")).to_be_visible()
     release(page, own_demo)
 
@@ -111,7 +111,7 @@ def test_an_emptied_text_says_again_what_the_wider_rule_says(own_demo: Stack, ta
     page.goto(own_demo.at.studio)
     expect(page.get_by_role("heading", name="Findings")).to_be_visible()
     page.keyboard.press("/")
-    page.get_by_label("Find a product, an exception").fill("brush speaks")
+    page.get_by_label("Search for a product, an exception").fill("brush speaks")
     expect(page.get_by_role("option", name="exception The brush speaks")).to_be_visible()
     page.keyboard.press("Enter")
     dialog = page.get_by_role("dialog")

@@ -147,7 +147,7 @@ def test_one_purchase_button_from_drawing_to_verdict(empty_shop: Stack, tab: Tab
     page.get_by_role("dialog").get_by_label("Text", exact=True).fill("By the case")
     page.get_by_label("Name", exact=True).fill("Jars")
     page.get_by_label("What it is for").fill("Nobody buys one jar")
-    page.get_by_role("button", name="Make the exception").click()
+    page.get_by_role("button", name="Save exception").click()
     expect(page.get_by_role("button", name="ready, product page, Jars: By the case")).to_be_visible()
     expect(page.get_by_label("The chosen text").get_by_text("Nobody buys one jar")).to_be_visible()
 

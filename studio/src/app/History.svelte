@@ -18,7 +18,7 @@
 	}));
 </script>
 
-<Sheet {open} title="What was changed" {onclose} wide>
+<Sheet {open} title="History" {onclose} wide>
 	<p class="mt-1 text-soft">Undo and redo take back what is yours; what others have changed stays.</p>
 	<p class="mt-3 flex gap-2">
 		<Press small disabled={!workshop.draft?.undo_label} onpress={() => workshop.undo()}
@@ -43,7 +43,7 @@
 			</tbody>
 		</table>
 	{:else}
-		<Waiting what="Looking back" error={history.error} onretry={() => history.refetch()} />
+		<Waiting what="Loading the history" error={history.error} onretry={() => history.refetch()} />
 	{/if}
 	<p class="mt-5"><Press main onpress={onclose}>Close</Press></p>
 </Sheet>

@@ -60,10 +60,10 @@
 	}
 </script>
 
-<Sheet {open} title="Find" onclose={close}>
+<Sheet {open} title="Search" onclose={close}>
 	<input
 		class="field mt-2 w-full border-2 text-lg"
-		aria-label="Find a product, an exception, a finding or a command"
+		aria-label="Search for a product, an exception, a finding or a command"
 		role="combobox"
 		aria-expanded="true"
 		aria-controls="found"
@@ -73,7 +73,7 @@
 		oninput={() => (picked = 0)}
 		{onkeydown}
 	/>
-	<ul id="found" class="mt-2" role="listbox" aria-label="Found">
+	<ul id="found" class="mt-2" role="listbox" aria-label="Results">
 		{#each lines as line, n (`${line.kind}/${line.title}/${n}`)}
 			<li id="found-{n}" role="option" aria-selected={n === picked} class={n === picked ? 'bg-marker' : ''}>
 				<button tabindex="-1" class="flex w-full items-baseline gap-3 px-2 py-1 text-left" onclick={() => go(n)}>

@@ -18,6 +18,8 @@ from uptick.core.shop.store import Store
 STORE_BYTES = 200_000_000
 PROCESS_BYTES = 600_000_000
 _RECENT_SNAPSHOTS = 6
+# Several requests may end at once; of so many stores the size is looked at anew.
+_USED_LATELY = 8
 
 
 class CompiledShop:
@@ -74,6 +76,8 @@ class Shops:
     def __init__(self, most_bytes: int = PROCESS_BYTES, most_of_one: int = STORE_BYTES) -> None:
         self.most_bytes, self.most_of_one = most_bytes, most_of_one
         self._shops: OrderedDict[Hashable, CompiledShop] = OrderedDict()
+        # As they were when each store was used last: what is not used does not grow.
+        self._sizes: dict[Hashable, int] = {}
         self._lock = Lock()
         self.let_go = 0
 
@@ -93,15 +97,18 @@ class Shops:
         large store never drives many small ones out. The one used last stays; its own limit is the smaller.
         """
         with self._lock:
-            for shop in self._shops.values():
-                shop.keep_within()
-            sizes = {place: shop.size for place, shop in self._shops.items()}
-            while sum(sizes.values()) > self.most_bytes and len(sizes) > 1:
-                share = self.most_bytes / len(sizes)
-                others = list(sizes)[:-1]
-                place = next((one for one in others if sizes[one] > share), others[0])
-                del self._shops[place], sizes[place]
-                self.let_go += 1
+            for place in list(self._shops)[-_USED_LATELY:]:
+                self._shops[place].keep_within()
+                self._sizes[place] = self._shops[place].size
+            while sum(self._sizes.values()) > self.most_bytes and len(self._shops) > 1:
+                share = self.most_bytes / len(self._shops)
+                others = list(self._shops)[:-1]
+                self._let_go(next((one for one in others if self._sizes.get(one, 0) > share), others[0]))
+
+    def _let_go(self, place: Hashable) -> None:
+        del self._shops[place]
+        self._sizes.pop(place, None)
+        self.let_go += 1
 
     @property
     def size(self) -> int:
@@ -115,6 +122,7 @@ class Shops:
         """Let all stores go."""
         with self._lock:
             self._shops.clear()
+            self._sizes.clear()
 
     def told(self) -> dict[str, int]:
         """Return how full it is: stores that are kept, their bytes, the limit, and how many stores were let go."""

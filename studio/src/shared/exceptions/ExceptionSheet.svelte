@@ -126,7 +126,7 @@
 							<b class="flex-1">{field.value_words}</b>
 						{/if}
 						{#if field.dead}<span class="text-soft" title="A more particular exception is always closer"
-								>never wins</span
+								>overridden</span
 							>{/if}
 						<Press
 							small

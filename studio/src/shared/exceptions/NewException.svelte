@@ -80,7 +80,7 @@
 		</p>
 		{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 		<p class="mt-5 flex gap-3">
-			<Press main type="submit" disabled={!ready}>Make the exception</Press>
+			<Press main type="submit" disabled={!ready}>Save exception</Press>
 			<Press onpress={onclose}>Cancel</Press>
 		</p>
 	</form>

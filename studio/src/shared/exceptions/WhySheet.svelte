@@ -31,7 +31,7 @@
 	}
 </script>
 
-<Sheet open={asked !== null} title="Why it is so" onclose={() => (workshop.asked = null)} wide>
+<Sheet open={asked !== null} title="Why this value" onclose={() => (workshop.asked = null)} wide>
 	{#if why.data && asked}
 		<p class="mt-1 text-md">
 			{capital(why.data.field_words)} on the {said(asked.placement)}, for <b>{why.data.product.name}</b>, on a
@@ -40,6 +40,6 @@
 		<div class="mt-3"><Why lines={why.data.lines} onjump={jump} /></div>
 		<p class="mt-5"><Press main onpress={() => (workshop.asked = null)}>Close</Press></p>
 	{:else}
-		<Waiting what="Following the layers" error={why.error} onretry={() => why.refetch()} />
+		<Waiting what="Loading the reasons" error={why.error} onretry={() => why.refetch()} />
 	{/if}
 </Sheet>

@@ -78,7 +78,7 @@
 		<Figure label="focus down" unit="%" value={taken.y} most={100} onset={(to: number) => desk.set(`${path}.y`, to)} /> %
 		down. Over it an overlay of
 		<Colour
-			label="Scrim"
+			label="Overlay"
 			value={taken.scrim.colour}
 			{known}
 			ramps={desk.kit?.ramps}

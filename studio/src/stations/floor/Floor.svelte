@@ -212,7 +212,7 @@
 		</aside>
 	</div>
 {:else}
-	<Waiting what="Laying out the floor" error={floor.error} onretry={() => floor.refetch()} />
+	<Waiting what="Loading the floor" error={floor.error} onretry={() => floor.refetch()} />
 {/if}
 
 <style>

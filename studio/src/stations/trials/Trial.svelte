@@ -242,7 +242,7 @@
 		</aside>
 	</div>
 {:else}
-	<Waiting what="Reading the trial" error={trial.error} onretry={() => trial.refetch()} />
+	<Waiting what="Loading the trial" error={trial.error} onretry={() => trial.refetch()} />
 {/if}
 
 <style>

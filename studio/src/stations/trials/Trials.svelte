@@ -112,5 +112,5 @@
 		</p>
 	</div>
 {:else}
-	<Waiting what="Fetching the trials" error={trials.error} onretry={() => trials.refetch()} />
+	<Waiting what="Loading the trials" error={trials.error} onretry={() => trials.refetch()} />
 {/if}

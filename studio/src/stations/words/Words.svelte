@@ -230,7 +230,7 @@
 		</aside>
 	</div>
 {:else}
-	<Waiting what="Setting the words" error={words.error} onretry={() => words.refetch()} />
+	<Waiting what="Loading the words" error={words.error} onretry={() => words.refetch()} />
 {/if}
 
 <style>
