@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, FrameLocator, Page, expect
 
-from tests.browser.conftest import Stack, Tab, open_tab, serious, sign_in
+from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 
 pytestmark = pytest.mark.browser
 PAGE = "/draw/product_page?device=desktop"
@@ -378,15 +378,15 @@ def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:
     for label in ("Fill: ", "Icon: ", "Shadows: ", "Brand colours", "Export as", "More when hovered"):
         page.locator(f"[aria-label^='{label}']").first.click()
         page.wait_for_timeout(400)
-        assert serious(page) == [], label
+        assert barriers(page) == [], label
         page.keyboard.press("Escape")
     page.keyboard.press("l")
     expect(page.get_by_role("dialog")).to_be_visible()
     page.wait_for_timeout(400)
-    assert serious(page) == []
+    assert barriers(page) == []
     page.get_by_role("button", name=re.compile("Plank one solid")).click()
     expect(page.get_by_label("What changes")).to_be_visible()
-    assert serious(page) == []
+    assert barriers(page) == []
 
 
 def test_a_value_its_group_and_all_are_reset_by_a_press(demo_shop: Stack, desk: Tab) -> None:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Browser, expect
 
-from tests.browser.conftest import Stack, Tab, open_tab, serious, sign_in
+from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from tests.usecases.fakes import ADA
 from uptick.usecases.edit import change_layer
 from uptick.wiring import clock
@@ -38,7 +38,7 @@ def test_a_station_keeps_nobody_out(demo_shop: Stack, studio: Tab, path: str) ->
     if heading:
         expect(studio.page.get_by_role("heading", name=heading).first).to_be_visible()
     studio.page.wait_for_load_state("networkidle")
-    assert serious(studio.page) == []
+    assert barriers(studio.page) == []
     assert studio.told == []
     # Nothing is cut off sideways at the smallest window that the studio is made for.
     assert studio.page.evaluate("document.documentElement.scrollWidth <= innerWidth")
@@ -47,11 +47,11 @@ def test_a_station_keeps_nobody_out(demo_shop: Stack, studio: Tab, path: str) ->
 def test_the_door_and_the_shop_keep_nobody_out(demo_shop: Stack, tab: Tab) -> None:
     tab.page.goto(demo_shop.at.studio)
     expect(tab.page.get_by_role("button", name="Sign in")).to_be_visible()
-    assert serious(tab.page) == []
+    assert barriers(tab.page) == []
     for path in ("/", "/c/everything", "/p/HV-CEDAR", "/shoppers"):
         tab.page.goto(demo_shop.at.practice + path)
         tab.page.wait_for_load_state("networkidle")
-        assert serious(tab.page) == [], path
+        assert barriers(tab.page) == [], path
 
 
 def test_stations_are_walked_by_number_and_the_keys_can_be_turned_off(demo_shop: Stack, studio: Tab) -> None:

@@ -10,7 +10,7 @@ from starlette.testclient import TestClient
 from ops.cluster import Cluster
 from scripts import openapi
 from tests.conftest import EMAIL, PASSWORD, fresh_database, wired
-from tests.samples import PRODUCTS, settings, store
+from tests.samples import PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception
@@ -21,8 +21,8 @@ from uptick.wiring import Wiring, clock
 
 HERE = "http://studio.test"
 STORE = "/api/stores/sample"
-# What a stranger's store is called: no answer to anybody else may say it.
-SECRET = "Somebody else's shop"
+# Where the store is that is not Ada's: no answer to her may say it.
+OTHER_ORIGIN = "http://other.test"
 
 
 @cache
@@ -50,9 +50,6 @@ def _full_store(wiring: Wiring) -> Iterator[TestClient]:
         layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius": 9}}
         add_exception(shop, wish, layer, shop.drafts.read().version, ADA, clock())
         publish(shop, "first", ADA, clock(), ["findings"])
-    with wiring.open_accounts() as accounts:
-        stranger = accounts.add_person("bo@example.test", "Bo", "")
-        accounts.add_store(store("other").model_copy(update={"name": SECRET}), settings(), stranger, clock())
     app = create_app(wiring.studio_parts())
     with TestClient(app, base_url=HERE, headers={"Origin": HERE}, raise_server_exceptions=False) as client:
         assert client.post("/api/session", json={"email": EMAIL, "password": PASSWORD}).status_code == 200

@@ -28,7 +28,6 @@
 			>Redo {workshop.draft?.redo_label}</Press
 		>
 	</p>
-	{#if workshop.problem}<p role="alert" class="mt-2 text-must">▲ {workshop.problem.message}</p>{/if}
 	{#if history.data}
 		<table class="ledger mt-3">
 			<tbody>

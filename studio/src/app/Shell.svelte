@@ -3,8 +3,10 @@
 	import { many } from '$lib/pure/format';
 	import { isFreeKey, isSheetOpen } from '$lib/pure/keys';
 	import Press from '$lib/ui/Press.svelte';
+	import ProblemLine from '$lib/ui/ProblemLine.svelte';
 	import Rule from '$lib/ui/Rule.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import { sheets } from '$lib/ui/sheets.svelte';
 	import { Router } from 'sv-router';
 	import { useExceptions } from '$lib/state/exceptions.svelte';
 	import ExceptionSheet from '../shared/exceptions/ExceptionSheet.svelte';
@@ -122,12 +124,7 @@
 			</p>
 		{/snippet}
 	</Rule>
-	{#if workshop.problem}
-		<div class="problem border-b border-must bg-leaf px-6 py-2" role="alert">
-			<p><b class="text-must">▲ Could not save.</b> {workshop.problem.message}</p>
-			<Press small onpress={() => (workshop.problem = null)}>Close</Press>
-		</div>
-	{/if}
+	{#if !sheets.isAnyOpen}<ProblemLine class="border-b px-6 py-2" />{/if}
 	<main id="content" class="min-h-0 flex-1 outline-none" tabindex="-1" bind:this={content}><Router /></main>
 </div>
 
@@ -171,12 +168,6 @@
 	}
 	.skip:focus {
 		top: 8px;
-	}
-	.problem {
-		display: flex;
-		align-items: center;
-		justify-content: space-between;
-		gap: 16px;
 	}
 	.corner {
 		padding: 0 3px;

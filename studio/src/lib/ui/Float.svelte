@@ -26,6 +26,7 @@
 					'z-40 max-h-[70vh] overflow-auto border border-ink bg-leaf p-4 shadow-float',
 					wide ? 'w-[420px]' : 'w-72',
 				]}
+				role="dialog"
 				aria-label={label}
 			>
 				{@render children()}

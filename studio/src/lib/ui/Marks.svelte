@@ -24,6 +24,7 @@
 		<Popover.Content
 			sideOffset={6}
 			class="z-40 w-80 border border-ink bg-leaf p-3 shadow-float"
+			role="dialog"
 			aria-label="Exceptions, {where}"
 		>
 			<p class="mb-1 font-semibold">Differs here</p>

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { Dialog } from 'bits-ui';
 	import type { Snippet } from 'svelte';
+	import ProblemLine from './ProblemLine.svelte';
+	import { sheets } from './sheets.svelte';
 
 	type Props = {
 		open: boolean;
@@ -18,7 +20,10 @@
 		<Dialog.Overlay class="fixed inset-0 z-30 bg-ink/30" />
 		<Dialog.Content class={['floating-sheet border border-ink bg-leaf p-6 shadow-float', wide && 'wide']}>
 			<Dialog.Title class="text-lg font-bold">{title}</Dialog.Title>
-			{@render children()}
+			<div {@attach sheets.count}>
+				<ProblemLine class="sheet-problem" />
+				{@render children()}
+			</div>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>
@@ -33,6 +38,14 @@
 		max-height: 86vh;
 		overflow: auto;
 		transform: translate(-50%, -50%);
+	}
+	:global(.floating-sheet .sheet-problem) {
+		position: sticky;
+		top: -24px;
+		z-index: 1;
+		margin-top: 12px;
+		border-width: 1px;
+		padding: 8px 12px;
 	}
 	:global(.floating-sheet.wide) {
 		width: min(980px, 94vw);

@@ -183,7 +183,6 @@
 			{/if}
 		</div>
 	</div>
-	{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 	<p class="mt-5 flex gap-3">
 		<Press main onpress={onclose}>Close</Press>
 		<Press onpress={() => workshop.changeException(rule.id, { on: !rule.on })}>Switch it {rule.on ? 'off' : 'on'}</Press

@@ -78,7 +78,6 @@
 			<label>until <input type="date" class="field" bind:value={endsOn} /></label>
 			<span class="text-soft">or always</span>
 		</p>
-		{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 		<p class="mt-5 flex gap-3">
 			<Press main type="submit" disabled={!ready}>Save exception</Press>
 			<Press onpress={onclose}>Cancel</Press>

@@ -78,7 +78,6 @@
 			data(client.POST('/api/stores/{store}/draw/{placement}/keep', { params: desk.params, headers, body })),
 		);
 		if (done) name = '';
-		else wrong = workshop.problem?.message ?? '';
 	}
 	const use = (look: string) =>
 		workshop.act((headers) =>

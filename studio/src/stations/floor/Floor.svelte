@@ -105,10 +105,10 @@
 							{#each row.cells as cell (cell.column)}
 								{@const found = weight(row.placement, cell)}
 								<div class="cell">
-									<p class="mb-1 text-sm text-soft">
+									<p class="text-sm text-soft">
 										{#if cell.button && cell.stands}<a
 												href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}"
-												class="text-soft no-underline hover:underline"
+												class="target text-soft no-underline hover:underline"
 												aria-label="Words: {said(row.placement)}, {columns[cell.column]}">{columns[cell.column]}</a
 											>{:else}{columns[cell.column]}{/if}
 										{#if found?.must_fix}<b class="text-must" title="{found.must_fix} to fix">▲</b>
@@ -117,7 +117,7 @@
 										{#each cell.trials as number (number)}
 											<a
 												href="/trials/{number}"
-												class="font-semibold whitespace-nowrap text-b no-underline"
+												class="target font-semibold whitespace-nowrap text-b no-underline"
 												aria-label="Trial {number}">A | B</a
 											>
 										{/each}
@@ -235,6 +235,8 @@
 	.stand {
 		display: inline-block;
 		max-width: 100%;
+		min-width: 40px;
+		min-height: 40px;
 		overflow: hidden;
 		zoom: 0.6;
 	}

@@ -204,7 +204,11 @@
 			{#if view.readout}
 				<h2 class="mt-7 text-md">Who</h2>
 				<table class="ledger">
-					<thead><tr><th></th><th class="figure">A</th><th class="figure text-b">B</th></tr></thead>
+					<thead
+						><tr
+							><th><span class="sr-only">Event</span></th><th class="figure">A</th><th class="figure text-b">B</th></tr
+						></thead
+					>
 					<tbody>
 						{#each ['entered', 'timed_up', 'clicked', 'added', 'ordered'] as kind (kind)}
 							{#if view.counted.A?.[kind] !== undefined}

@@ -48,6 +48,5 @@
 		<Press type="submit" disabled={!means}>{means ? `Speak ${means}` : 'Speak it'}</Press>
 	</form>
 	<p class="mt-2 text-soft">Its texts begin empty: the store’s first language stands in, and a finding says so.</p>
-	{#if workshop.problem}<p role="alert" class="mt-3 text-must">▲ {workshop.problem.message}</p>{/if}
 	<p class="mt-5"><Press main onpress={() => (open = false)}>Close</Press></p>
 </Sheet>

@@ -29,7 +29,7 @@
 		};
 		try {
 			if (dryRun) await ask({ 'If-Match': `"${workshop.draft?.version ?? 0}"` });
-			else if (!(await workshop.act(ask))) wrong = workshop.problem?.message ?? '';
+			else await workshop.act(ask);
 		} catch (error) {
 			report = null;
 			wrong = error instanceof Problem ? error.message : String(error);

@@ -1,0 +1,24 @@
+<script lang="ts">
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Press from './Press.svelte';
+
+	type Props = { class?: string };
+	let { class: extra = '' }: Props = $props();
+	const workshop = useWorkshop();
+</script>
+
+{#if workshop.problem}
+	<div class={['problem border-must bg-leaf', extra]} role="alert">
+		<p><b class="text-must">▲ Could not save.</b> {workshop.problem.message}</p>
+		<Press small onpress={() => (workshop.problem = null)}>Dismiss</Press>
+	</div>
+{/if}
+
+<style>
+	.problem {
+		display: flex;
+		align-items: center;
+		justify-content: space-between;
+		gap: 16px;
+	}
+</style>
