@@ -1,3 +1,5 @@
+import { untrack } from 'svelte';
+
 /** How many sheets lie over the station now: what is to be told is told on the topmost. */
 class Sheets {
 	#open = $state(0);
@@ -8,8 +10,9 @@ class Sheets {
 
 	/** An attachment for what a sheet shows: it is there as long as the sheet is. */
 	count = (): (() => void) => {
-		this.#open += 1;
-		return () => (this.#open -= 1);
+		const add = (n: number): void => untrack(() => void (this.#open += n));
+		add(1);
+		return () => add(-1);
 	};
 }
 
