@@ -387,6 +387,7 @@ def test_what_opens_in_draw_keeps_nobody_out(desk: Tab) -> None:
     page.get_by_role("button", name=re.compile("Plank one solid")).click()
     expect(page.get_by_label("What changes")).to_be_visible()
     assert barriers(page) == []
+    assert desk.told == []
 
 
 def test_a_value_its_group_and_all_are_reset_by_a_press(demo_shop: Stack, desk: Tab) -> None:
