@@ -57,7 +57,11 @@ def test_every_operation_answers_as_described_whatever_fits_its_description_or_n
     walk()
 
 
-@pytest.mark.parametrize("name", [name for name in operations() if "{store}" in name])
+# The schema of the document is the same for every store and says nothing about any.
+OF_A_STORE = [name for name in operations() if "{store}" in name and not name.endswith("/schema")]
+
+
+@pytest.mark.parametrize("name", OF_A_STORE)
 def test_no_operation_reaches_into_a_store_of_somebody_elses(
     full_store: TestClient, wiring_of: Wiring, name: str
 ) -> None:
