@@ -139,6 +139,8 @@ def _one(
     events: list[dict[str, Any]] = []
 
     def note(kind: str, when: datetime, place: str, **more: Any) -> None:
+        if when >= wish.end:  # It has not happened yet.
+            return
         events.append({"id": _id_at(when, rng), "kind": kind, "at": when.isoformat(), "place": place,
                        "seen_as": situation_of(goods) if place else "",
                        "situation": situation_of(goods) if place else "", "shopper_kind": "new" if place else "",
@@ -183,7 +185,7 @@ def _one(
             )
         break
     if events:
-        yield _visit(manifest, shopper, events, clock)
+        yield _visit(manifest, shopper, events, min(clock, wish.end))
     if saw_page and rng.random() < _RETURNS:
         again = at + timedelta(hours=rng.uniform(5, 90))
         if again < wish.end:
