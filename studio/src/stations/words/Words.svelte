@@ -114,9 +114,11 @@
 				/>
 				<span class="text-soft">
 					{#each others as one (one.language)}
-						· {one.name}
-						<span class={['figure', one.texts < one.of && 'text-look']}
-							>{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}</span
+						{' '}<span class="whitespace-nowrap"
+							>· {one.name}
+							<span class={['figure', one.texts < one.of && 'text-look']}
+								>{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}</span
+							></span
 						>
 					{/each}
 				</span>
