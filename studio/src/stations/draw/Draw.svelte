@@ -285,7 +285,7 @@
 			</div>
 		</section>
 
-		<section class="below border-l border-hair px-6 py-3" aria-label="Moments">
+		<section class="below border-l border-hair px-4 py-3" aria-label="Moments">
 			<h2 class="mb-2 text-base">
 				Moments
 				<span class="font-normal text-soft"> at true size; press one to draw it, [ and ] step </span>
@@ -391,6 +391,7 @@
 	}
 	.below {
 		overflow: auto;
+		scrollbar-width: thin;
 	}
 	.moments {
 		display: grid;

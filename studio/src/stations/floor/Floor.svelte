@@ -223,7 +223,10 @@
 	}
 	.row {
 		display: grid;
-		grid-template-columns: 92px minmax(0, 1.15fr) repeat(4, minmax(0, 1fr)) minmax(0, 1.4fr) 66px;
+		/* Wide enough for the words of each column beside a scrollbar that takes room. */
+		grid-template-columns:
+			92px minmax(0, 1.1fr) minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.15fr) minmax(0, 1.05fr) minmax(0, 1.6fr)
+			66px;
 		gap: 8px;
 		border-top: 1px solid var(--color-hair);
 		padding: 12px 0;
