@@ -77,7 +77,12 @@ def main() -> int:
         while not stopping.wait(0.5):
             for name, process in parts.processes.items():
                 if process.poll() is not None:
-                    raise CannotStart(f"The {name} ended. Its log is {parts.logs / name}.log")
+                    print(
+                        f"\nThe {name} ended by itself (exit code {process.returncode}), so Up Tick stops. "
+                        f"Its log is {parts.logs / name}.log. What was saved is kept; run ./start again.",
+                        file=sys.stderr,
+                    )
+                    return 1
     except CannotStart as error:
         print(f"\nUp Tick could not start. {error}", file=sys.stderr)
         return 1
