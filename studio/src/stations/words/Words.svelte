@@ -114,12 +114,12 @@
 				/>
 				<span class="text-soft">
 					{#each others as one (one.language)}
-						{' '}<span class="whitespace-nowrap"
-							>· {one.name}
-							<span class={['figure', one.texts < one.of && 'text-look']}
-								>{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}</span
-							></span
-						>
+						<span class="me-1 inline-block whitespace-nowrap">
+							· {one.name}
+							<span class={['figure', one.texts < one.of && 'text-look']}>
+								{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}
+							</span>
+						</span>
 					{/each}
 				</span>
 			</h1>
