@@ -28,8 +28,8 @@ def edge() -> Starlette:
 def settle() -> None:
     """Leave what was loaded at the start out of every later search for garbage, and search more seldom.
 
-    What is remembered between edits is looked through at every search, which would stop an answer midway. Almost
-    nothing here is garbage that counting references does not find.
+    What is remembered between edits is looked through at every search, which would stop an answer midway; the studio
+    searches in the pauses between requests. Almost nothing here is garbage that counting references does not find.
     """
     gc.collect()
     gc.freeze()

@@ -1,5 +1,6 @@
 """Builds things and connects them, for the servers and the command line."""
 
+import gc
 import hashlib
 import json
 import secrets
@@ -19,7 +20,7 @@ from sqlalchemy import Connection, Engine
 from uptick.core.button.merge import Json
 from uptick.core.button.plain_text import unfit_in
 from uptick.core.drawing.kit import IconShape, Kit
-from uptick.core.engine.shops import PROCESS_BYTES, Shops
+from uptick.core.engine.shops import BURST, PROCESS_BYTES, Shops
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, NotSetUp
 from uptick.core.shop.store import Store
@@ -163,14 +164,14 @@ class Wiring:
         """
         with self.engine.begin() as connection:
             yield shop_on(connection, key)
-        shops.settle()
+        shops.settle(BURST)
 
     @contextmanager
     def open_visit(self, key: str) -> Iterator[tuple[Accounts, Callable[[int], Shop]]]:
         """Open the accounts, and on demand a store, in one transaction, which is kept when the block ends well."""
         with self.engine.begin() as connection:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
-        shops.settle()
+        shops.settle(BURST)
 
     @contextmanager
     def open_step(self, key: str) -> Iterator[tuple[Accounts, Callable[[int], Shop]]]:
@@ -180,7 +181,7 @@ class Wiring:
         """
         with self.engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
-        shops.settle()
+        shops.settle(BURST)
 
     # What only a server needs is loaded only by servers: commands wait for none of it.
     def studio_parts(self) -> "Parts":
@@ -204,6 +205,7 @@ class Wiring:
             edge_origin=env.edge_origin,
             practice_origin=env.practice_origin,
             engine=shops.told,
+            tidy=tidy,
             studio_origin=env.studio_origin,
         )
 
@@ -235,11 +237,17 @@ class Wiring:
         if named != key:
             return None
         with self.open_shop(key) as shop:
-            return draft_manifest(shop)
+            return dict(draft_manifest(shop))
 
 
 # The one owner of what this process has worked out, of all stores together.
 shops = Shops(Environment().engine_mb * 1_000_000)
+
+
+def tidy() -> None:
+    """Do what can wait until nobody waits for an answer: bring memory under its limit, and look for garbage."""
+    shops.settle()
+    gc.collect(1)
 
 
 def _kit_of(engine: Engine, store_id: int) -> Callable[[Tables], Kit]:

@@ -1,25 +1,16 @@
 import asyncio
-from collections.abc import Coroutine, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Sequence
 from datetime import date
 from threading import Event
-from typing import Any, TypeVar
 
 import pytest
 
+from tests.loops import ended
 from tests.samples import NOW
 from uptick.edge import queue as module
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import ScriptCode, build_script
 from uptick.usecases.serving import Served, StoreBatch, Unavailable
-
-T = TypeVar("T")
-
-
-def ended(work: Coroutine[Any, Any, T]) -> T:
-    """Run to the end on a loop in a thread of its own: the browser's tests keep one in this."""
-    with ThreadPoolExecutor(1) as thread:
-        return thread.submit(asyncio.run, work).result()
 
 
 class Slow:

@@ -18,6 +18,7 @@ from uptick.core.formats.picture_file import MOST_BYTES as MOST_PICTURE
 from uptick.core.formats.po import MAX_BYTES as MOST_TEXTS
 from uptick.web import account, exceptions, exchange, looks, outcome, workshop
 from uptick.web.parts import Parts
+from uptick.web.pauses import Pauses
 from uptick.web.problems import install
 
 _SAFE = {"GET", "HEAD", "OPTIONS"}
@@ -103,6 +104,7 @@ def create_app(parts: Parts) -> FastAPI:
     app.add_middleware(Bounded, most=_most)
     app.add_middleware(_Guard, shops=parts.practice_origin, studio=parts.studio_origin)
     app.add_middleware(Faults)
+    app.add_middleware(Pauses, work=parts.tidy)
 
     app.include_router(account.router)
     app.include_router(workshop.router)

@@ -37,6 +37,7 @@ class Parts:
     edge_origin: str
     practice_origin: str
     engine: Callable[[], dict[str, int]]
+    tidy: Callable[[], None]
     studio_origin: str = ""
 
 

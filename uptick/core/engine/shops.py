@@ -20,6 +20,8 @@ PROCESS_BYTES = 600_000_000
 _RECENT_SNAPSHOTS = 6
 # Several requests may end at once; of so many stores the size is looked at anew.
 _USED_LATELY = 8
+# So much beyond the limit is waited with until nobody is waiting for an answer.
+BURST = 1.25
 
 
 class CompiledShop:
@@ -33,6 +35,11 @@ class CompiledShop:
         self._goods: Goods | None = None
         self._goods_bytes = 0
         self._lock = Lock()
+        # How many kinds of button have been checked, of how many; None while nothing is.
+        self.progress: tuple[int, int] | None = None
+
+    def tell_progress(self, done: int, of: int) -> None:
+        self.progress = (done, of)
 
     def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:
         """Return the store as these settings make it; `settings` are as they count on the day that is looked at."""
@@ -60,11 +67,10 @@ class CompiledShop:
     def size(self) -> int:
         return self.tables.size + self._goods_bytes
 
-    def keep_within(self, most: int | None = None) -> None:
-        """Forget what was not asked for the longest where it has grown beyond its limit."""
-        limit = most or self._most
-        if self.tables.size > limit:
-            self.tables.forget_oldest(round(limit * 0.6))
+    def keep_within(self, burst: float = 1.0) -> None:
+        """Forget what was not asked for the longest where it has grown beyond its limit, and so many times that."""
+        if self.tables.size > self._most * burst:
+            self.tables.forget_oldest(round(self._most * 0.6))
 
     def sizes(self) -> dict[Step, int]:
         return self.tables.sizes()
@@ -90,17 +96,18 @@ class Shops:
             self._shops.move_to_end(place)
         return shop
 
-    def settle(self) -> None:
-        """Bring memory back under the limit: each store under its own, then whole stores.
+    def settle(self, burst: float = 1.0) -> None:
+        """Bring memory back under the limit, where it is beyond so many times that: each store, then whole stores.
 
         First goes the store that was not used the longest among those that take more than an equal share, so that a
         large store never drives many small ones out. The one used last stays; its own limit is the smaller.
         """
         with self._lock:
             for place in list(self._shops)[-_USED_LATELY:]:
-                self._shops[place].keep_within()
+                self._shops[place].keep_within(burst)
                 self._sizes[place] = self._shops[place].size
-            while sum(self._sizes.values()) > self.most_bytes and len(self._shops) > 1:
+            most = self.most_bytes * burst
+            while sum(self._sizes.values()) > most and len(self._shops) > 1:
                 share = self.most_bytes / len(self._shops)
                 others = list(self._shops)[:-1]
                 self._let_go(next((one for one in others if self._sizes.get(one, 0) > share), others[0]))
