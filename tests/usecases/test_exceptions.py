@@ -11,15 +11,17 @@ from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, NeedsYes, NotFound, OutOfRange, Overtaken
 from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception, change_exception, change_layer, redo, set_languages, undo
-from uptick.usecases.importing import PIECE, Progress, import_catalogue, import_steps
+from uptick.usecases.importing import PIECE, Progress, import_catalogue, import_steps, read_ahead
 from uptick.usecases.ports import Person
 from uptick.usecases.views import (
+    ProductsView,
     search,
     view_drawing,
     view_effects,
     view_exceptions,
     view_findings,
     view_floor,
+    view_products,
     view_reach,
     view_trace,
     view_words,
@@ -200,6 +202,52 @@ def test_what_is_wrong_with_some_buttons_of_a_row_is_marked_in_their_cells() -> 
     assert {row.must_fix for row in told.rows} == {0}
 
 
+def test_of_many_findings_the_worst_are_told_and_all_of_them_are_counted() -> None:
+    wide: Json = {"wording": {"ready": {"en-GB": "Put this thing into the basket with all the others, please"}}}
+    pale: Json = {"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}}
+    made = fake_shop(settings(exception(1, wide), exception(2, pale, products=("A2",))))
+    every = view_findings(made.shop, Device.DESKTOP)
+    first = view_findings(made.shop, Device.DESKTOP, most=2)
+    assert first.findings == every.findings[:2]
+    assert (first.rows, first.cells) == (every.rows, every.cells)
+    counts = (first.must_fix, first.look_again, first.notes)
+    assert counts == (every.must_fix, every.look_again, every.notes)
+    assert sum(counts) == len(every.findings) > 2
+    # What is told only when it is read has its sentence and its fixes all the same.
+    fit = next(one for one in every.findings if one.rule == "fit")
+    assert fit.title.startswith("Too wide by")
+    assert "there are" in fit.says
+    assert fit.buttons
+
+
+def test_how_far_the_checks_have_come_is_told_while_they_run_and_then_no_more() -> None:
+    made = fake_shop(settings(exception(1, TEXT, products=("A1",))))
+    told: list[tuple[int, int] | None] = []
+    shops_own = made.shop.compiled.tell_progress
+
+    def listen(done: int, of: int) -> None:
+        shops_own(done, of)
+        told.append(made.shop.compiled.progress)
+
+    made.shop.compiled.tell_progress = listen  # type: ignore[method-assign]
+    view_findings(made.shop)
+    assert told
+    assert [done for done, _ in filter(None, told)] == list(range(len(told)))
+    assert {of for _, of in filter(None, told)} == {len(told)}
+    assert made.shop.compiled.progress is None
+
+
+def test_products_are_found_by_any_of_their_words_and_all_of_them_are_counted() -> None:
+    made = fake_shop()
+    every = view_products(made.shop, "")
+    assert every.total == len(PRODUCTS)
+    assert [one.sku for one in every.products] == [one.sku for one in PRODUCTS][:50]
+    by_code = view_products(made.shop, "THING a2")
+    assert "A2" in [one.sku for one in by_code.products]
+    assert by_code.total < every.total
+    assert view_products(made.shop, "nothing of this name") == ProductsView((), 0)
+
+
 def test_a_language_is_spoken_its_gaps_are_told_and_its_texts_filled() -> None:
     made = fake_shop()
     set_languages(made.shop, ["de-DE"], 1, ADA, NOW)
@@ -250,6 +298,16 @@ def test_an_import_tells_its_progress_and_can_be_stopped_between_pieces() -> Non
     assert [next(steps), next(steps)] == [Progress(0, PIECE + 5), Progress(PIECE, PIECE + 5)]
     steps.close()
     assert made.catalogue.last_import() is None
+
+
+def test_a_file_that_was_read_ahead_is_read_again_where_the_products_have_changed_meanwhile() -> None:
+    made = fake_shop(products=PRODUCTS)
+    file = csv_of(2)
+    ahead = read_ahead(file, made.shop.catalogue.all(), "GBP")
+    assert import_catalogue(made.shop, file, ADA, NOW, dry_run=True, ahead=ahead).counts.new == 2
+    # Somebody else imports the same meanwhile: nothing is new any more.
+    import_catalogue(made.shop, file, BOB, NOW)
+    assert import_catalogue(made.shop, file, ADA, NOW, ahead=ahead).counts.new == 0
 
 
 def test_the_whole_catalogue_takes_out_what_it_lacks_and_a_part_of_it_does_not() -> None:

@@ -6,13 +6,13 @@ from datetime import datetime
 
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json
-from uptick.core.checks import Finding, Weight, findings_of
+from uptick.core.checks import Found, Weight, seen_in
 from uptick.core.errors import FindingsLeft, NothingToRelease, Stale, TrialUnderway
-from uptick.core.release import compile_release, compile_version
+from uptick.core.release import CompiledRelease, compile_release, compile_version
 from uptick.core.resolved.differences import ButtonChange, FieldChange, changes_between, touches
 from uptick.core.rules.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
-from uptick.usecases.ports import Person, Release, Shop
+from uptick.usecases.ports import Draft, Person, Release, Shop
 from uptick.usecases.state import DraftState, Shown, State, draft_state, show, telling_language, telling_moment
 
 
@@ -45,7 +45,7 @@ class LedgerLine:
 class ReleaseView:
     draft: DraftState
     changes: tuple[ChangeView, ...]
-    must_fix: tuple[Finding, ...]
+    must_fix: int
     ledger: tuple[LedgerLine, ...]
 
 
@@ -54,13 +54,16 @@ def view_release(shop: Shop) -> ReleaseView:
     draft = shop.drafts.read()
     newest = shop.releases.newest()
     changes = changes_between(shop.at(newest.settings), shop.at(draft.settings)) if newest else ()
-    findings = findings_of(shop.at(draft.settings))
     return ReleaseView(
         draft=draft_state(shop, draft),
         changes=tuple(_change(shop, change) for change in changes),
-        must_fix=tuple(f for f in findings if f.weight is Weight.MUST_FIX),
+        must_fix=len(_must_fix(shop, draft)),
         ledger=tuple(LedgerLine(r.n, r.hash, r.note, r.author, r.made_at) for r in shop.releases.all()),
     )
+
+
+def _must_fix(shop: Shop, draft: Draft) -> list[Found]:
+    return [found for found in seen_in(shop.at(draft.settings)) if found.weight is Weight.MUST_FIX]
 
 
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:
@@ -114,8 +117,7 @@ def publish(
         if newest.settings == draft.settings:
             raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
         _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(draft.settings)), despite)
-    left = findings_of(shop.at(draft.settings))
-    must = [f for f in left if f.weight is Weight.MUST_FIX]
+    must = _must_fix(shop, draft)
     if must and "findings" not in despite:
         raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))
     compiled = compile_release(shop.as_written(draft.settings), shop.today)
@@ -185,6 +187,6 @@ def serve_trials(shop: Shop, now: datetime) -> None:
     shop.releases.set_trials(newest.n, {"trials": compiled}, now)
 
 
-def draft_manifest(shop: Shop, tried: Settings | None = None) -> Json:
+def draft_manifest(shop: Shop, tried: Settings | None = None) -> CompiledRelease:
     """Return the draft, or settings that are tried, in compiled form, for looking at them on the shop's own pages."""
     return compile_release(shop.as_written(tried or shop.drafts.read().settings), shop.today)

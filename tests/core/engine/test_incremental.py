@@ -11,7 +11,7 @@ from tests.core.resolved.test_golden_shops import PRODUCTS as GOLDEN
 from tests.samples import NOW, kit, product, settings, store
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json, merge_layer, without_gaps
-from uptick.core.checks import findings_about, findings_of
+from uptick.core.checks import findings_of, seen_about
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.release import compile_release
@@ -103,7 +103,7 @@ def all_of(snapshot: Snapshot, before: Snapshot) -> dict[str, Any]:
             for c in classes
         },
         "findings": sorted(findings_of(snapshot), key=repr),
-        "about": findings_about(snapshot, hung),
+        "about": [one.told() for one in seen_about(snapshot, hung)],
         "release": compile_release(snapshot, TODAY),
         "changes": {
             (c.placement, c.fields, frozenset(p.sku for p in c.products)) for c in changes_between(before, snapshot)

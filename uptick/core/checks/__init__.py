@@ -1,10 +1,10 @@
 """The checks: what is wrong with a shop's buttons, by how much, and what would fix it."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 
 from uptick.core.checks.contrast import check_contrast
 from uptick.core.checks.edges import check_edges
-from uptick.core.checks.finding import Finding, Fix, Spot, Weight
+from uptick.core.checks.finding import Finding, Fix, Found, Spot, Weight
 from uptick.core.checks.names import check_names
 from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
@@ -13,20 +13,42 @@ from uptick.core.checks.texts import check_languages, check_texts
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import ButtonClass, ButtonKind, kind_of, kinds_at
 
-__all__ = ["Finding", "Fix", "Spot", "Weight", "dead_values", "fields_of", "findings_about", "findings_of"]
+__all__ = [
+    "Finding",
+    "Fix",
+    "Found",
+    "Spot",
+    "Weight",
+    "dead_values",
+    "fields_of",
+    "findings_of",
+    "seen_about",
+    "seen_in",
+]
 
 _ORDER = {Weight.MUST_FIX: 0, Weight.LOOK_AGAIN: 1, Weight.NOTE: 2}
+# Called with how many kinds of button have been looked at, and how many there are.
+Progress = Callable[[int, int], None]
 
 
 def findings_of(snapshot: Snapshot) -> tuple[Finding, ...]:
     """Return everything the checks find in a shop as its settings count today, the worst first."""
+    return tuple([one.told() for one in seen_in(snapshot)])
+
+
+def seen_in(snapshot: Snapshot, progress: Progress | None = None) -> tuple[Found, ...]:
+    """Return the same, of which the sentences and the fixes need not be worked out yet."""
     kinds = _all_kinds(snapshot)
-    found = [*_of_buttons(snapshot, kinds, lambda: kinds), *check_languages(snapshot), *check_reaches(snapshot)]
+    found = [
+        *_of_buttons(snapshot, kinds, lambda: kinds, progress),
+        *check_languages(snapshot),
+        *check_reaches(snapshot),
+    ]
     return _sorted(found)
 
 
-def findings_about(snapshot: Snapshot, buttons: Iterable[ButtonClass]) -> tuple[Finding, ...]:
-    """Return what the checks find in some buttons, the worst first; what it costs does not grow with the others."""
+def seen_about(snapshot: Snapshot, buttons: Iterable[ButtonClass]) -> tuple[Found, ...]:
+    """Return what the checks see in some buttons, the worst first; what it costs does not grow with the others."""
     kinds = {(kind.placement, kind.key): kind for one in buttons if (kind := kind_of(snapshot, one))}
     return _sorted(_of_buttons(snapshot, tuple(kinds.values()), lambda: _all_kinds(snapshot)))
 
@@ -36,17 +58,27 @@ def _all_kinds(snapshot: Snapshot) -> Sequence[ButtonKind]:
 
 
 def _of_buttons(
-    snapshot: Snapshot, kinds: Sequence[ButtonKind], every: Callable[[], Sequence[ButtonKind]]
-) -> list[Finding]:
+    snapshot: Snapshot,
+    kinds: Sequence[ButtonKind],
+    every: Callable[[], Sequence[ButtonKind]],
+    progress: Progress | None = None,
+) -> list[Found]:
     return [
+        # The longest of all, so that it tells how far they have come.
+        *check_room(snapshot, _followed(kinds, progress) if progress else kinds),
         *check_contrast(snapshot, kinds, every),
         *check_edges(snapshot, kinds),
         *check_names(snapshot, kinds),
         *check_pairs(snapshot, kinds),
-        *check_room(snapshot, kinds),
         *check_texts(snapshot, kinds),
     ]
 
 
-def _sorted(found: Sequence[Finding]) -> tuple[Finding, ...]:
-    return tuple(sorted(found, key=lambda f: (_ORDER[f.weight], f.rule, f.title)))
+def _followed(kinds: Sequence[ButtonKind], progress: Progress) -> Iterator[ButtonKind]:
+    for n, kind in enumerate(kinds):
+        progress(n, len(kinds))
+        yield kind
+
+
+def _sorted(found: Sequence[Found]) -> tuple[Found, ...]:
+    return tuple(sorted(found, key=lambda one: (_ORDER[one.weight], one.rule, one.title)))

@@ -1,7 +1,7 @@
 """What a check says: a finding with its number, and fixes that have been computed."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from uptick.core.button.document import Placement
@@ -54,6 +54,30 @@ class Finding:
 
     def is_about(self, one: ButtonClass) -> bool:
         return Spot(one.placement, one.key) in self.buttons
+
+    def told(self) -> "Finding":
+        return self
+
+
+@dataclass(frozen=True, slots=True)
+class Sighting:
+    """A finding before its sentence and its fixes are worked out, which takes longer than to see that it is there."""
+
+    rule: str
+    weight: Weight
+    buttons: tuple[Spot, ...]
+    title: str
+    tell: Callable[[], Finding]
+
+    def is_about(self, one: ButtonClass) -> bool:
+        return Spot(one.placement, one.key) in self.buttons
+
+    def told(self) -> Finding:
+        """Return the whole finding."""
+        return replace(self.tell(), buttons=self.buttons)
+
+
+Found = Finding | Sighting
 
 
 def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:

@@ -1,6 +1,6 @@
 """What fits where it stands, what a finger can hit, and what letters there are."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 
@@ -8,7 +8,7 @@ from uptick.core.button.document import ButtonDocument, Device, Moment, NoIcon, 
 from uptick.core.button.lengths import Ground
 from uptick.core.button.look import FixedSize
 from uptick.core.button.merge import Json
-from uptick.core.checks.finding import Finding, Fix, Weight, spots, where
+from uptick.core.checks.finding import Finding, Fix, Found, Sighting, Weight, spots, where
 from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
 from uptick.core.drawing.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
 from uptick.core.drawing.kit import Kit
@@ -55,11 +55,19 @@ class _Issue:
 
     key: tuple[object, ...]
     tell: "Callable[[_Seen], Finding]"
+    # Where this is known, the rest is told when somebody reads it.
+    title: str = ""
+
+    def found(self, seen: _Seen, kinds: Sequence[ButtonKind]) -> Found:
+        buttons = spots(*kinds)
+        if self.title:
+            return Sighting("fit", Weight.MUST_FIX, buttons, self.title, partial(self.tell, seen))
+        return replace(self.tell(seen), buttons=buttons)
 
 
-def check_room(snapshot: Snapshot, kinds: Sequence[ButtonKind]) -> list[Finding]:
+def check_room(snapshot: Snapshot, kinds: Iterable[ButtonKind]) -> list[Found]:
     """Test every kind in every language that it is met in; what is the same in several is one finding."""
-    found: dict[tuple[object, ...], tuple[Finding, list[ButtonKind]]] = {}
+    found: dict[tuple[object, ...], tuple[_Issue, _Seen, list[ButtonKind]]] = {}
     sights: dict[tuple[Placement, int], tuple[int, Sequence[_Sight]]] = {}
     ask = snapshot.tables.ask
     for one in kinds:
@@ -74,12 +82,12 @@ def check_room(snapshot: Snapshot, kinds: Sequence[ButtonKind]) -> list[Finding]
         for n, issue in ask(Step.FINDINGS, key, partial(_issues_in, snapshot, one, here)):
             about = (one.placement, *issue.key)
             if about not in found:
-                found[about] = (issue.tell(_Seen(one, *here[n], snapshot)), [])
-            those = found[about][1]
+                found[about] = (issue, _Seen(one, *here[n], snapshot), [])
+            those = found[about][2]
             # The languages of a kind come one after the other.
             if not those or those[-1] is not one:
                 those.append(one)
-    return [replace(finding, buttons=spots(*those)) for finding, those in found.values()]
+    return [issue.found(seen, those) for issue, seen, those in found.values()]
 
 
 def _issues_in(snapshot: Snapshot, one: ButtonKind, sights: Sequence[_Sight]) -> tuple[tuple[int, _Issue], ...]:
@@ -229,16 +237,21 @@ def fonts_missing(one: ButtonClass, worst: WorstText, kit: Kit) -> str:
 def _too_wide(wide: Widths, container_px: float, worst: _Worst) -> _Issue:
     # How it could be fixed is looked for once, for all that are too wide by as much.
     about = (round(wide.needs, 6), round(min(container_px, wide.outer), 6))
-    return _told(("fit", *about), partial(_tell_too_wide, wide, container_px, worst))
+    return _Issue(("fit", *about), partial(_tell_too_wide, wide, container_px, worst), _too_wide_title(wide))
+
+
+def _too_wide_title(wide: Widths) -> str:
+    return f"Too wide by {wide.too_wide:.1f} px"
 
 
 def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen) -> Finding:
     one, text = seen.one, worst.widest.text
     about = f" for {worst.widest.product.name}" if worst.widest.product else ""
     spoken = "" if seen.language == seen.snapshot.settings.language else f", {language_name(seen.language)}"
-    key = ("width fixes", one.document.drawn_number, seen.ground, text, seen.language, one.top_layer)
+    document, drawn = one.document, seen.laid(text)
+    key = ("width fixes", document.drawn_number, seen.ground, text, seen.language, one.top_layer)
     fixes = seen.snapshot.tables.ask(
-        Step.FINDINGS, key, lambda: tuple(width_fixes(one.document, seen.laid(text), one.top_layer, seen.tried))
+        Step.FINDINGS, key, lambda: tuple(width_fixes(document, drawn, one.top_layer, seen.tried))
     )
     way_out = "" if fixes else " No type from 12 px fits: say it shorter."
     room = f"there are {container_px:.4g} px" if container_px > 0 else "what is beside it leaves no room"
@@ -247,7 +260,7 @@ def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen
         f"where {room}.{way_out}"
     )
     return Finding(
-        "fit", Weight.MUST_FIX, spots(one), "width", f"Too wide by {wide.too_wide:.1f} px", says, wide.needs,
+        "fit", Weight.MUST_FIX, spots(one), "width", _too_wide_title(wide), says, wide.needs,
         min(container_px, wide.outer), fixes,
     )  # fmt: skip
 

@@ -9,7 +9,7 @@ from uptick.core.checks.finding import Finding, Fix, Weight, said, spots, where
 from uptick.core.engine.goods import Batch
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.fitting.fill import products_without, template_of, text_for
+from uptick.core.fitting.fill import products_without, some_lack, template_of, text_for
 from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
 from uptick.core.resolved.reach_words import listed
 from uptick.core.rules.settings import ExceptionRule, Settings
@@ -101,14 +101,22 @@ def _holes(snapshot: Snapshot, one: ButtonClass) -> Sequence[_Hole]:
 
 
 def _find_holes(snapshot: Snapshot, one: ButtonClass, first: str) -> Iterator[_Hole]:
+    tables, goods = snapshot.tables, snapshot.goods
     for language in one.languages:
-        needs = {moment: needed_by(template_of(one.document, moment, language, first)) for moment in Moment}
+        needs = {
+            moment: [
+                name
+                for name in needed_by(template_of(one.document, moment, language, first))
+                if some_lack(tables, goods, name)
+            ]
+            for moment in Moment
+        }
         if not any(needs.values()):
             continue
         for batch in one.batches:
             for moment in MOMENTS_OF[batch.situation]:
                 for name in needs[moment]:
-                    if lacking := products_without(snapshot.tables, batch, frozenset({name})):
+                    if lacking := products_without(tables, batch, frozenset({name})):
                         template = template_of(one.document, moment, language, first)
                         yield name, template, lacking, moment, language
 

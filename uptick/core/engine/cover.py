@@ -160,15 +160,18 @@ def _frames(index: RuleIndex, placement: Placement, groups: Sequence[Group], spl
     found: dict[int, _Gathered] = {0: _Gathered(None)}
     for may, those in alike.items():
         always = may & ~index.narrow
-        batches = [batch for members in those for batch in members.batches]
+        batches = {batch.number: batch for members in those for batch in members.batches}
         for narrow, split in splitter.split(may & index.narrow):
             gathered = found.get(always | narrow)
             if gathered is None:
                 gathered = found[always | narrow] = _Gathered((those[0], split.example))
             gathered.places |= split.everywhere
-            for batch in batches:
+            if len(split.places) == len(Situation):
+                gathered.batches.update(batches)
+                continue
+            for number, batch in batches.items():
                 if batch.situation in split.places:
-                    gathered.batches[batch.number] = batch
+                    gathered.batches[number] = batch
     return tuple(
         Frame(
             bits,

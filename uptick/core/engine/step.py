@@ -43,7 +43,9 @@ NEEDS: Mapping[Step, frozenset[Step]] = {
     Step.WIDTHS: frozenset({Step.GOODS, Step.DOCUMENTS, Step.LOOKS, Step.WORDINGS}),
     Step.BOXES: frozenset(),
     Step.SOUND: frozenset({Step.READ, Step.CLASSES, Step.LOOKS, Step.WORDINGS, Step.RULES, Step.COVER}),
-    Step.FINDINGS: frozenset({Step.READ, Step.CLASSES, Step.WIDTHS, Step.BOXES, Step.RULES, Step.COVER, Step.GOODS}),
+    Step.FINDINGS: frozenset(
+        {Step.READ, Step.CLASSES, Step.DOCUMENTS, Step.WIDTHS, Step.BOXES, Step.RULES, Step.COVER, Step.GOODS}
+    ),
     Step.RESERVES: frozenset({Step.WIDTHS, Step.BOXES}),
     Step.DIFFERENCE: frozenset({Step.DOCUMENTS, Step.LOOKS, Step.WORDINGS, Step.RULES, Step.COVER, Step.GOODS}),
 }

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from uptick.core.button.document import ButtonDocument, Moment
 from uptick.core.button.look import Type
-from uptick.core.engine.goods import Batch
+from uptick.core.engine.goods import Batch, Goods
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import BadWording
@@ -68,6 +68,11 @@ def _shows_product(text: str) -> bool:
         return bool(live_names(parse_text(text)) & _OF_PRODUCT)
     except BadWording:
         return True
+
+
+def texts_key(document: ButtonDocument, moment: Moment, language: str, first: str = "") -> Hashable:
+    """Return what stands for all texts that a moment can show: equal ones are filled alike."""
+    return tuple(_stacks(document, moment, language, first))
 
 
 def template_of(document: ButtonDocument, moment: Moment, language: str, first: str = "") -> str:
@@ -140,7 +145,16 @@ def worst_text(
             return measured(None)
         able = [batch for batch in batches if moment in MOMENTS_OF[batch.situation]]
         likely = _likely(tables, texts, able, language, fonts, (kind.family, kind.weight))
-        return max((measured(p) for p in likely), key=lambda worst: worst.width_px, default=measured(None))
+        if not likely:
+            return measured(None)
+
+        def widest() -> WorstText:
+            return max(map(measured, likely), key=lambda worst: worst.width_px)
+
+        # A product more or less changes the batches, but seldom those that may be the widest.
+        rows = tuple([able[0].goods.row_of[product.sku] for product in likely])
+        key = ("widest", stacks, language, kind.derived(_type_key), able[0].goods.number, rows)
+        return tables.ask(Step.WIDTHS, key, widest)
 
     # An edit of one text leaves the other moments as they are.
     key = ("worst", stacks, moment, language, kind.derived(_type_key), tuple([batch.number for batch in batches]))
@@ -151,18 +165,25 @@ def _type_key(kind: Type) -> str:
     return kind.model_dump_json()
 
 
+def _lacking(tables: Tables, goods: Goods, name: str) -> NDArray[np.bool_]:
+    key = ("lacking", goods.number, name)
+    return tables.ask(Step.WIDTHS, key, lambda: np.array([lacks(product, name) for product in goods.products]))
+
+
+def some_lack(tables: Tables, goods: Goods, name: str) -> bool:
+    """Tell whether any product has no such live value."""
+    key = ("some lack", goods.number, name)
+    return tables.ask(Step.WIDTHS, key, lambda: bool(_lacking(tables, goods, name).any()))
+
+
 def products_without(tables: Tables, batch: Batch, needed: frozenset[str]) -> Batch:
     """Return the products of a batch that lack one of some live values."""
     goods = batch.goods
 
-    def column(name: str) -> NDArray[np.bool_]:
-        key = ("lacking", goods.number, name)
-        return tables.ask(Step.WIDTHS, key, lambda: np.array([lacks(product, name) for product in goods.products]))
-
     def work() -> Batch:
         lacking = np.zeros(len(batch), dtype=np.bool_)
         for name in needed:
-            lacking |= column(name)[batch.rows]
+            lacking |= _lacking(tables, goods, name)[batch.rows]
         return Batch(batch.situation, goods, batch.rows[lacking])
 
     return tables.ask(Step.WIDTHS, ("without", batch.number, needed), work)
@@ -216,6 +237,9 @@ def _shortlist(
         taken = np.zeros(len(rows))
         for name in names:
             taken += column(name)[rows]
+        if len(rows) > _SHORTLIST:
+            among = taken >= np.partition(taken, -_SHORTLIST)[-_SHORTLIST]
+            rows, taken = rows[among], taken[among]
         # Of equals the earlier ones, so that equal shops are told alike.
         return tuple([goods.products[rows[n]] for n in np.lexsort((rows, -taken))[:_SHORTLIST]])
 

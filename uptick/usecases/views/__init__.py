@@ -10,7 +10,7 @@ from uptick.usecases.views.exceptions import (
     view_reach,
 )
 from uptick.usecases.views.floor import FindingsView, FloorView, view_findings, view_floor
-from uptick.usecases.views.search import Found, search
+from uptick.usecases.views.search import Found, ProductsView, search, view_products
 from uptick.usecases.views.why import TraceView, view_trace
 from uptick.usecases.views.words import WordsView, view_words
 
@@ -21,6 +21,7 @@ __all__ = [
     "FindingsView",
     "FloorView",
     "Found",
+    "ProductsView",
     "ReachRead",
     "TraceView",
     "WordsView",
@@ -30,6 +31,7 @@ __all__ = [
     "view_exceptions",
     "view_findings",
     "view_floor",
+    "view_products",
     "view_reach",
     "view_trace",
     "view_words",

@@ -15,7 +15,7 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.look import PictureFill
 from uptick.core.button.merge import Json, leaves, without_gaps
-from uptick.core.checks import Finding, findings_about
+from uptick.core.checks import Finding, Found, seen_about
 from uptick.core.checks.origin import order_of
 from uptick.core.colour.colour import needed_ratio, worst_contrast
 from uptick.core.colour.dress import base_colour, dresses, ring_colour
@@ -150,7 +150,7 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         place: class_for(snapshot, context_of(place, product, None, device, language, ShopperKind.NEW))
         for place in shop.store.places
     }
-    findings = findings_about(snapshot, tuple(hung.values()))
+    seen = seen_about(snapshot, tuple(hung.values()))
     ground = shop.store.ground(query.placement, device)
     box = one.document.quantity
     first = shop.store.language
@@ -190,8 +190,8 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         moment=leading.moment,
         text=leading.text,
         moments=moments,
-        findings=tuple(f for f in findings if f.is_about(one)),
-        hanging=tuple(_hanging(shop, button, product, device, language, findings) for button in hung.values()),
+        findings=tuple(found.told() for found in seen if found.is_about(one)),
+        hanging=tuple(_hanging(shop, button, product, device, language, seen) for button in hung.values()),
     )
 
 
@@ -254,9 +254,9 @@ def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
 
 
 def _hanging(
-    shop: Shop, one: ButtonClass, product: Product, device: Device, language: str, findings: Sequence[Finding]
+    shop: Shop, one: ButtonClass, product: Product, device: Device, language: str, seen: Sequence[Found]
 ) -> Hanging:
     """Return the same product's button in another placement, with how much is found in just that one."""
-    here = [f.weight.value for f in findings if f.is_about(one)]
+    here = [found.weight.value for found in seen if found.is_about(one)]
     shown = show(shop, one, LEADING[product.situation], product, language, device=device)
     return Hanging(one.placement, shown, here.count("must_fix"), here.count("look_again"))

@@ -6,7 +6,7 @@ from datetime import date, datetime
 
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.fields import field_title
-from uptick.core.checks import Finding, Spot, Weight, fields_of, findings_of
+from uptick.core.checks import Finding, Found, Spot, Weight, fields_of, seen_in
 from uptick.core.engine.goods import Batch, Group
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class
@@ -116,7 +116,12 @@ class _Plan:
         self.settings = snapshot.settings
         self.device, self.language = device, language
         self.tallies = tallies
-        self.groups = [group for group in snapshot.cover.groups if group.batches]
+        groups = [group for group in snapshot.cover.groups if group.batches]
+        # The groups that have products in a situation, with those.
+        self.able = {
+            situation: [(group, batches) for group in groups if (batches := group.of(situation))]
+            for situation in Situation
+        }
         self.products = len(snapshot.products)
         self.lists = len(snapshot.goods.by_category) + 1 if snapshot.products else 0
         self.trials = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
@@ -136,13 +141,17 @@ class _Plan:
         )
 
     def _fullest(self) -> Situation:
-        counts = {s: sum(len(batch) for g in self.groups for batch in g.of(s)) for s in Situation if s != "sold_out"}
+        counts = {
+            situation: sum(len(batch) for _, batches in able for batch in batches)
+            for situation, able in self.able.items()
+            if situation is not Situation.SOLD_OUT
+        }
         return Situation.PLAIN if counts.get(Situation.PLAIN) else max(counts, key=lambda s: counts[s])
 
     def _cell(self, placement: Placement, situation: Situation, column: str, moment: Moment) -> Cell:
         counts = self.tallies.get((placement, column), {})
         shown, clicked = counts.get("shown", 0), counts.get("clicked", 0)
-        able = self._able(situation)
+        able = self.able[situation]
         if not able:
             return Cell(column, None, False, None, 0, (), (), shown, clicked)
         served = [(self._class(placement, group, situation), batches) for group, batches in able]
@@ -161,10 +170,6 @@ class _Plan:
             clicked,
         )
 
-    def _able(self, situation: Situation) -> list[tuple[Group, tuple[Batch, ...]]]:
-        """Return the groups that have products in a situation, with those."""
-        return [(group, batches) for group in self.groups if (batches := group.of(situation))]
-
     def _class(self, placement: Placement, group: Group, situation: Situation) -> ButtonClass:
         """Return the class of a group's products here; only what the plan shows is resolved, however large the shop."""
         where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
@@ -174,7 +179,7 @@ class _Plan:
         """Return the classes that a cell's products are in."""
         where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
         frames = self.snapshot.cover.by_bits[placement]
-        return [Spot(placement, frames[bits].key) for bits in {one.bits[0] & where for one, _ in self._able(situation)}]
+        return [Spot(placement, frames[bits].key) for bits in {one.bits[0] & where for one, _ in self.able[situation]}]
 
     def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Batch]]]) -> tuple[ExceptionMark, ...]:
         counts: dict[str, int] = {}
@@ -232,7 +237,12 @@ class RowWeight:
 
 @dataclass(frozen=True, slots=True)
 class FindingsView:
+    """The worst findings, how many there are of each weight, and what they are about."""
+
     findings: tuple[Finding, ...]
+    must_fix: int
+    look_again: int
+    notes: int
     rows: tuple[RowWeight, ...]
     cells: tuple[CellWeight, ...]
 
@@ -240,14 +250,17 @@ class FindingsView:
 _NAMED_BUTTONS = 12
 
 
-def view_findings(shop: Shop, device: Device | None = None, language: str | None = None) -> FindingsView:
+def view_findings(
+    shop: Shop, device: Device | None = None, language: str | None = None, most: int = 60
+) -> FindingsView:
     """Return what the checks find in the whole shop, worst first, and in which rows and cells of the plan.
 
     Apart from the plan, since on a large shop checking every kind of button takes longer than drawing a few.
     """
     draft = shop.drafts.read()
     snapshot = shop.at(draft.settings)
-    findings = findings_of(snapshot)
+    findings = seen_in(snapshot, shop.compiled.tell_progress)
+    shop.compiled.progress = None
     plan = _Plan(shop, snapshot, device or Device.DESKTOP, language_of(snapshot.settings, language), {})
     by_spot: dict[Spot, list[int]] = {}
     for n, finding in enumerate(findings):
@@ -268,10 +281,12 @@ def view_findings(shop: Shop, device: Device | None = None, language: str | None
             CellWeight(placement, situation.value, *_weights(findings, about[situation] - everywhere))
             for situation in Situation
         ]
-    named = tuple(replace(f, buttons=f.buttons[:_NAMED_BUTTONS]) for f in findings)
-    return FindingsView(named, tuple(rows), tuple(cells))
+    named = tuple(replace(found.told(), buttons=found.buttons[:_NAMED_BUTTONS]) for found in findings[:most])
+    weights = [found.weight for found in findings]
+    must_fix, look_again = weights.count(Weight.MUST_FIX), weights.count(Weight.LOOK_AGAIN)
+    return FindingsView(named, must_fix, look_again, weights.count(Weight.NOTE), rows=tuple(rows), cells=tuple(cells))
 
 
-def _weights(findings: Sequence[Finding], those: Collection[int]) -> tuple[int, int]:
+def _weights(findings: Sequence[Found], those: Collection[int]) -> tuple[int, int]:
     weights = [findings[n].weight for n in those]
     return weights.count(Weight.MUST_FIX), weights.count(Weight.LOOK_AGAIN)

@@ -1,9 +1,11 @@
 """Search over products, exceptions and findings; commands are the screens' own."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from uptick.core.checks import findings_of
+from uptick.core.shop.catalogue import Product
 from uptick.usecases.ports import Shop
 
 
@@ -27,15 +29,37 @@ def search(shop: Shop, text: str) -> tuple[Found, ...]:
         return ()
     snapshot = shop.now()
     settings = snapshot.settings
-    products = [
-        Found("product", p.sku, p.name, f"{p.sku}, {p.category}")
-        for p in shop.catalogue.all()
-        if all(word in f"{p.name} {p.sku} {p.category}".casefold() for word in words)
-    ]
+    products = [Found("product", p.sku, p.name, f"{p.sku}, {p.category}") for p in _products_with(shop, words)[:MOST]]
     rules = [Found("exception", r.id, r.name, r.note) for r in settings.exceptions]
     findings = findings_of(snapshot)
     told = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
     others = [one for one in (*rules, *told) if all(word in f"{one.title} {one.says}".casefold() for word in words)]
-    products.sort(key=lambda one: (not one.title.casefold().startswith(words[0]), one.title))
     kinds = {kind: [one for one in others if one.kind == kind][:MOST] for kind in ("exception", "finding")}
-    return (*products[:MOST], *kinds["exception"], *kinds["finding"])
+    return (*products, *kinds["exception"], *kinds["finding"])
+
+
+@dataclass(frozen=True, slots=True)
+class ProductsView:
+    """The first products that contain every word that was asked for, and how many there are."""
+
+    products: tuple[Product, ...]
+    total: int
+
+
+MOST_PRODUCTS = 50
+
+
+def view_products(shop: Shop, text: str) -> ProductsView:
+    """Return the products that contain every word of a text, names that begin with it first; without words, all."""
+    words = text.casefold().split()
+    products = _products_with(shop, words) if words else shop.catalogue.all()
+    return ProductsView(tuple(products[:MOST_PRODUCTS]), len(products))
+
+
+def _products_with(shop: Shop, words: Sequence[str]) -> list[Product]:
+    having = [
+        product
+        for product in shop.catalogue.all()
+        if all(word in f"{product.name}\n{product.sku}\n{product.category}".casefold() for word in words)
+    ]
+    return sorted(having, key=lambda product: (not product.name.casefold().startswith(words[0]), product.name))

@@ -1,18 +1,20 @@
 """Words: the sheet of texts, moments down, placements across, in one language."""
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 
 from uptick.core.button.document import Device, Moment, Placement
 from uptick.core.button.layer_ref import LayerRef
+from uptick.core.button.lengths import Ground
 from uptick.core.button.merge import at_path
 from uptick.core.checks.origin import order_of
 from uptick.core.engine.layers import clean_layers
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.fitting.fill import WorstText, template_of, worst_of_class
+from uptick.core.engine.step import Step
+from uptick.core.fitting.fill import WorstText, template_of, texts_key, worst_of_class
 from uptick.core.fitting.laid import laid
 from uptick.core.formats.po import places_of
-from uptick.core.resolved.classes import ButtonClass, kinds_at
+from uptick.core.resolved.classes import ButtonClass, ButtonKind, kinds_at
 from uptick.core.resolved.reach_words import say_reach, vocabulary_of
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.words.wording import is_rtl, language_name
@@ -124,7 +126,9 @@ class _Sheet:
         self.names = vocabulary_of(snapshot)
         self.kinds = {place: kinds_at(snapshot, place) for place in shop.store.places}
         self.plain = {place: next(one for one in kinds if not one.rules) for place, kinds in self.kinds.items()}
-        self._sorted: dict[tuple[Placement, Moment], dict[LayerRef | None, list[ButtonClass]]] = {}
+        self._sorted: dict[tuple[Placement, Moment], dict[LayerRef | None, list[ButtonKind]]] = {}
+        self._grounds: dict[tuple[Placement, int], tuple[Device, Ground]] = {}
+        self._said: dict[tuple[int, Moment], Hashable] = {}
 
     def rows(self, moment: Moment) -> list[WordRow]:
         places = self.shop.store.places
@@ -146,7 +150,7 @@ class _Sheet:
                     return ref, stands_in
         return None, False
 
-    def _by_source(self, place: Placement, moment: Moment) -> dict[LayerRef | None, list[ButtonClass]]:
+    def _by_source(self, place: Placement, moment: Moment) -> dict[LayerRef | None, list[ButtonKind]]:
         """Return the kinds of a placement by the layer that a moment's text comes from."""
         found = self._sorted.get((place, moment))
         if found is None:
@@ -166,17 +170,17 @@ class _Sheet:
         served = self._by_source(place, moment).get(layer)
         return self._cell(place, moment, served, layer) if served else None
 
-    def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonClass], layer: LayerRef) -> WordCell:
-        worst = max((self._measured(one, moment) for one in classes), key=lambda found: found[1] - found[2])
-        one, width, room, device, text = worst
+    def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonKind], layer: LayerRef) -> WordCell:
+        measured = max((self._measured(one, moment) for one in classes), key=lambda found: found.over_px)
+        one, text = measured.one, measured.worst
         source, stands_in = self._source(one, moment)
         return WordCell(
             placement=place,
             template=template_of(one.document, moment, self.language, self.settings.language),
             text=text.text,
-            width_px=width,
-            room_px=room,
-            device=device,
+            width_px=measured.width_px,
+            room_px=measured.room_px,
+            device=measured.device,
             product=text.product.name if text.product else "",
             sku=text.product.sku if text.product else "",
             layer=layer,
@@ -185,14 +189,54 @@ class _Sheet:
             stands=one.document.placement.shown,
         )
 
-    def _measured(self, one: ButtonClass, moment: Moment) -> tuple[ButtonClass, float, float, Device, WorstText]:
-        surface = self.shop.store.surfaces[one.placement]
-        devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
-        device = min(devices, key=surface.width_px)
-        tables, fonts = self.snapshot.tables, self.shop.kit.fonts
-        worst = worst_of_class(tables, one, moment, self.language, fonts, self.settings.language)
-        ground = self.shop.store.ground(one.placement, device)
-        drawn = laid(self.snapshot, one.document, worst.text, ground, self.language)
-        fixed = one.document.look.size.kind == "fixed"
-        room = min(drawn.container_px, drawn.outer.width) if fixed else drawn.container_px
-        return one, drawn.needs_width_px, room, device, worst
+    def _measured(self, one: ButtonKind, moment: Moment) -> "_Measured":
+        """Measure a kind's text where it is tightest; an edit of one text leaves the other moments as they are."""
+        device, ground = self._ground(one)
+        key = ("word", one.number, one.look.number, moment, self.language, self._texts(one, moment), ground)
+        width, room, worst = self.snapshot.tables.ask(
+            Step.FINDINGS, key, lambda: _measure(self.snapshot, one, moment, self.language, ground)
+        )
+        return _Measured(one, width, room, device, worst)
+
+    def _ground(self, one: ButtonKind) -> tuple[Device, Ground]:
+        """Return the device on which a kind has the least room, and what it stands on there."""
+        found = self._grounds.get((one.placement, one.places))
+        if found is None:
+            surface = self.shop.store.surfaces[one.placement]
+            devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
+            device = min(devices, key=surface.width_px)
+            found = self._grounds[one.placement, one.places] = (device, self.shop.store.ground(one.placement, device))
+        return found
+
+    def _texts(self, one: ButtonKind, moment: Moment) -> Hashable:
+        """Return what stands for all that can be said in a moment."""
+        known = (one.texts.number, moment)
+        if known not in self._said:
+            self._said[known] = texts_key(one.document, moment, self.language, self.settings.language)
+        return self._said[known]
+
+
+@dataclass(frozen=True, slots=True)
+class _Measured:
+    """The worst text of a kind in one moment; `over_px` is by how much it is wider than its room, or less than 0."""
+
+    one: ButtonKind
+    width_px: float
+    room_px: float
+    device: Device
+    worst: WorstText
+
+    @property
+    def over_px(self) -> float:
+        return self.width_px - self.room_px
+
+
+def _measure(
+    snapshot: Snapshot, one: ButtonKind, moment: Moment, language: str, ground: Ground
+) -> tuple[float, float, WorstText]:
+    """Return the width and the room of a kind's worst text, in pixels, with that text."""
+    worst = worst_of_class(snapshot.tables, one, moment, language, snapshot.kit.fonts, snapshot.settings.language)
+    drawn = laid(snapshot, one.document, worst.text, ground, language)
+    fixed = one.document.look.size.kind == "fixed"
+    room = min(drawn.container_px, drawn.outer.width) if fixed else drawn.container_px
+    return drawn.needs_width_px, room, worst
