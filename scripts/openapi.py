@@ -1,4 +1,4 @@
-"""Writes the studio API's OpenAPI description to the file that the front end's types are made from."""
+"""Writes what the front end's types are made from: the studio's API, what the script is told, and facts of both."""
 
 import json
 from contextlib import nullcontext
@@ -6,9 +6,13 @@ from pathlib import Path
 from typing import Any, cast
 
 from itsdangerous import URLSafeSerializer
+from pydantic import TypeAdapter
 
+from uptick.core.button.document import DEVICE_FROM_PX, Device, Moment, Situation
 from uptick.core.button.fields import BY_PATH, WHOLE_FIELDS, limits_of
 from uptick.core.button.look import STATES
+from uptick.core.release import Manifest
+from uptick.core.shop.store import WINDOWS_PX
 from uptick.core.words.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
@@ -33,27 +37,61 @@ def described() -> dict[str, Any]:
         "",
         "",
         engine=nothing,
+        tidy=nothing,
     )
     return create_app(parts).openapi()
 
 
-FACTS = TARGET.parent / "src" / "lib" / "pure" / "facts.ts"
+FRONT = TARGET.parent.parent
+MANIFEST = FRONT / "storefront" / "manifest.json"
+FACTS = FRONT / "studio" / "src" / "lib" / "pure" / "facts.ts"
+SCRIPT_FACTS = FRONT / "storefront" / "src" / "facts.ts"
+_HEAD = "// Written by scripts/openapi.py from the Python core. Do not change it by hand."
+
+
+def told_to_the_script() -> dict[str, Any]:
+    """Return the schema of what the script is told about its store, laid out as an API's description."""
+    told = [(kind.__name__, "serialization", TypeAdapter[Any](kind)) for kind in (Manifest, Moment, Situation)]
+    _, schema = TypeAdapter.json_schemas(told, ref_template="#/components/schemas/{model}")
+    return {
+        "openapi": "3.1.0",
+        "info": {"title": "What the script is told", "version": "1"},
+        "paths": {},
+        "components": {"schemas": schema["$defs"]},
+    }
 
 
 def facts() -> str:
-    """Return what the studio knows of fields besides their types, as TypeScript."""
+    """Return what the studio knows besides its types, as TypeScript."""
     limits = {path: list(found) for path in BY_PATH if (found := limits_of(path))}
-    told: dict[str, Any] = {
-        "STATES": list(STATES),
-        "WHOLE_FIELDS": list(WHOLE_FIELDS),
-        "LIMITS": limits,
-        "LIVE_VALUES": list(LIVE_VALUES),
-    }
-    head = "// Written by scripts/openapi.py from the registry of fields. Do not change it by hand."
+    return _as_constants(
+        STATES=list(STATES),
+        WHOLE_FIELDS=list(WHOLE_FIELDS),
+        LIMITS=limits,
+        LIVE_VALUES=list(LIVE_VALUES),
+        MOMENTS=list(Moment),
+        DEVICES=list(Device),
+        WINDOWS_PX=WINDOWS_PX,
+    )
+
+
+def script_facts() -> str:
+    """Return what the script knows of every store, as TypeScript."""
+    # One number each, so that the script's bundler writes the number where the name stands.
+    return _as_constants(**{f"{device.upper()}_FROM_PX": px for device, px in DEVICE_FROM_PX.items() if px})
+
+
+def _as_constants(**told: object) -> str:
     lines = [f"export const {name} = {json.dumps(value)} as const;" for name, value in told.items()]
-    return "\n".join([head, *lines]) + "\n"
+    return "\n".join([_HEAD, *lines]) + "\n"
+
+
+def _write(to: Path, described: dict[str, Any]) -> None:
+    to.write_text(json.dumps(described, indent=1, sort_keys=True) + "\n")
 
 
 if __name__ == "__main__":
-    TARGET.write_text(json.dumps(described(), indent=1, sort_keys=True) + "\n")
+    _write(TARGET, described())
+    _write(MANIFEST, told_to_the_script())
     FACTS.write_text(facts())
+    SCRIPT_FACTS.write_text(script_facts())

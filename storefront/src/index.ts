@@ -10,6 +10,7 @@ import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { dealVersions, forcedVersions } from './deal';
 import type { Looker } from './resolve';
+import { DESKTOP_FROM_PX, TABLET_FROM_PX } from './facts';
 import type { Manifest } from './types';
 import { minorUnits } from './words';
 
@@ -65,7 +66,7 @@ function languageOf({ languages, language }: Manifest): string {
 }
 
 function deviceNow(): string {
-	return innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop';
+	return innerWidth < TABLET_FROM_PX ? 'phone' : innerWidth < DESKTOP_FROM_PX ? 'tablet' : 'desktop';
 }
 
 function signalOrder(shop: Shop): void {

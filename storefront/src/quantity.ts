@@ -32,7 +32,7 @@ export function paintQuantity(
 	if (!box) button.before((box = made(rule)));
 	const field = box.querySelector('input')!;
 	field.dataset.rule = JSON.stringify(rule);
-	const [called, ...keys] = rule.names?.[(root.host as HTMLElement).lang] ?? usual ?? ENGLISH;
+	const [called = '', ...keys] = rule.names?.[(root.host as HTMLElement).lang] ?? usual ?? ENGLISH;
 	field.ariaLabel = name ? `${called}, ${name}` : called;
 	box.querySelectorAll('button').forEach((key, n) => (key.ariaLabel = keys[n] ?? ''));
 	set(field, rule, nearest(field.value, rule));

@@ -1,5 +1,6 @@
 """Releases, which never change, and the numbered revisions of running trials beside them."""
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 
@@ -38,7 +39,7 @@ class PgReleases:
             raise NotFound(f"There is no release {n}.", release=n)
         return _release(row)
 
-    def add(self, settings: Settings, compiled: Json, note: str, author: str, now: datetime) -> Release:
+    def add(self, settings: Settings, compiled: Mapping[str, object], note: str, author: str, now: datetime) -> Release:
         # Two people who publish at once must get two numbers.
         self._db.execute(text("SELECT pg_advisory_xact_lock(7142, :store)"), {"store": self._store})
         n = self._next(releases.c.n, releases.c.store_id)

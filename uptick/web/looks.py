@@ -5,11 +5,11 @@ from typing import Annotated, Any, Literal
 import orjson
 from fastapi import APIRouter, Body, Query, Response
 
-from uptick.core.button.merge import Json
 from uptick.core.colour.fills import PICTURES
 from uptick.core.drawing.icon_search import find_icons
 from uptick.core.errors import NotFound
 from uptick.core.formats.svg_icon import ReadIcon
+from uptick.core.release import CompiledRelease
 from uptick.usecases import edit, looks, views
 from uptick.usecases.looks import Source
 from uptick.usecases.ports import StoredPicture
@@ -142,8 +142,9 @@ def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
         return _manifest(draft_manifest(visit.shop, tried), parts)
 
 
-def _manifest(content: Json, parts: PartsDep) -> Response:
-    kept = {name: content[name] for name in ("looks", "places", "words", "rules", "base", "languages")}
+def _manifest(content: CompiledRelease, parts: PartsDep) -> Response:
+    told = ("looks", "places", "words", "rules", "base", "languages")
+    kept = {name: part for name, part in content.items() if name in told}
     written = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
     return Response(written, media_type="application/json")
 

@@ -71,8 +71,8 @@ def test_a_release_names_quantity_boxes_where_there_are_any() -> None:
     own = {"quantity": "Gläser", "fewer": "Weniger", "more": "Mehr"}
     box: Json = {"kind": "box", "names": {"de-DE": own}}
     made = release(settings(product_page={"quantity": box}, more=("de-DE",)))
-    assert made["languages"]["de-DE"]["box"] == ["Menge", "Weniger", "Mehr"]
-    assert made["languages"]["en-GB"]["box"] == ["Quantity", "Fewer", "More"]
+    assert made["languages"]["de-DE"]["box"] == ("Menge", "Weniger", "Mehr")
+    assert made["languages"]["en-GB"]["box"] == ("Quantity", "Fewer", "More")
     boxed = [look["quantity"] for look in made["looks"] if look["quantity"]]
     assert boxed[0]["names"] == {"de-DE": ["Gläser", "Weniger", "Mehr"]}
     assert "box" not in release(settings())["languages"]["en-GB"]

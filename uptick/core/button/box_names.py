@@ -38,6 +38,6 @@ def names_of(box: QuantityBox, language: str) -> BoxNames | None:
     return box.names.get(language) or known_names(language)
 
 
-def as_list(names: BoxNames) -> list[str]:
+def as_wire(names: BoxNames) -> tuple[str, str, str]:
     """Return the names in the order in which the script has them."""
-    return [names.quantity, names.fewer, names.more]
+    return names.quantity, names.fewer, names.more

@@ -56,6 +56,10 @@ class Device(StrEnum):
     DESKTOP = "desktop"
 
 
+# The width of the window from which on a device is meant, in CSS pixels.
+DEVICE_FROM_PX = {Device.PHONE: 0, Device.TABLET: 600, Device.DESKTOP: 1024}
+
+
 class ShopperKind(StrEnum):
     """Who looks: a shopper is of one kind, the last that holds."""
 

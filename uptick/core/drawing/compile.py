@@ -1,11 +1,12 @@
 """The compiler: a button document becomes the CSS, markup and text patterns that shoppers get."""
 
 from collections.abc import Mapping
-from typing import Any, NotRequired
+from typing import Annotated, Any, NotRequired
 
-from typing_extensions import TypedDict
+from pydantic import WithJsonSchema
+from typing_extensions import TypeAliasType, TypedDict
 
-from uptick.core.button.box_names import as_list
+from uptick.core.button.box_names import as_wire
 from uptick.core.button.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
 from uptick.core.button.fields import declared
 from uptick.core.button.lengths import Ground, to_px
@@ -17,6 +18,24 @@ from uptick.core.drawing.boxes import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.type.setting import set_words
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text
+
+
+class LiveValue(TypedDict):
+    """A value of the product that stands in a text."""
+
+    v: str
+
+
+_PLURAL_SCHEMA = {
+    "type": "object",
+    "required": ["p"],
+    "properties": {"p": {"type": "string"}},
+    "additionalProperties": {"anyOf": [{"type": "string"}, {"$ref": "#/components/schemas/WirePattern"}]},
+}
+# Words that depend on the count `p`: `=2` for a number, then the language's plural category.
+PluralForms = Annotated[dict[str, Any], WithJsonSchema(_PLURAL_SCHEMA)]
+# A text as the script fills it.
+WirePattern = TypeAliasType("WirePattern", list[str | LiveValue | PluralForms])
 
 
 class CompiledIcon(TypedDict):
@@ -32,7 +51,8 @@ class CompiledQuantity(TypedDict):
     most: int
     step: int
     start: int
-    layout: str
+    # A release that was made before there were these has none.
+    layout: NotRequired[str]
     # What screen readers call it and its keys, where that is not the usual in a language.
     names: NotRequired[dict[str, list[str]]]
 
@@ -54,8 +74,9 @@ class CompiledButton(TypedDict):
     name: bool
     price: bool
     quantity: CompiledQuantity | None
-    second: dict[str, list[Any]] | None
-    spoken: dict[str, list[Any]] | None
+    # A release that was made before there were these has none.
+    second: NotRequired[dict[str, WirePattern] | None]
+    spoken: NotRequired[dict[str, WirePattern] | None]
     after: str
 
 
@@ -89,7 +110,7 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
             "least": box.least, "most": box.most, "step": box.step, "start": box.start, "layout": box.layout,
         }  # fmt: skip
         if box.names:
-            quantity["names"] = {language: as_list(names) for language, names in box.names.items()}
+            quantity["names"] = {language: list(as_wire(names)) for language, names in box.names.items()}
     return {
         "css": _css(document, kit, ground),
         "icon": _icon(document, kit),
@@ -105,7 +126,7 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
     }
 
 
-def _patterns(texts: Mapping[str, str]) -> dict[str, list[Any]]:
+def _patterns(texts: Mapping[str, str]) -> dict[str, WirePattern]:
     return {language: wire_pattern(parse_text(text)) for language, text in texts.items()}
 
 
@@ -128,7 +149,7 @@ def reserved_height(document: ButtonDocument, kit: Kit) -> float:
     return along + max(icon.size_px if icon else 0.0, line)
 
 
-def compile_words(layer: Json) -> dict[str, dict[str, list[Any]]]:
+def compile_words(layer: Json) -> dict[str, dict[str, WirePattern]]:
     """Return the texts that one layer sets, by moment and language, laid out as the script fills them.
 
     Plain runs are strings, live values `{"v": name}`, plurals `{"p": name, "=0": …, "one": …, "other": …}`.
@@ -139,7 +160,7 @@ def compile_words(layer: Json) -> dict[str, dict[str, list[Any]]]:
     }
 
 
-def wire_pattern(pattern: Pattern) -> list[Any]:
+def wire_pattern(pattern: Pattern) -> WirePattern:
     return [_wire(part) for part in pattern]
 
 

@@ -2,12 +2,12 @@
 
 import hashlib
 import json
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import asdict
 from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
-from uptick.core.button.box_names import as_list, known_names
+from uptick.core.button.box_names import as_wire, known_names
 from uptick.core.button.document import (
     ButtonDocument,
     Placement,
@@ -19,6 +19,15 @@ from uptick.core.drawing.css import font_family
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
+from uptick.core.release.manifest import (
+    CompiledRelease,
+    WireBasket,
+    WireFont,
+    WireLanguage,
+    WireMoney,
+    WireRule,
+    WireVersion,
+)
 from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
 from uptick.core.resolved.resolve import VersionLayer, sets_look
 from uptick.core.rules.settings import ExceptionRule, Settings
@@ -27,7 +36,7 @@ from uptick.core.words.outcome_words import outcome_words
 from uptick.core.words.wording import is_rtl, money_rule, plural_table
 
 
-def compile_release(snapshot: Snapshot, today: date) -> Json:
+def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     """Return the compiled form of a draft, without its number.
 
     It grows with the exceptions, not with products or classes: texts lie in the layer that sets them, and looks in a
@@ -39,7 +48,7 @@ def compile_release(snapshot: Snapshot, today: date) -> Json:
     settings, store, kit = snapshot.settings, snapshot.store, snapshot.kit
     places = store.places
     looks = _LookTable(kit)
-    standing: Json = {placement.value: {} for placement in places}
+    standing: dict[str, dict[str, int]] = {placement.value: {} for placement in places}
     families: set[str] = set()
     met = _Met(snapshot, today)
     for one in _look_classes(snapshot, today):
@@ -48,26 +57,33 @@ def compile_release(snapshot: Snapshot, today: date) -> Json:
             standing[one.placement.value][one.key] = looks.number(one.document, high)
             families.add(one.document.look.type.family)
     boxed = any(made["quantity"] for made in looks.made)
-    bar = {"bar": BAR_CSS} if Placement.STICKY_BAR in places else {}
-    return {
-        **bar,
+    languages = {language: _compile_language(language, store) for language in settings.languages}
+    for language, made in languages.items() if boxed else ():
+        if names := known_names(language):
+            made["box"] = as_wire(names)
+    rules = (snapshot.rule(known.id) for known in snapshot.index.rules)
+    release: CompiledRelease = {
         "language": settings.language,
-        "languages": {
-            language: {**_compile_language(language, store), **(_box_names(language) if boxed else {})}
-            for language in settings.languages
-        },
-        "basket": store.connection.model_dump(mode="json"),
+        "languages": languages,
+        "basket": _connection(store),
         "fonts": compile_fonts(kit, families, settings.languages),
         "base": BASE_CSS,
         "looks": looks.made,
-        "rules": [_compile_rule(rule, _layer(snapshot, LayerRef.exception(rule.id)), store)
-                  for rule in (snapshot.rule(known.id) for known in snapshot.index.rules)],
+        "rules": [_compile_rule(rule, _layer(snapshot, LayerRef.exception(rule.id)), store) for rule in rules],
         "places": {
             place: {"looks": made, "words": compile_words(_layer(snapshot, LayerRef.place(Placement(place))))}
             for place, made in standing.items()
         },
         "words": compile_words(_layer(snapshot, BASELINE)),
-    }  # fmt: skip
+    }
+    if Placement.STICKY_BAR in places:
+        release["bar"] = BAR_CSS
+    return release
+
+
+def _connection(store: Store) -> WireBasket:
+    told: WireBasket = store.connection.model_dump(mode="json")  # type: ignore[assignment]
+    return told
 
 
 def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
@@ -148,8 +164,8 @@ def turning_days(settings: Settings, today: date) -> list[date]:
     return sorted(day for day in days if day >= today)
 
 
-def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> Json:
-    made: Json = {"id": rule.id, "reach": rule.reach.narrowed()}
+def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> WireRule:
+    made: WireRule = {"id": rule.id, "reach": rule.reach.narrowed()}
     if sets_look(layer):
         made["look"] = True
     if words := compile_words(layer):
@@ -165,21 +181,17 @@ def _midnight_ms(day: date, store: Store) -> int:
     return round(datetime.combine(day, time(), ZoneInfo(store.timezone)).timestamp() * 1000)
 
 
-def _compile_language(language: str, store: Store) -> Json:
+def _compile_language(language: str, store: Store) -> WireLanguage:
+    money: WireMoney = {**asdict(money_rule(language, store.currency)), "currency": store.currency}  # type: ignore[typeddict-item]
     return {
-        "money": {**asdict(money_rule(language, store.currency)), "currency": store.currency},
+        "money": money,
         "outcomes": outcome_words(language),
         "rtl": is_rtl(language),
         "plurals": plural_table(language),
     }
 
 
-def _box_names(language: str) -> Json:
-    names = known_names(language)
-    return {"box": as_list(names)} if names else {}
-
-
-def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = ()) -> list[Json]:
+def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = ()) -> list[WireFont]:
     """Return the font files of some families, with those that stand in where a language needs them."""
     used = set(families)
     if any(is_rtl(language) for language in languages):
@@ -196,12 +208,12 @@ def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = 
     ]
 
 
-def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> Json:
+def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> WireVersion:
     """Return one version of a trial on the settings of a release: its words, and its looks where it changes them.
 
     Who is in its reach is decided where it is shown: a class may hold products that are and others that are not.
     """
-    looks: Json = {}
+    looks: dict[str, dict[str, CompiledButton]] = {}
     if sets_look(version.layer):
         met = _Met(snapshot, today)
         for one in _look_classes(snapshot, today):
@@ -214,7 +226,7 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> J
     return {"words": compile_words(version.layer), "looks": looks}
 
 
-def content_hash(content: Json) -> str:
+def content_hash(content: Mapping[str, object]) -> str:
     """Return the name of some content by its own bytes: equal content, equal name."""
     text = json.dumps(content, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
     return hashlib.sha256(text.encode()).hexdigest()[:16]
