@@ -129,6 +129,8 @@ def test_each_change_is_a_step_and_so_is_taking_it_back(wiring: Wiring) -> None:
             ("Redone: radius 6", False, True), ("Undone: radius 6", True, True), ("radius 6", False, True),
             ("radius 5", False, True), ("store made", False, False),
         ]  # fmt: skip
+        newest = shop.drafts.history(2)
+        assert [step.label for step in shop.drafts.history(2, newest[-1].n)] == ["radius 6", "radius 5"]
     with wiring.open_visit("sample") as (_, open_shop):
         assert (open_shop(ADA.id).drafts.read().undo_label, open_shop(BOB.id).drafts.read().undo_label) == (
             "radius 6",

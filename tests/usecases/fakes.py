@@ -65,8 +65,8 @@ class FakeDrafts:
     def settings_at(self, n: int) -> Settings:
         return self.steps[n][0]
 
-    def history(self, most: int) -> list[Step]:
-        return [step for _, _, step in reversed(self.steps)][:most]
+    def history(self, most: int, before: int | None = None) -> list[Step]:
+        return [step for _, _, step in reversed(self.steps) if before is None or step.n < before][:most]
 
 
 @dataclass

@@ -6,17 +6,19 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 import pytest
 from PIL import Image
 from pydantic import SecretStr
+from sqlalchemy.pool import QueuePool
 from starlette.testclient import TestClient
 
 from scripts import openapi
 from tests.conftest import EMAIL, PASSWORD
 from tests.samples import BASELINE
 from uptick.core import errors
+from uptick.usecases import importing
 from uptick.web import account
 from uptick.web.app import create_app
 from uptick.web.problems import STATUS
@@ -88,6 +90,8 @@ def test_every_error_has_a_status_and_a_code_of_its_own() -> None:
 def test_the_described_api_is_the_one_that_types_are_made_from() -> None:
     assert json.loads(openapi.TARGET.read_text()) == json.loads(json.dumps(openapi.described()))
     assert openapi.FACTS.read_text() == openapi.facts()
+    assert json.loads(openapi.MANIFEST.read_text()) == json.loads(json.dumps(openapi.told_to_the_script()))
+    assert openapi.SCRIPT_FACTS.read_text() == openapi.script_facts()
 
 
 def test_signing_in_gives_an_http_only_same_site_cookie_and_signing_out_ends_it(stranger: TestClient) -> None:
@@ -252,6 +256,22 @@ def test_the_import_says_line_by_line_what_it_would_do_and_does_it_only_when_ask
     assert progress[-1]["progress"] == {"done": 0, "of": 0}
 
 
+def test_no_connection_to_the_database_is_held_while_a_catalogue_is_read(
+    ada: TestClient, wiring: Wiring, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    held: list[int] = []
+    read = importing.read_catalogue
+
+    def watched(*of: Any) -> Any:
+        held.append(cast(QueuePool, wiring.engine.pool).checkedout())
+        return read(*of)
+
+    monkeypatch.setattr(importing, "read_catalogue", watched)
+    assert ada.post("/api/stores/sample/catalogue/preview", content=CSV).status_code == 200
+    assert lines(ada.post("/api/stores/sample/catalogue", content=CSV))[-1]["report"]["applied"]
+    assert held == [0, 0]
+
+
 def test_what_the_file_lacks_goes_only_when_the_file_is_the_whole_catalogue(ada: TestClient) -> None:
     few = b"".join(CSV.splitlines(keepends=True)[:3])
     assert ada.post("/api/stores/sample/catalogue/preview", content=few).json()["counts"]["missing"] == 58
@@ -357,7 +377,11 @@ def test_files_outside_the_studio_are_not_served(stranger: TestClient) -> None:
 def test_the_store_tells_its_one_line_and_what_its_buttons_can_be_made_of(ada: TestClient) -> None:
     info = ada.get("/api/stores/sample").json()
     assert info["snippet"] == '<script async src="http://127.0.0.1:8801/s/sample/up.js"></script>'
-    assert (len(info["products"]), info["product_count"]) == (60, 60)
+    assert info["product_count"] == 60
+    found = ada.get("/api/stores/sample/products", params={"text": "smoker"}).json()
+    assert found["total"] == len(found["products"]) > 0
+    assert ada.get("/api/stores/sample/products").json()["total"] == 60
+    assert ada.get("/api/stores/sample/findings/progress").json() == {"done": 0, "of": 0}
     assert {font["family"] for font in info["fonts"]} == {"figtree", "lora", "archivo"}
     file = info["font_files"][0]["file"]
     assert ada.get(f"/shop-fonts/{file}").content[:4] == b"wOF2"
@@ -570,7 +594,8 @@ def test_a_file_is_read_before_a_store_is_opened_and_only_from_who_may(
         assert opened == []
         client.post("/api/session", json={"email": EMAIL, "password": PASSWORD})
         client.post("/api/stores/sample/catalogue/preview", content=slow())
-    assert opened == ["piece"] * 3 + ["store"]
+        # Once for the products that there are, once for what the file would do.
+        assert opened == ["piece"] * 3 + ["store"] * 2
 
 
 def test_a_fault_is_a_plain_problem_whose_id_is_in_the_log(wiring: Wiring, capsys: pytest.CaptureFixture[str]) -> None:

@@ -121,13 +121,13 @@ class PgDrafts:
         self._now = self._draft(settings)
         return self._now
 
-    def history(self, most: int) -> list[Step]:
-        """Return the newest steps, the newest first; those that have been taken back are marked."""
+    def history(self, most: int, before: int | None = None) -> list[Step]:
+        """Return the newest steps before a number, the newest first; those that have been taken back are marked."""
         gone = cancelled(self.marks())
         c = draft_steps.c
         rows = self._db.execute(
             select(c.n, c.label, c.author, c.made_at, c.person_id)
-            .where(c.store_id == self._store)
+            .where(c.store_id == self._store, *([c.n < before] if before else ()))
             .order_by(c.n.desc())
             .limit(most)
         )

@@ -1,12 +1,12 @@
 """Bringing the catalogue in: looked at first, then applied piece by piece in one transaction."""
 
-from collections.abc import Generator, Iterator
+from collections.abc import Generator, Iterator, Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 
 from uptick.core.errors import NeedsYes
-from uptick.core.formats.catalogue_file import read_catalogue
-from uptick.core.shop.catalogue import Change, Reading, Refusal
+from uptick.core.formats.catalogue_file import CatalogueFile, read_catalogue
+from uptick.core.shop.catalogue import Change, Product, Reading, Refusal
 from uptick.usecases.ports import Person, Shop
 
 PIECE = 2_000
@@ -56,6 +56,23 @@ class Progress:
 MOST_REMOVED = 0.1
 
 
+@dataclass(frozen=True, slots=True)
+class ReadAhead:
+    """A file that was read against the products there were, while no connection to the database was held."""
+
+    known: Sequence[Product]
+    file: CatalogueFile
+
+
+def read_ahead(content: bytes, known: Sequence[Product], currency: str) -> ReadAhead:
+    """Read a file; `import_steps` reads it again where the products have changed meanwhile.
+
+    Raises:
+        BadCatalogue: The file as a whole cannot be read.
+    """
+    return ReadAhead(known, read_catalogue(content, {product.sku: product for product in known}, currency))
+
+
 def import_steps(
     shop: Shop,
     content: bytes,
@@ -65,6 +82,7 @@ def import_steps(
     dry_run: bool = False,
     whole: bool = False,
     really: bool = False,
+    ahead: ReadAhead | None = None,
 ) -> Generator[Progress, None, ImportReport]:
     """Read a file into the catalogue, yielding progress; the report is what it returns.
 
@@ -74,14 +92,16 @@ def import_steps(
         whole: The file is the whole catalogue: what it lacks is taken out. Exceptions for such products are kept and
             sleep. Without it they stay as they are.
         really: Somebody has read the warnings and wants it all the same.
+        ahead: The file as it was read before.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read; nothing is changed.
         NeedsYes: It would do something that is rarely meant; `warnings` says what. Nothing is changed.
     """
-    known = {product.sku: product for product in shop.catalogue.all()}
-    file = read_catalogue(content, known, shop.store.currency)
-    reading = file.reading
+    known = shop.catalogue.all()
+    if ahead is None or ahead.known is not known:
+        ahead = read_ahead(content, known, shop.store.currency)
+    file, reading = ahead.file, ahead.file.reading
     touched = {change.sku for change in (*reading.new, *reading.changed)}
     new, changed, missing, refused = reading.new, reading.changed, reading.missing, reading.refused
     counts = Counts(len(new), len(changed), reading.unchanged, len(missing), len(refused))
@@ -141,6 +161,7 @@ def import_catalogue(
     dry_run: bool = False,
     whole: bool = False,
     really: bool = False,
+    ahead: ReadAhead | None = None,
 ) -> ImportReport:
     """Read a file into the catalogue in one go.
 
@@ -148,7 +169,7 @@ def import_catalogue(
         BadCatalogue: As for `import_steps`.
         NeedsYes: As for `import_steps`.
     """
-    return finish(import_steps(shop, content, person, now, dry_run=dry_run, whole=whole, really=really))
+    return finish(import_steps(shop, content, person, now, dry_run=dry_run, whole=whole, really=really, ahead=ahead))
 
 
 def finish(steps: Iterator[Progress]) -> ImportReport:

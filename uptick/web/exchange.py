@@ -10,10 +10,18 @@ from pydantic import TypeAdapter
 from uptick.core.errors import AppError
 from uptick.core.formats.catalogue_file import write_csv
 from uptick.core.formats.jsonld import write_jsonld
-from uptick.usecases.importing import ImportReport, Progress, import_catalogue, import_steps, shortened
+from uptick.usecases.importing import (
+    ImportReport,
+    Progress,
+    ReadAhead,
+    import_catalogue,
+    import_steps,
+    read_ahead,
+    shortened,
+)
 from uptick.usecases.ports import Person
 from uptick.usecases.texts import TextsReport, export_texts, import_texts
-from uptick.web.parts import Parts, PartsDep, PersonDep, ShopDep, VersionDep, body_of
+from uptick.web.parts import Door, DoorDep, PartsDep, PersonDep, ShopDep, VersionDep, body_of
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["exchange"])
@@ -21,24 +29,32 @@ _LINE: TypeAdapter[Any] = TypeAdapter(dict[str, Progress | ImportReport | dict[s
 
 
 # Whoever sends is known before anything is read, and the store is opened only once all has been read. What is then
-# computed runs in a thread, so that nobody else waits for it.
+# computed runs in a thread, so that nobody else waits for it; a catalogue is read without a connection to the database.
 BodyDep = Annotated[bytes, Depends(body_of)]
 
 
 @router.post("/catalogue/preview", responses=problems(401, 403, 404, 413))
 def look_at_catalogue(
-    sender: PersonDep, content: BodyDep, shop: ShopDep, parts: PartsDep, whole: bool = False
+    sender: PersonDep, content: BodyDep, door: DoorDep, parts: PartsDep, whole: bool = False
 ) -> ImportReport:
     """Say what a CSV or JSON-LD file would do; nothing is changed."""
-    return shortened(import_catalogue(shop, content, sender, parts.clock(), dry_run=True, whole=whole))
+    ahead = _read_ahead(content, door)
+    with door.opened(parts.open_visit) as visit:
+        report = import_catalogue(visit.shop, content, sender, parts.clock(), dry_run=True, whole=whole, ahead=ahead)
+    return shortened(report)
+
+
+def _read_ahead(content: bytes, door: Door) -> ReadAhead:
+    with door.opened(door.parts.open_visit) as visit:
+        known, currency = visit.shop.catalogue.all(), visit.shop.store.currency
+    return read_ahead(content, known, currency)
 
 
 @router.post("/catalogue", response_class=StreamingResponse, responses=problems(401, 403, 404, 413))
 def take_catalogue(
-    store: str,
     sender: PersonDep,
     content: BodyDep,
-    shop: ShopDep,
+    door: DoorDep,
     parts: PartsDep,
     whole: bool = False,
     really: bool = False,
@@ -48,15 +64,19 @@ def take_catalogue(
     With `really` a file is taken although it removes or empties much. Whoever goes away before the end has changed
     nothing.
     """
-    taking = _taking(store, content, sender, parts, whole=whole, really=really)
+    with door.opened(parts.open_visit):
+        # Whoever may not come in is told before anything is answered.
+        pass
+    taking = _taking(content, sender, door, whole=whole, really=really)
     return StreamingResponse(taking, media_type="application/x-ndjson")
 
 
-def _taking(store: str, content: bytes, person: Person, parts: Parts, *, whole: bool, really: bool) -> Iterator[bytes]:
+def _taking(content: bytes, person: Person, door: Door, *, whole: bool, really: bool) -> Iterator[bytes]:
+    now = door.parts.clock()
     try:
-        with parts.open_visit(store) as (_, open_shop):
-            shop = open_shop(person.id)
-            steps = import_steps(shop, content, person, parts.clock(), whole=whole, really=really)
+        ahead = _read_ahead(content, door)
+        with door.opened(door.parts.open_visit) as visit:
+            steps = import_steps(visit.shop, content, person, now, whole=whole, really=really, ahead=ahead)
             report = None
             while report is None:
                 try:

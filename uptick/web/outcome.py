@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from uptick.core.trial.record import Trial
 from uptick.usecases import publish, trials
@@ -10,7 +10,7 @@ from uptick.usecases.publish import ReleaseView
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.trials import TrialView
 from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
-from uptick.web.parts import Number, PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.parts import Number, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 from uptick.web.problems import IN_STORE, OF_VERSION
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"], responses=IN_STORE)
@@ -27,9 +27,9 @@ def _released(shop: ShopDep, n: int, digest: str) -> Released:
     return Released(n, digest, draft_state(shop, shop.drafts.read()))
 
 
-@router.get("/release")
-def read(shop: ShopDep) -> ReleaseView:
-    return publish.view_release(shop)
+@router.get("/release", response_model=ReleaseView)
+def read(shop: ShopDep) -> Response:
+    return as_json(publish.view_release(shop))
 
 
 @router.post("/release", responses=OF_VERSION)

@@ -8,14 +8,13 @@ from fastapi import APIRouter, Depends, Query, Response
 
 from uptick.core.button.document import ButtonDocument, Device, Placement, ShopperKind
 from uptick.core.drawing.compile import BASE_CSS
-from uptick.core.release import compile_fonts
+from uptick.core.release import WireFont, compile_fonts
 from uptick.core.rules.settings import Settings
-from uptick.core.shop.catalogue import Product
 from uptick.core.shop.store import Store
 from uptick.usecases import edit, views
 from uptick.usecases.ports import Draft, Step
 from uptick.usecases.state import DraftState, draft_state
-from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, TraceView, WordsView
+from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, ProductsView, TraceView, WordsView
 from uptick.usecases.views.drawing import DrawQuery, try_edit
 from uptick.usecases.views.why import TraceQuery
 from uptick.usecases.views.words import Spoken, spoken_of
@@ -25,7 +24,6 @@ from uptick.web.problems import IN_STORE, OF_VERSION
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["workshop"], responses=IN_STORE)
 FLOOR_DAYS = 14
-SHOWN_PRODUCTS = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,16 +36,15 @@ class FontOption:
 
 @dataclass(frozen=True, slots=True)
 class StoreInfo:
-    """The store, and what its buttons can be made of. Of a large catalogue only the first products are told."""
+    """The store, and what its buttons can be made of."""
 
     store: Store
-    products: tuple[Product, ...]
     product_count: int
     categories: tuple[str, ...]
     spoken: tuple[Spoken, ...]
     base_css: str
     fonts: tuple[FontOption, ...]
-    font_files: tuple[dict[str, Any], ...]
+    font_files: tuple[WireFont, ...]
     edge_origin: str
     snippet: str
     preview: str
@@ -56,12 +53,11 @@ class StoreInfo:
 
 @router.get("")
 def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
-    products = tuple(shop.catalogue.all())
+    products = shop.catalogue.all()
     files = [f for f in shop.kit.fonts.files if not f.stands_in]
     families = {f.family: FontOption(f.family, f.name, f.lightest, f.heaviest) for f in files}
     return StoreInfo(
         store=shop.store,
-        products=products[:SHOWN_PRODUCTS],
         product_count=len(products),
         spoken=spoken_of(shop.drafts.read().settings),
         base_css=BASE_CSS,
@@ -83,9 +79,34 @@ def floor(shop: ShopDep, parts: PartsDep, device: Device | None = None, language
 
 
 @router.get("/findings", response_model=FindingsView)
-def findings(shop: ShopDep, device: Device | None = None, language: str | None = None) -> Response:
+def findings(
+    shop: ShopDep,
+    device: Device | None = None,
+    language: str | None = None,
+    most: Annotated[int, Query(ge=1, le=5000, description="How many findings are told, of the worst.")] = 60,
+) -> Response:
     """Return what the checks find in the whole shop, worst first."""
-    return as_json(views.view_findings(shop, device, language))
+    return as_json(views.view_findings(shop, device, language, most))
+
+
+@dataclass(frozen=True, slots=True)
+class CheckingProgress:
+    """How many kinds of button have been checked, of how many; 0 of 0 while nothing is checked."""
+
+    done: int
+    of: int
+
+
+@router.get("/findings/progress")
+def findings_progress(shop: ShopDep) -> CheckingProgress:
+    """Return how far the checks have come that somebody waits for."""
+    return CheckingProgress(*(shop.compiled.progress or (0, 0)))
+
+
+@router.get("/products")
+def products(shop: ShopDep, text: Annotated[str, Query(max_length=120)] = "") -> ProductsView:
+    """Return the first products that contain every word of a text, and how many there are."""
+    return views.view_products(shop, text)
 
 
 async def _draw_query(
@@ -151,8 +172,11 @@ def settings(shop: ShopDep) -> Settings:
 
 
 @router.get("/draft/history")
-def history(shop: ShopDep) -> list[Step]:
-    return shop.drafts.history(60)
+def history(
+    shop: ShopDep, before: Annotated[int | None, Query(ge=1, le=2**31 - 1, description="Only steps before it.")] = None
+) -> list[Step]:
+    """Return the newest steps, the newest first, at most 60: the older ones come before the last of these."""
+    return shop.drafts.history(60, before)
 
 
 def _state(shop: ShopDep, draft: Draft) -> DraftState:
