@@ -13,7 +13,7 @@
 	{#await opening}
 		<Waiting what="Loading the studio" />
 	{:then}
-		{#if workshop.session && workshop.info}
+		{#if workshop.session.current && workshop.info}
 			<Shell />
 		{:else}
 			<SignIn />

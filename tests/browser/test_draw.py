@@ -258,7 +258,7 @@ def test_the_look_is_taken_away_as_text_css_tokens_and_json(desk: Tab) -> None:
     written = page.get_by_label("The look, written")
     expect(written).to_have_value(re.compile("^A button, filled"))
     for form, holds in (("CSS", r"\.button \{"), ("design tokens", r'"\$type": "color"'), ("JSON", '"wording"')):
-        page.get_by_role("button", name=form, exact=True).click()
+        page.get_by_role("radio", name=form, exact=True).click()
         expect(written).to_have_value(re.compile(holds))
 
 

@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createInfiniteQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
 	import { keyOf } from '$lib/api/keys';
+	import type { Step } from '$lib/api/types';
 	import { moment } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -11,11 +12,16 @@
 	type Props = { open: boolean; onclose: () => void };
 	let { open, onclose }: Props = $props();
 	const workshop = useWorkshop();
-	const history = createQuery(() => ({
-		queryKey: keyOf.history(workshop.store, workshop.draft?.version),
+	const PAGE = 60;
+	const history = createInfiniteQuery(() => ({
+		queryKey: keyOf.history(workshop.at),
 		enabled: open,
-		queryFn: () => data(client.GET('/api/stores/{store}/draft/history', { params: { path: workshop.path } })),
+		initialPageParam: undefined as number | undefined,
+		queryFn: ({ pageParam: before }) =>
+			data(client.GET('/api/stores/{store}/draft/history', { params: { path: workshop.path, query: { before } } })),
+		getNextPageParam: (page: Step[]) => (page.length < PAGE ? undefined : page.at(-1)?.n),
 	}));
+	const steps = $derived(history.data?.pages.flat() ?? []);
 </script>
 
 <Sheet {open} title="History" {onclose} wide>
@@ -31,7 +37,7 @@
 	{#if history.data}
 		<table class="ledger mt-3">
 			<tbody>
-				{#each history.data as step (step.n)}
+				{#each steps as step (step.n)}
 					<tr class={step.is_undone ? 'text-soft line-through' : ''}>
 						<td class="figure w-12 text-soft">{step.n}</td>
 						<td>{step.label}</td>
@@ -41,6 +47,13 @@
 				{/each}
 			</tbody>
 		</table>
+		{#if history.hasNextPage}
+			<p class="mt-3">
+				<Press small disabled={history.isFetchingNextPage} onpress={() => void history.fetchNextPage()}
+					>Show older changes</Press
+				>
+			</p>
+		{/if}
 	{:else}
 		<Waiting what="Loading the history" error={history.error} onretry={() => history.refetch()} />
 	{/if}

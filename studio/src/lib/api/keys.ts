@@ -1,20 +1,26 @@
-/** The keys under which answers are kept, all made here. What hangs on the draft carries its version. */
-type Version = number | undefined;
+/**
+ * The keys under which answers are kept, all made here. What follows from the draft or from its release carries the stamp
+ * of both: once either changes, the key is another one, and nothing need be thrown away besides.
+ */
+export type At = { store: string; stamp: string };
 
 export const keyOf = {
-	floor: (store: string, query: object) => ['floor', store, query] as const,
-	findings: (store: string, query: object) => ['findings', store, query] as const,
-	drawing: (store: string, where: object) => ['draw', store, where] as const,
-	words: (store: string, language: string) => ['words', store, language] as const,
-	trace: (store: string, asked: unknown, field: string, version: Version) =>
-		['trace', store, asked, field, version] as const,
-	looks: (store: string) => ['looks', store] as const,
-	exceptions: (store: string, version: Version) => ['exceptions', store, version] as const,
-	effects: (store: string, rule: string, version: Version) => ['effects', store, rule, version] as const,
-	history: (store: string, version: Version) => ['history', store, version] as const,
-	search: (store: string, text: string, version: Version) => ['search', store, text, version] as const,
+	floor: ({ store, stamp }: At, query: object) => ['floor', store, stamp, query] as const,
+	findings: ({ store, stamp }: At, query: object) => ['findings', store, stamp, query] as const,
+	drawing: ({ store, stamp }: At, where: object) => ['draw', store, stamp, where] as const,
+	words: ({ store, stamp }: At, language: string) => ['words', store, stamp, language] as const,
+	trace: ({ store, stamp }: At, asked: unknown, field: string) => ['trace', store, stamp, asked, field] as const,
+	looks: ({ store, stamp }: At) => ['looks', store, stamp] as const,
+	exceptions: ({ store, stamp }: At) => ['exceptions', store, stamp] as const,
+	effects: ({ store, stamp }: At, rule: string) => ['effects', store, stamp, rule] as const,
+	reach: ({ store, stamp }: At, words: string) => ['reach', store, stamp, words] as const,
+	history: ({ store, stamp }: At) => ['history', store, stamp] as const,
+	search: ({ store, stamp }: At, text: string) => ['search', store, stamp, text] as const,
+	written: ({ store, stamp }: At, where: object, form: string) => ['written', store, stamp, where, form] as const,
+	release: ({ store, stamp }: At) => ['release', store, stamp] as const,
+	progress: (store: string) => ['progress', store] as const,
+	products: (store: string, text: string) => ['products', store, text] as const,
 	icons: (store: string, text: string) => ['icons', store, text] as const,
-	release: (store: string) => ['release', store] as const,
 	trials: (store: string) => ['trials', store] as const,
 	trial: (store: string, number: number | string) => ['trial', store, number] as const,
 };

@@ -60,5 +60,6 @@ export type PictureFill = Schemas['PictureFill'];
 export type LooksView = Schemas['LooksView'];
 export type CarryView = Schemas['CarryView'];
 export type StoredPicture = Schemas['StoredPicture'];
+export type ProductsView = Schemas['ProductsView'];
 export type ReadIcon = Schemas['ReadIcon'];
 export type StateShown = Schemas['StateShown'];

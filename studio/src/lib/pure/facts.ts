@@ -1,5 +1,8 @@
-// Written by scripts/openapi.py from the registry of fields. Do not change it by hand.
+// Written by scripts/openapi.py from the Python core. Do not change it by hand.
 export const STATES = ["hover", "pressed", "focus", "disabled", "working", "added"] as const;
 export const WHOLE_FIELDS = ["look.size", "look.radius", "look.fill", "look.border", "look.shadows", "look.motion", "look.hover.fill", "look.hover.border", "look.hover.shadows", "look.hover.motion", "look.pressed.fill", "look.pressed.border", "look.pressed.shadows", "look.pressed.motion", "look.focus.fill", "look.focus.border", "look.focus.shadows", "look.focus.motion", "look.disabled.fill", "look.disabled.border", "look.disabled.shadows", "look.disabled.motion", "look.working.fill", "look.working.border", "look.working.shadows", "look.working.motion", "look.added.fill", "look.added.border", "look.added.shadows", "look.added.motion", "icon", "quantity", "second", "afterwards"] as const;
 export const LIMITS = {"look.type.size_px": [8.0, 72.0], "look.type.weight": [100.0, 900.0], "look.type.line": [0.0, 3.0], "look.type.letter_spacing_px": [-2.0, 20.0], "look.type.underline_px": [0.0, 8.0], "look.type.underline_offset_px": [0.0, 24.0], "look.opacity": [0.0, 1.0], "look.focus.ring_width_px": [1.0, 12.0], "look.focus.ring_offset_px": [-12.0, 24.0]} as const;
 export const LIVE_VALUES = ["price", "price without tax", "name", "count", "left", "code", "page", "saving"] as const;
+export const MOMENTS = ["ready", "working", "added", "in_basket", "choose_first", "pre_order", "sold_out"] as const;
+export const DEVICES = ["phone", "tablet", "desktop"] as const;
+export const WINDOWS_PX = {"phone": 375.0, "tablet": 768.0, "desktop": 1280.0} as const;

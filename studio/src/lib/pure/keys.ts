@@ -28,3 +28,12 @@ export function isFreeKey(event: KeyboardEvent, root: ParentNode = document): bo
 		!isSheetOpen(root)
 	);
 }
+
+/** Tells whether a shortcut with Ctrl is free: in a text the browser takes back letters, and behind a sheet nothing hears. */
+export function isFreeChord(event: KeyboardEvent, root: ParentNode = document): boolean {
+	const { target } = event;
+	if (event.defaultPrevented || event.isComposing || event.altKey || isSheetOpen(root)) return false;
+	if (target instanceof HTMLTextAreaElement) return false;
+	// A number has no letters to take back.
+	return !(target instanceof HTMLInputElement) || target.inputMode === 'decimal' || target.type === 'checkbox';
+}

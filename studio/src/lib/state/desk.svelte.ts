@@ -23,7 +23,7 @@ export class Desk {
 	/** When the last edit began, in milliseconds of the wall clock. */
 	editedAt = 0;
 	/** The edit on its way to the shop's pages, while somebody looks at those. */
-	standing: Promise<unknown> | null = null;
+	showing: Promise<unknown> | null = null;
 	readonly #workshop: Workshop;
 	readonly #where: () => Where;
 	readonly drawing;
@@ -49,35 +49,36 @@ export class Desk {
 	constructor(workshop: Workshop, where: () => Where) {
 		this.#workshop = workshop;
 		this.#where = where;
-		this.drawing = createQuery(() => ({
-			queryKey: this.#key(),
-			queryFn: () => data(client.GET('/api/stores/{store}/draw/{placement}', { params: this.params })),
-			placeholderData: (before: DrawView | undefined) => before,
-		}));
-		this.looks = createQuery(() => ({
-			queryKey: keyOf.looks(workshop.store),
-			queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: workshop.path } })),
-			staleTime: 30_000,
-		}));
-		this.why = createQuery(() => ({
-			queryKey: keyOf.trace(workshop.store, this.#where(), fieldOf(this.marked), workshop.draft?.version),
-			enabled: this.marked !== '',
-			queryFn: () =>
-				data(
-					client.GET('/api/stores/{store}/trace', {
-						params: {
-							path: workshop.path,
-							query: {
-								placement: this.#where().placement,
-								field: fieldOf(this.marked),
-								product: this.kept?.product.sku,
-								device: this.kept?.device,
-								language: this.kept?.language,
-							},
-						},
-					}),
-				),
-		}));
+		const queries = () => workshop.queries;
+		this.drawing = createQuery(
+			() => ({
+				queryKey: this.#key(),
+				queryFn: () => workshop.seen(data(client.GET('/api/stores/{store}/draw/{placement}', { params: this.params }))),
+				placeholderData: (before: DrawView | undefined) => before,
+			}),
+			queries,
+		);
+		this.looks = createQuery(
+			() => ({
+				queryKey: keyOf.looks(workshop.at),
+				queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: workshop.path } })),
+				placeholderData: (before: LooksView | undefined) => before,
+			}),
+			queries,
+		);
+		this.why = createQuery(
+			() => ({
+				queryKey: keyOf.trace(workshop.at, this.#where(), fieldOf(this.marked)),
+				enabled: this.marked !== '',
+				queryFn: () => {
+					const { placement } = this.#where();
+					const { product, device, language } = this.kept ?? {};
+					const query = { placement, field: fieldOf(this.marked), product: product?.sku, device, language };
+					return data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query } }));
+				},
+			}),
+			queries,
+		);
 	}
 
 	/** What is drawn: the edit being tried, or else the draft. */
@@ -155,7 +156,7 @@ export class Desk {
 		// What shows the shop's pages need not wait until the edit is kept.
 		if (layer === this.kept?.layer && !this.#workshop.saving) this.trying = patch();
 		const inTurn = async () => {
-			await this.#stood();
+			await this.#pagesShow();
 			return patch();
 		};
 		await this.#workshop.changeDrawing(layer, inTurn, placement, query, this.take);
@@ -163,19 +164,20 @@ export class Desk {
 	}
 
 	/** Lets the shop's pages have the edit first: they are what is looked at, and keeping it can wait that long. */
-	async #stood(): Promise<void> {
+	async #pagesShow(): Promise<void> {
 		await tick();
-		await this.standing?.catch(() => undefined);
-		this.standing = null;
+		await this.showing?.catch(() => undefined);
+		this.showing = null;
 	}
 
 	/** Shows a drawing that an edit has just answered with. */
 	take = (view: DrawView): void => {
-		this.#workshop.queries.setQueryData(this.#key(), view);
+		const { version, release } = view.draft;
+		this.#workshop.queries.setQueryData(this.#key(`${version}.${release}`), view);
 	};
 
-	#key() {
-		return keyOf.drawing(this.#workshop.store, this.#where());
+	#key(stamp = this.#workshop.at.stamp) {
+		return keyOf.drawing({ store: this.#workshop.store, stamp }, this.#where());
 	}
 
 	get params() {

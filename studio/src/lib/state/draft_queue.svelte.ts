@@ -2,8 +2,6 @@ import { Problem } from '$lib/api/client';
 import type { DraftState } from '$lib/api/types';
 
 type Around = {
-	/** Asks anew for what is shown, but for answers of some kinds. */
-	refresh: (except: readonly string[]) => void;
 	/** Reads where the draft stands now. */
 	read: () => Promise<DraftState>;
 	/** Called when nobody is signed in any more. */
@@ -21,33 +19,25 @@ export class DraftQueue {
 	constructor(readonly around: Around) {}
 
 	/** Does one change after those before it. Says whether it was done; what went wrong stands in `problem`. */
-	act(
-		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
-		except: readonly string[] = [],
-	): Promise<boolean> {
-		const done = this.#last.then(() => this.#do(doing, except));
+	act(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
+		const done = this.#last.then(() => this.#do(doing));
 		this.#last = done;
 		return done;
 	}
 
-	async #do(
-		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
-		except: readonly string[],
-	): Promise<boolean> {
+	async #do(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
 		this.saving = true;
 		try {
 			const draft = await doing({ 'If-Match': `"${this.draft?.version ?? 0}"` });
 			this.problem = null;
 			this.savedOnce = true;
 			if (draft) this.draft = draft;
-			this.around.refresh(except);
 			return true;
 		} catch (error) {
 			this.problem = error instanceof Problem ? error : new Problem({ detail: String(error) });
 			if (this.problem.code === 'stale') {
 				// What others have changed is shown; what was to be changed is done again by hand.
 				this.draft = await this.around.read();
-				this.around.refresh([]);
 			}
 			if (this.problem.code === 'not_signed_in') this.around.onsignedout();
 			return false;

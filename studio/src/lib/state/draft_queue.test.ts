@@ -6,7 +6,7 @@ import { DraftQueue } from './draft_queue.svelte';
 const draft = (version: number) => ({ version, undo_label: '', redo_label: '', changes: 0, release: 0 }) as DraftState;
 
 function begin(now = 7) {
-	const around = { refresh: vi.fn(), read: vi.fn(() => Promise.resolve(draft(now))), onsignedout: vi.fn() };
+	const around = { read: vi.fn(() => Promise.resolve(draft(now))), onsignedout: vi.fn() };
 	const queue = new DraftQueue(around);
 	queue.draft = draft(1);
 	return { queue, around };
@@ -35,12 +35,6 @@ describe('the draft’s changes', () => {
 		expect([queue.draft?.version, queue.saving, queue.savedOnce]).toEqual([3, false, true]);
 	});
 
-	it('refresh what is shown, but for what has been answered already', async () => {
-		const { queue, around } = begin();
-		await queue.act(() => Promise.resolve(draft(2)), ['draw']);
-		expect(around.refresh.mock.calls).toEqual([[['draw']]]);
-	});
-
 	it('say what went wrong and let the next one be done', async () => {
 		const { queue, around } = begin();
 		const refused = () => Promise.reject(new Problem({ code: 'bad_document', detail: 'look.radius: too large.' }));
@@ -53,10 +47,9 @@ describe('the draft’s changes', () => {
 	});
 
 	it('show what others have changed where the version was overtaken', async () => {
-		const { queue, around } = begin(9);
+		const { queue } = begin(9);
 		expect(await queue.act(() => Promise.reject(new Problem({ code: 'stale' })))).toBe(false);
 		expect(queue.draft?.version).toBe(9);
-		expect(around.refresh.mock.calls).toEqual([[[]]]);
 	});
 
 	it('end with the session', async () => {

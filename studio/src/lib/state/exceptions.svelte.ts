@@ -6,7 +6,7 @@ import type { Workshop } from './workshop.svelte';
 /** Returns the exceptions of the draft, asked anew with every change of it. */
 export function useExceptions(workshop: Workshop) {
 	return createQuery(() => ({
-		queryKey: keyOf.exceptions(workshop.store, workshop.draft?.version),
+		queryKey: keyOf.exceptions(workshop.at),
 		queryFn: () => data(client.GET('/api/stores/{store}/exceptions', { params: { path: workshop.path } })),
 		placeholderData: (before) => before,
 	}));

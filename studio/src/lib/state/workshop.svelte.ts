@@ -1,75 +1,32 @@
 import { QueryClient } from '@tanstack/svelte-query';
-import { client, data, Problem } from '$lib/api/client';
-import type {
-	Device,
-	DraftState,
-	DrawView,
-	ExceptionChange,
-	Fix,
-	Moment,
-	Patch,
-	Placement,
-	Session,
-	StoreInfo,
-} from '$lib/api/types';
+import { client, data, type Problem } from '$lib/api/client';
+import type { At } from '$lib/api/keys';
+import type { Device, DraftState, DrawView, ExceptionChange, Fix, Patch, Placement, StoreInfo } from '$lib/api/types';
 import { createContext } from 'svelte';
+import { Clipboard } from './clipboard.svelte';
 import { DraftQueue } from './draft_queue.svelte';
+import { Opened } from './opened.svelte';
+import { Preferences } from './preferences.svelte';
+import { SessionState } from './session.svelte';
 
-const KEYS_SETTING = 'uptick.single-keys';
-
-/** A value somewhere: what a trace is asked for. */
-export type Asked = {
-	placement: Placement;
-	field: string;
-	product?: string;
-	device?: Device;
-	language?: string;
-	exception?: string;
-};
-
-/** A look on its way from somewhere to a button. */
-export type Carried = { kind: 'button' | 'start' | 'look' | 'css' | 'tokens'; value: string; selector: string };
-
-/** Where an exception is made from, and what it shall set at first. */
-export type From = {
-	placement: Placement;
-	device?: Device;
-	language?: string;
-	product?: { sku: string; name: string; category: string };
-	moment?: Moment;
-	text?: string;
-	layer?: Patch;
-	/** What it sets, as a designer says it. */
-	sets?: string;
-	/** Called with the new exception's id. */
-	onmade?: (id: string) => void;
-};
+/** The id of the line that tells what went wrong. */
+export const PROBLEM_ID = 'problem';
 
 /** The signed-in designer's store: who they are, what the draft's state is, and every change of it, one at a time. */
 export class Workshop {
 	readonly queries = new QueryClient({
-		defaultOptions: { queries: { retry: false, staleTime: 2_000, refetchOnWindowFocus: false } },
+		// An answer of a draft that has changed is never asked for again, so it is not kept long.
+		defaultOptions: { queries: { retry: false, staleTime: 2_000, gcTime: 20_000, refetchOnWindowFocus: false } },
 	});
-	session = $state.raw<Session | null>(null);
+	readonly session = new SessionState();
+	readonly preferences = new Preferences();
+	readonly clipboard = new Clipboard();
+	readonly opened = new Opened();
 	info = $state.raw<StoreInfo | null>(null);
 	readonly #queue = new DraftQueue({
-		refresh: (except) =>
-			void this.queries.invalidateQueries({ predicate: (q) => !except.includes(String(q.queryKey[0])) }),
 		read: () => data(client.GET('/api/stores/{store}/draft', { params: { path: this.path } })),
-		onsignedout: () => (this.session = null),
+		onsignedout: () => this.session.end(),
 	});
-	/** The device and the language that every station shows. */
-	device = $state<Device>('desktop');
-	tongue = $state('');
-	/** The exception that is looked at, by its id. */
-	opened = $state('');
-	/** The value whose trace is looked at. */
-	asked = $state.raw<Asked | null>(null);
-	/** Where an exception is being made from. */
-	making = $state.raw<From | null>(null);
-	/** A look that was copied from a button. */
-	copied = $state.raw<Carried | null>(null);
-	singleKeys = $state(localStorage.getItem(KEYS_SETTING) !== 'off');
 
 	/** The store's key in addresses. */
 	readonly store = $derived(this.info?.store.key ?? '');
@@ -77,7 +34,9 @@ export class Workshop {
 	readonly language = $derived(this.info?.store.language ?? 'en-GB');
 	/** The language that is shown: the one chosen, as long as the buttons speak it. */
 	readonly shownLanguage = $derived(
-		this.info?.spoken.some((one) => one.language === this.tongue) ? this.tongue : this.language,
+		this.info?.spoken.some((one) => one.language === this.preferences.language)
+			? this.preferences.language
+			: this.language,
 	);
 	readonly languageOptions = $derived(
 		(this.info?.spoken ?? []).map((one) => ({ value: one.language, label: one.name })),
@@ -107,30 +66,36 @@ export class Workshop {
 		this.#queue.problem = problem;
 	}
 
+	/** What the keys of answers begin with: the store, and what its draft and its release are now. */
+	get at(): At {
+		return { store: this.store, stamp: `${this.draft?.version ?? 0}.${this.draft?.release ?? 0}` };
+	}
+
+	/** Returns what ties a field to what was said to be wrong with it; nothing, while nothing was. */
+	told(field: string): { 'aria-invalid'?: true; 'aria-describedby'?: string } {
+		const wrong = String(this.problem?.facts.field ?? '');
+		if (wrong !== field && !wrong.endsWith(`.${field}`)) return {};
+		return { 'aria-invalid': true, 'aria-describedby': PROBLEM_ID };
+	}
+
 	async open(): Promise<void> {
-		try {
-			this.session = await data(client.GET('/api/session'));
-		} catch (error) {
-			if (error instanceof Problem && error.code === 'not_signed_in') this.session = null;
-			else throw error;
-			return;
-		}
+		await this.session.open();
 		await this.#openStore();
 	}
 
 	async signIn(email: string, password: string): Promise<void> {
-		this.session = await data(client.POST('/api/session', { body: { email, password } }));
+		await this.session.signIn(email, password);
 		await this.#openStore();
 	}
 
 	async signOut(): Promise<void> {
-		await data(client.DELETE('/api/session'));
+		await this.session.signOut();
 		this.queries.clear();
-		this.session = this.info = this.draft = null;
+		this.info = this.draft = null;
 	}
 
 	async #openStore(): Promise<void> {
-		const store = this.session?.stores[0];
+		const store = this.session.current?.stores[0];
 		if (!store) return;
 		this.info = await data(client.GET('/api/stores/{store}', { params: { path: { store } } }));
 		this.draft = await data(client.GET('/api/stores/{store}/draft', { params: { path: { store } } }));
@@ -142,14 +107,16 @@ export class Workshop {
 		await this.queries.invalidateQueries();
 	}
 
-	/** Takes the draft's state from a view that has just arrived; an older one changes nothing. */
-	sees(draft: DraftState): void {
-		if (!this.draft || draft.version >= this.draft.version) this.draft = draft;
+	/** Asks anew for answers that do not hang on the draft, by the first part of their keys. */
+	async refresh(...kinds: string[]): Promise<void> {
+		await this.queries.invalidateQueries({ predicate: (query) => kinds.includes(String(query.queryKey[0])) });
 	}
 
-	setSingleKeys(on: boolean): void {
-		this.singleKeys = on;
-		localStorage.setItem(KEYS_SETTING, on ? 'on' : 'off');
+	/** Hands on a view that arrives, and takes the draft's state from it; an older one changes nothing. */
+	async seen<View extends { draft: DraftState }>(answer: Promise<View>): Promise<View> {
+		const view = await answer;
+		if (!this.draft || view.draft.version >= this.draft.version) this.draft = view.draft;
+		return view;
 	}
 
 	/** Changes one layer of the draft. */
@@ -170,21 +137,17 @@ export class Workshop {
 		query: { product?: string; device?: Device; language?: string; layer?: string },
 		take: (view: DrawView) => void,
 	): Promise<boolean> {
-		return this.act(
-			async (headers) => {
-				const view = await data(
-					client.PATCH('/api/stores/{store}/draw/{placement}', {
-						params: { path: { ...this.path, placement }, query },
-						headers,
-						body: { layer, patch: await patch() },
-					}),
-				);
-				take(view);
-				return view.draft;
-			},
-			// Kept looks change only where one of them is edited.
-			layer.startsWith('look:') ? ['draw'] : ['draw', 'looks'],
-		);
+		return this.act(async (headers) => {
+			const view = await data(
+				client.PATCH('/api/stores/{store}/draw/{placement}', {
+					params: { path: { ...this.path, placement }, query },
+					headers,
+					body: { layer, patch: await patch() },
+				}),
+			);
+			take(view);
+			return view.draft;
+		});
 	}
 
 	/** Presses a fix: a patch for a layer, or for an exception itself. */
@@ -228,12 +191,9 @@ export class Workshop {
 		return this.act(() => data(client.POST('/api/stores/{store}/draft/redo', { params: { path: this.path } })));
 	}
 
-	/** Does one change of the draft after those before it, and refreshes what is shown; see `DraftQueue`. */
-	act(
-		doing: (headers: Record<string, string>) => Promise<DraftState | null>,
-		except: readonly string[] = [],
-	): Promise<boolean> {
-		return this.#queue.act(doing, except);
+	/** Does one change of the draft after those before it; see `DraftQueue`. */
+	act(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
+		return this.#queue.act(doing);
 	}
 }
 

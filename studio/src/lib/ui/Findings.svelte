@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Finding, Fix } from '$lib/api/types';
+	import { count } from '$lib/pure/format';
 	import Press from './Press.svelte';
 
 	type Props = {
@@ -7,20 +8,20 @@
 		onfix: (fix: Fix) => void;
 		/** Shows where the button can be drawn. */
 		withPlace?: boolean;
-		/** Shows so many at first. */
-		most?: number;
+		/** How many there are, where not all of them are here. */
+		total?: number;
+		/** Called when more are wanted. */
+		onmore?: () => void;
 		/** The number of each finding that shares its spot with others, as the drawing has it. */
 		numbers?: readonly number[];
 	};
-	let { findings, onfix, withPlace = false, most = Infinity, numbers = [] }: Props = $props();
-	let shown = $state(0);
-	const listed = $derived(findings.slice(0, Math.max(most, shown)));
+	let { findings, onfix, withPlace = false, total = 0, onmore, numbers = [] }: Props = $props();
 	const names = { must_fix: 'Must fix', look_again: 'Look again', note: 'Note' };
 	const signs = { must_fix: '▲', look_again: '◇', note: '–' };
 </script>
 
 <ul class="divide-y divide-hair" aria-label="Findings">
-	{#each listed as finding, n (`${n}/${finding.rule}/${finding.title}`)}
+	{#each findings as finding, n (`${n}/${finding.rule}/${finding.title}`)}
 		<li class="py-3" data-weight={finding.weight} data-rule={finding.rule}>
 			<p class="text-md">
 				<b
@@ -45,10 +46,8 @@
 		</li>
 	{/each}
 </ul>
-{#if listed.length < findings.length}
-	<p class="py-3">
-		<Press small onpress={() => (shown = listed.length + 40)}>Show more of {findings.length}</Press>
-	</p>
+{#if findings.length < total && onmore}
+	<p class="py-3"><Press small onpress={onmore}>Show more of {count(total)}</Press></p>
 {/if}
 
 <style>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { PROBLEM_ID, useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from './Press.svelte';
 
 	type Props = { class?: string };
@@ -8,7 +8,7 @@
 </script>
 
 {#if workshop.problem}
-	<div class={['problem border-must bg-leaf', extra]} role="alert">
+	<div id={PROBLEM_ID} class={['problem border-must bg-leaf', extra]} role="alert">
 		<p><b class="text-must">▲ Could not save.</b> {workshop.problem.message}</p>
 		<Press small onpress={() => (workshop.problem = null)}>Dismiss</Press>
 	</div>

@@ -37,9 +37,8 @@
 		zoom = 1,
 	}: Props = $props();
 	const workshop = useWorkshop();
-	let host: HTMLElement;
 
-	$effect(() => {
+	function draw(host: HTMLElement): void {
 		const plain = button as Parameters<typeof paint>[1]['made'];
 		// Where pictures lie is known by whoever serves them.
 		const made = { ...plain, css: plain.css.replaceAll('up:pictures/', `/api/stores/${workshop.store}/pictures/`) };
@@ -58,7 +57,7 @@
 		stood.tabIndex = -1;
 		if (look) stood.dataset.look = look;
 		else delete stood.dataset.look;
-	});
+	}
 </script>
 
 <span
@@ -69,7 +68,7 @@
 	style:min-width={button.wide && least ? `${least}px` : null}
 	style:transform={zoom === 1 ? null : `scale(${zoom})`}
 >
-	<span bind:this={host} inert></span>
+	<span {@attach draw} inert></span>
 </span>
 
 <style>

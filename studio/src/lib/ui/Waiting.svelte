@@ -1,14 +1,19 @@
 <script lang="ts">
 	import { Problem } from '$lib/api/client';
+	import { Meter } from 'bits-ui';
+	import { count } from '$lib/pure/format';
 	import Press from './Press.svelte';
 
 	type Props = {
 		/** What is being worked out. */
 		what: string;
+		/** How far it has come, once that is known. */
+		done?: number;
+		of?: number;
 		error?: Error | null;
 		onretry?: () => void;
 	};
-	let { what, error = null, onretry }: Props = $props();
+	let { what, done = 0, of = 0, error = null, onretry }: Props = $props();
 </script>
 
 {#if error}
@@ -22,8 +27,14 @@
 	</div>
 {:else}
 	<div class="p-6 text-soft" role="status">
-		<p>{what}</p>
-		<div class="ticks" aria-hidden="true"></div>
+		<p>
+			{what}{#if of}: <span class="figure">{count(done)}</span> of <span class="figure">{count(of)}</span>{/if}
+		</p>
+		{#if of}
+			<Meter.Root aria-label={what} value={done} max={of} class="mt-2 h-2.5 w-60 border border-ink">
+				<div class="h-full bg-ink" style:width="{(100 * done) / of}%"></div>
+			</Meter.Root>
+		{:else}<div class="ticks" aria-hidden="true"></div>{/if}
 	</div>
 {/if}
 

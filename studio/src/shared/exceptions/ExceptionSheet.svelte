@@ -2,9 +2,10 @@
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
 	import { keyOf } from '$lib/api/keys';
-	import type { ExceptionView, FieldSet, ReachRead } from '$lib/api/types';
+	import type { ExceptionView, FieldSet } from '$lib/api/types';
 	import { capital, date, many, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
+	import { ReachReading } from '$lib/state/reach_reading.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -16,7 +17,7 @@
 	let { rule, onclose }: Props = $props();
 	const workshop = useWorkshop();
 	const effects = createQuery(() => ({
-		queryKey: keyOf.effects(workshop.store, rule.id, workshop.draft?.version),
+		queryKey: keyOf.effects(workshop.at, rule.id),
 		queryFn: () =>
 			data(
 				client.GET('/api/stores/{store}/exceptions/{rule}/effects', {
@@ -24,13 +25,12 @@
 				}),
 			),
 	}));
-	let words = $state<string | null>(null);
-	let read = $state.raw<ReachRead | null>(null);
+	const reading = new ReachReading(workshop, () => rule.reach_words);
 	let typed = $state<Record<string, string>>({});
 	const first = $derived((effects.data?.changes ?? []).slice(0, 8));
 
 	async function keepReach(): Promise<void> {
-		if (words !== null && read && (await workshop.changeException(rule.id, { reach_words: words }))) words = null;
+		if (await workshop.changeException(rule.id, { reach_words: reading.words })) reading.reset();
 	}
 	async function keepText(field: FieldSet): Promise<void> {
 		const text = typed[field.path];
@@ -43,7 +43,7 @@
 	}
 	function keepIf(name: 'name' | 'note', event: Event): void {
 		const value = (event.currentTarget as HTMLInputElement).value.trim();
-		if (value && value !== rule[name]) void workshop.changeException(rule.id, { [name]: value });
+		if (value !== rule[name]) void workshop.changeException(rule.id, { [name]: value });
 	}
 </script>
 
@@ -56,20 +56,13 @@
 	<div class="columns mt-3">
 		<div>
 			<label class="block font-semibold" for="exception-reach">For</label>
-			<ReachField
-				id="exception-reach"
-				value={words ?? rule.reach_words}
-				onread={(text, found) => {
-					words = text === rule.reach_words ? null : text;
-					read = found;
-				}}
-			/>
-			{#if words !== null}
+			<ReachField id="exception-reach" {reading} />
+			{#if reading.isChanged}
 				<p class="mt-2 flex gap-2">
-					<Press small main disabled={!read} onpress={keepReach}
-						>Reach {read ? many(read.products, 'product') : '…'} from now on</Press
+					<Press small main disabled={!reading.read} onpress={keepReach}
+						>Reach {reading.read ? many(reading.read.products, 'product') : '…'} from now on</Press
 					>
-					<Press small onpress={() => (words = null)}>Cancel</Press>
+					<Press small onpress={() => reading.reset()}>Cancel</Press>
 				</p>
 			{/if}
 			<label class="mt-3 block font-semibold" for="rule-name">Name</label>
@@ -79,6 +72,7 @@
 				maxlength="80"
 				value={rule.name}
 				onchange={(event) => keepIf('name', event)}
+				{...workshop.told('name')}
 			/>
 			<label class="mt-3 block font-semibold" for="rule-note">What it is for</label>
 			<input
@@ -87,6 +81,7 @@
 				maxlength="400"
 				value={rule.note}
 				onchange={(event) => keepIf('note', event)}
+				{...workshop.told('note')}
 			/>
 			<p class="mt-3 flex flex-wrap items-center gap-2">
 				<label
@@ -95,6 +90,7 @@
 						class="field"
 						value={rule.starts_on ?? ''}
 						onchange={(event) => workshop.changeException(rule.id, { starts_on: event.currentTarget.value || null })}
+						{...workshop.told('starts_on')}
 					/></label
 				>
 				<label
@@ -103,6 +99,7 @@
 						class="field"
 						value={rule.ends_on ?? ''}
 						onchange={(event) => workshop.changeException(rule.id, { ends_on: event.currentTarget.value || null })}
+						{...workshop.told('ends_on')}
 					/></label
 				>
 			</p>

@@ -2,7 +2,9 @@
 	import { capital, many } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { useExceptions } from '$lib/state/exceptions.svelte';
+	import type { ExceptionView } from '$lib/api/types';
 	import Press from '$lib/ui/Press.svelte';
+	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 
 	const workshop = useWorkshop();
 	const exceptions = useExceptions(workshop);
@@ -12,29 +14,38 @@
 	};
 </script>
 
+{#snippet row(one: ExceptionView)}
+	<th class="w-52"
+		><button
+			class="text-left font-semibold underline underline-offset-3"
+			onclick={() => (workshop.opened.exception = one.id)}>{one.name}</button
+		></th
+	>
+	<td>
+		{capital(one.reach_words)}
+		<p class="text-soft">{one.note}</p>
+	</td>
+	<td class="text-soft">{sets(one.fields.map((f) => f.field))}</td>
+	<td class="text-right whitespace-nowrap text-soft">
+		{#if one.inactive}◇ {one.inactive}{:else}{many(one.products, 'product')}{/if}
+	</td>
+{/snippet}
+
 <div class="mt-6 mb-1 flex items-baseline gap-4">
 	<h2 class="text-md">Exceptions</h2>
-	<Press small onpress={() => (workshop.making = { placement: 'product_page' })}>New exception…</Press>
+	<Press small onpress={() => (workshop.opened.newException = { placement: 'product_page' })}>New exception…</Press>
 </div>
-<table class="ledger max-w-5xl">
+<table class="ledger max-w-5xl" aria-rowcount={exceptions.data?.length}>
 	<tbody>
-		{#each exceptions.data ?? [] as one (one.id)}
-			<tr class={one.inactive ? 'text-soft' : ''}>
-				<th class="w-52"
-					><button
-						class="text-left font-semibold underline underline-offset-3"
-						onclick={() => (workshop.opened = one.id)}>{one.name}</button
-					></th
-				>
-				<td>
-					{capital(one.reach_words)}
-					<p class="text-soft">{one.note}</p>
-				</td>
-				<td class="text-soft">{sets(one.fields.map((f) => f.field))}</td>
-				<td class="text-right whitespace-nowrap text-soft">
-					{#if one.inactive}◇ {one.inactive}{:else}{many(one.products, 'product')}{/if}
-				</td>
-			</tr>
+		{#if exceptions.data?.length}
+			<VirtualRows
+				items={exceptions.data}
+				key={(one) => one.id}
+				tag="tr"
+				about={58}
+				rowClass={(one) => (one.inactive ? 'text-soft' : undefined)}
+				{row}
+			/>
 		{:else}
 			<tr>
 				<td class="text-soft">
@@ -45,6 +56,6 @@
 					{:else}No exceptions. What the baseline and the placements say holds for every product.{/if}
 				</td>
 			</tr>
-		{/each}
+		{/if}
 	</tbody>
 </table>

@@ -1,10 +1,11 @@
 <script lang="ts">
 	import { client, data } from '$lib/api/client';
-	import type { ReachRead } from '$lib/api/types';
 	import { said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
 	import { quickReaches } from '$lib/pure/reach';
-	import { useWorkshop, type From } from '$lib/state/workshop.svelte';
+	import type { From } from '$lib/state/opened.svelte';
+	import { ReachReading } from '$lib/state/reach_reading.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import ReachField from './ReachField.svelte';
@@ -14,9 +15,7 @@
 	let { from, onclose }: Props = $props();
 	const workshop = useWorkshop();
 	const quick = $derived(quickReaches(from, workshop.languageOptions));
-	// svelte-ignore state_referenced_locally
-	let words = $state(quickReaches(from, workshop.languageOptions)[0]?.words ?? 'every product');
-	let read = $state.raw<ReachRead | null>(null);
+	const reading = new ReachReading(workshop, () => quick[0]?.words ?? 'every product');
 	let name = $state('');
 	let note = $state('');
 	let startsOn = $state('');
@@ -24,7 +23,7 @@
 	// svelte-ignore state_referenced_locally
 	let says = $state(from.text ?? '');
 	const language = $derived(from.language ?? workshop.language);
-	const ready = $derived(Boolean(read && name.trim() && note.trim() && (!from.moment || says.trim())));
+	const ready = $derived(Boolean(reading.read && name.trim() && note.trim() && (!from.moment || says.trim())));
 
 	async function make(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
@@ -32,7 +31,7 @@
 		const body = {
 			name: name.trim(),
 			note: note.trim(),
-			reach_words: words,
+			reach_words: reading.words,
 			layer,
 			starts_on: startsOn || null,
 			ends_on: endsOn || null,
@@ -57,25 +56,19 @@
 			<p class="text-md">With <b>{from.sets}</b>; other values follow once it is made.</p>
 		{/if}
 		<label class="mt-3 block font-semibold" for="reach-words">For</label>
-		<ReachField
-			value={words}
-			onread={(text, found) => {
-				words = text;
-				read = found;
-			}}
-		/>
+		<ReachField {reading} />
 		<p class="mt-2 flex flex-wrap gap-2">
 			{#each quick as one (one.label)}
-				<Press small onpress={() => (words = one.words)}>{one.label}</Press>
+				<Press small onpress={() => (reading.words = one.words)}>{one.label}</Press>
 			{/each}
 		</p>
 		<label class="mt-4 block font-semibold" for="exception-name">Name</label>
-		<input id="exception-name" class="field mt-1 w-full" maxlength="80" bind:value={name} />
+		<input id="exception-name" class="field mt-1 w-full" maxlength="80" bind:value={name} {...workshop.told('name')} />
 		<label class="mt-3 block font-semibold" for="exception-note">What it is for</label>
-		<input id="exception-note" class="field mt-1 w-full" maxlength="400" bind:value={note} />
+		<input id="exception-note" class="field mt-1 w-full" maxlength="400" bind:value={note} {...workshop.told('note')} />
 		<p class="mt-3 flex flex-wrap items-center gap-2">
-			<label>From <input type="date" class="field" bind:value={startsOn} /></label>
-			<label>until <input type="date" class="field" bind:value={endsOn} /></label>
+			<label>From <input type="date" class="field" bind:value={startsOn} {...workshop.told('starts_on')} /></label>
+			<label>until <input type="date" class="field" bind:value={endsOn} {...workshop.told('ends_on')} /></label>
 			<span class="text-soft">or always</span>
 		</p>
 		<p class="mt-5 flex gap-3">

@@ -24,12 +24,11 @@
 	const offered = $derived(begun === null ? [] : LIVE_VALUES.filter((name) => name.startsWith(begun)));
 	const id = $props.id();
 
-	$effect(() => {
-		if (focused) {
-			field.focus();
-			field.select();
-		}
-	});
+	function begin(input: HTMLInputElement): void {
+		if (!focused) return;
+		input.focus();
+		input.select();
+	}
 	function take(name: string): void {
 		const made = withToken(value, at, name);
 		onchange(made.text);
@@ -63,6 +62,7 @@
 <span class="around">
 	<input
 		bind:this={field}
+		{@attach begin}
 		class={['field w-full font-semibold', small ? 'small' : 'border-2 text-lg']}
 		aria-label={label}
 		role="combobox"

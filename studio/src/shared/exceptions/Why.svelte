@@ -34,7 +34,9 @@
 			</div>
 			<span class="flex shrink-0 items-start gap-1">
 				{#if line.exception}
-					<Press small onpress={() => (workshop.opened = line.exception)} label="Edit {line.of.title}">Edit</Press>
+					<Press small onpress={() => (workshop.opened.exception = line.exception)} label="Edit {line.of.title}"
+						>Edit</Press
+					>
 					{#if line.of.inactive === 'switched off'}
 						<Press small onpress={() => workshop.changeException(line.exception, { on: true })}>Switch on</Press>
 					{:else if !line.of.inactive}

@@ -11,9 +11,9 @@
 	import Why from './Why.svelte';
 
 	const workshop = useWorkshop();
-	const asked = $derived(workshop.asked);
+	const asked = $derived(workshop.opened.trace);
 	const why = createQuery(() => ({
-		queryKey: keyOf.trace(workshop.store, asked, '', workshop.draft?.version),
+		queryKey: keyOf.trace(workshop.at, asked, ''),
 		enabled: asked !== null,
 		queryFn: () =>
 			data(
@@ -24,21 +24,21 @@
 	}));
 	function jump(layer: string): void {
 		const at = asked;
-		workshop.asked = null;
+		workshop.opened.trace = null;
 		if (!at) return;
 		if (at.field.startsWith('wording.')) void navigate('/words');
 		else void navigate('/draw/:placement', { params: { placement: at.placement }, search: { layer } });
 	}
 </script>
 
-<Sheet open={asked !== null} title="Why this value" onclose={() => (workshop.asked = null)} wide>
+<Sheet open={asked !== null} title="Why this value" onclose={() => (workshop.opened.trace = null)} wide>
 	{#if why.data && asked}
 		<p class="mt-1 text-md">
 			{capital(why.data.field_words)} on the {said(asked.placement)}, for <b>{why.data.product.name}</b>, on a
 			<b>{why.data.device}</b>, in <b>{workshop.languageOptions.find((o) => o.value === why.data?.language)?.label}</b>
 		</p>
 		<div class="mt-3"><Why lines={why.data.lines} onjump={jump} /></div>
-		<p class="mt-5"><Press main onpress={() => (workshop.asked = null)}>Close</Press></p>
+		<p class="mt-5"><Press main onpress={() => (workshop.opened.trace = null)}>Close</Press></p>
 	{:else}
 		<Waiting what="Loading the reasons" error={why.error} onretry={() => why.refetch()} />
 	{/if}

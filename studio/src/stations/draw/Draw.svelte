@@ -7,8 +7,11 @@
 	import { patchAt, valueAt } from '$lib/pure/patch';
 	import { stageFor } from '$lib/pure/stage';
 	import { Desk } from '$lib/state/desk.svelte';
-	import { isFreeKey } from '$lib/pure/keys';
-	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
+	import { momentAfter, waits } from '$lib/pure/moments';
+	import { addActions } from '$lib/state/actions.svelte';
+	import { DrawingTools } from '$lib/state/drawing_tools.svelte';
+	import type { Carried } from '$lib/state/clipboard.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -19,10 +22,12 @@
 	import Hangings from './Hangings.svelte';
 	import Leaders from './Leaders.svelte';
 	import LooksSheet from './LooksSheet.svelte';
+	import Moments from './Moments.svelte';
 	import OnPage from './OnPage.svelte';
 	import { numbersOf } from '$lib/pure/leaders';
 	import Specification from './Specification.svelte';
 	import TakeAway from './TakeAway.svelte';
+	import Tools from './Tools.svelte';
 	import Why from '../../shared/exceptions/Why.svelte';
 
 	const workshop = useWorkshop();
@@ -32,43 +37,21 @@
 	const layer = $derived(String(searchParams.get('layer') ?? ''));
 	const desk = new Desk(workshop, () => ({ placement, product, device, language: workshop.shownLanguage, layer }));
 	const view = $derived(desk.view);
-	$effect(() => {
-		if (desk.kept) workshop.sees(desk.kept.draft);
-	});
-
-	const moments: readonly Moment[] = [
-		'ready',
-		'working',
-		'added',
-		'in_basket',
-		'choose_first',
-		'pre_order',
-		'sold_out',
-	];
-	const looks = ['hover', 'pressed', 'focus'] as const;
-	const lookNames = { hover: 'hovered', pressed: 'pressed', focus: 'focused' };
 	let picked = $state<Moment | null>(null);
 	const chosen = $derived(picked ?? view?.moment ?? 'ready');
-	/** Where the choice is on the page, the button waits for it. */
-	const waits = (moment: Moment) =>
-		moment === 'sold_out' ||
-		moment === 'working' ||
-		(moment === 'choose_first' && (placement === 'product_page' || placement === 'sticky_bar'));
 	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
 	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
 
 	let width = $state(800);
-	let times = $state(1);
-	let grid = $state(false);
-	let guides = $state(true);
-	let linked = $state(true);
-	let onPage = $state(false);
+	const tools = new DrawingTools();
 	let list = $state<HTMLElement>();
 	/** The window's height, of which a larger one goes to the drawing first. */
 	let tall = $state(800);
 	const more = $derived(Math.max(0, tall - 800));
-	const height = $derived(onPage ? 430 + more : Math.round(306 + more * 0.65));
-	const stage = $derived(shown ? stageFor(shown.drawing, width, height, times) : { x: 0, y: 0, zoom: 1, edge: 0 });
+	const height = $derived(tools.onPage ? 430 + more : Math.round(306 + more * 0.65));
+	const stage = $derived(
+		shown ? stageFor(shown.drawing, width, height, tools.times) : { x: 0, y: 0, zoom: 1, edge: 0 },
+	);
 	const plan = $derived(shown && new Plan(shown, stage));
 	/** Where the host of the whole row begins, seen from the button's own corner. */
 	const corner = $derived.by(() => {
@@ -79,20 +62,6 @@
 		};
 	});
 	const room = $derived(view?.container_px ?? 300);
-	/** Room for the widest of the moments, with what stands beside the button. */
-	const column = $derived.by(() => {
-		const widths = (view?.moments ?? []).map(({ drawing }) => {
-			const { outer, second, quantity } = drawing;
-			const from = Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0);
-			const ends = [
-				outer.width,
-				second ? second.outer.x + second.outer.width : 0,
-				quantity ? quantity.x + quantity.width : 0,
-			];
-			return Math.max(...ends) - from;
-		});
-		return Math.max(190, (view?.button.wide ? room : Math.max(0, ...widths)) + 12);
-	});
 	const ground = $derived({
 		container: room,
 		window: view?.window_px ?? 1280,
@@ -109,8 +78,9 @@
 
 	let sheet = $state(false);
 	let bringing = $state.raw<Carried | null>(null);
+	const address = $derived(`${placement}/${view?.product.sku ?? ''}`);
 	function copy(): void {
-		if (view) workshop.copied = { kind: 'button', value: `${placement}/${view.product.sku}`, selector: '' };
+		workshop.clipboard.copyButton(address);
 	}
 	function openLooks(from: Carried | null): void {
 		bringing = from;
@@ -121,7 +91,7 @@
 	function narrow(): void {
 		if (!view) return;
 		const field = fieldOf(desk.marked || 'look.fill');
-		workshop.making = {
+		workshop.opened.newException = {
 			placement,
 			device: view.device,
 			language: view.language,
@@ -135,49 +105,55 @@
 		};
 	}
 
-	const keys: Record<string, () => void> = {
-		'[': () => step(-1),
-		']': () => step(1),
-		'+': () => (times = Math.min(4, times * 1.25)),
-		'-': () => (times = Math.max(0.25, times / 1.25)),
-		'0': () => (times = 1),
-		g: () => (grid = !grid),
-		p: () => (onPage = !onPage),
-		c: copy,
-		v: () => openLooks(workshop.copied),
-		l: () => openLooks(null),
-		w: () => {
-			if (!view) return;
-			workshop.asked = {
-				placement,
-				field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.language}`,
-				product: view.product.sku,
-				device: view.device,
-				language: view.language,
-			};
+	function askWhy(): void {
+		if (!view) return;
+		workshop.opened.trace = {
+			placement,
+			field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.language}`,
+			product: view.product.sku,
+			device: view.device,
+			language: view.language,
+		};
+	}
+	const hasCopied = () => workshop.clipboard.look !== null;
+	addActions('In Draw', [
+		{ title: 'The moment before', keys: ['['], run: () => (picked = momentAfter(chosen, -1)) },
+		{ title: 'The next moment', keys: [']'], run: () => (picked = momentAfter(chosen, 1)) },
+		{
+			title: 'Show the button on the shop’s own page, or back',
+			keys: ['p'],
+			run: () => (tools.onPage = !tools.onPage),
 		},
-	};
-	function step(way: number): void {
-		picked = moments[(moments.indexOf(chosen) + way + moments.length) % moments.length] ?? 'ready';
-	}
-	function onkeydown(event: KeyboardEvent): void {
-		if (workshop.singleKeys && isFreeKey(event)) keys[event.key]?.();
-	}
+		{ title: 'Larger', keys: ['+'], run: () => tools.larger() },
+		{ title: 'Smaller', keys: ['-'], run: () => tools.smaller() },
+		{ title: 'As large as it goes', keys: ['0'], run: () => tools.fit() },
+		{ title: 'Pixel grid', keys: ['g'], run: () => (tools.grid = !tools.grid) },
+		{ title: 'Copy this look', keys: ['c'], run: copy },
+		{
+			title: 'Apply the copied look',
+			keys: ['v'],
+			when: hasCopied,
+			run: () => openLooks(workshop.clipboard.look),
+		},
+		{ title: 'Saved looks, starting points, a look from CSS', keys: ['l'], run: () => openLooks(null) },
+		{ title: 'Why the chosen value is what it is', keys: ['w'], run: askWhy },
+		{ title: 'New exception from what is seen', run: narrow },
+	]);
 </script>
 
-<svelte:window {onkeydown} bind:innerHeight={tall} />
+<svelte:window bind:innerHeight={tall} />
 
 {#if view && shown && plan && workshop.info}
 	<h1 class="sr-only">Draw: {said(placement)}, {view.product.name}</h1>
 	<div class="desk">
 		<Hangings {view} onnarrow={narrow} />
 
-		<section class={['stage bg-leaf', onPage && 'whole']} aria-label="Drawing">
-			{#if onPage}
+		<section class={['stage bg-leaf', tools.onPage && 'whole']} aria-label="Drawing">
+			{#if tools.onPage}
 				<div bind:clientWidth={width}><OnPage {view} {desk} {width} {height} /></div>
 			{:else}
 				<div
-					class={['paper', grid && 'pixels']}
+					class={['paper', tools.grid && 'pixels']}
 					bind:clientWidth={width}
 					style:height="{height}px"
 					style:--pixel="{stage.zoom}px"
@@ -193,20 +169,20 @@
 							moment={chosen}
 							text={shown.text}
 							rtl={view.rtl}
-							inactive={waits(chosen)}
+							inactive={waits(chosen, placement)}
 							{second}
 							{room}
 							zoom={stage.zoom}
 						/>
 					</div>
 					<!-- Before the dimensions, so that no leader crosses out a figure. -->
-					{#if guides}<Leaders {plan} findings={view.findings} {list} {width} {height} />{/if}
-					<Dimensions {plan} {desk} {width} {height} {ground} {linked} />
+					{#if tools.callouts}<Leaders {plan} findings={view.findings} {list} {width} {height} />{/if}
+					<Dimensions {plan} {desk} {width} {height} {ground} linked={tools.linked} />
 				</div>
 				<div class="callouts" bind:this={list} style:height="{height}px">
 					<Findings
 						findings={view.findings}
-						numbers={guides ? numbersOf(view.findings) : []}
+						numbers={tools.callouts ? numbersOf(view.findings) : []}
 						onfix={(fix) => desk.fix(fix)}
 					/>
 					{#if !view.findings.length}
@@ -220,26 +196,7 @@
 					{/if}
 				</div>
 			{/if}
-			<div class="tools" role="toolbar" aria-label="Drawing tools">
-				<button class="value" aria-pressed={onPage} onclick={() => (onPage = !onPage)}
-					>{onPage ? 'back to the drawing' : 'on the page'}</button
-				>
-				{#if !onPage}
-					<span class="flex items-baseline gap-1">
-						<button class="value" aria-label="Smaller" onclick={keys['-']}>−</button>
-						<span class="figure whitespace-nowrap">{stage.zoom.toFixed(1)} : 1</span>
-						<button class="value" aria-label="Larger" onclick={keys['+']}>+</button>
-					</span>
-					<button class="value" aria-pressed={grid} onclick={keys.g}>pixel grid {grid ? 'on' : 'off'}</button>
-					<button class="value" aria-pressed={guides} onclick={() => (guides = !guides)}
-						>callout lines {guides ? 'on' : 'off'}</button
-					>
-					<button class="value" aria-pressed={linked} onclick={() => (linked = !linked)}
-						>{linked ? 'linked sides' : 'separate sides'}</button
-					>
-					<span class="text-soft">Drag a dimension or its name, type into it, or step it with ↑ ↓.</span>
-				{/if}
-			</div>
+			<Tools {tools} zoom={stage.zoom} />
 		</section>
 
 		<section class="below px-6 py-3" aria-label="Specification">
@@ -248,10 +205,8 @@
 				<span class="ml-auto flex items-baseline gap-3">
 					<BrandField {desk} {known} />
 					<button class="value" onclick={() => openLooks(null)}>looks</button>
-					<button class="value" onclick={copy}
-						>{workshop.copied?.value === `${placement}/${view.product.sku}` ? 'copied' : 'copy'}</button
-					>
-					{#if workshop.copied}<button class="value" onclick={() => openLooks(workshop.copied)}>paste</button>{/if}
+					<button class="value" onclick={copy}>{workshop.clipboard.holdsButton(address) ? 'copied' : 'copy'}</button>
+					{#if hasCopied()}<button class="value" onclick={() => openLooks(workshop.clipboard.look)}>paste</button>{/if}
 					<TakeAway {desk} />
 				</span>
 			</div>
@@ -285,54 +240,9 @@
 			</div>
 		</section>
 
-		<section class="below border-l border-hair px-4 py-3" aria-label="Moments">
-			<h2 class="mb-2 text-base">
-				Moments
-				<span class="font-normal text-soft"> at true size; press one to draw it, [ and ] step </span>
-			</h2>
-			<div class="moments" style:--wide="{column}px">
-				{#each moments as moment (moment)}
-					{@const one = view.moments.find((m) => m.moment === moment)}
-					{#if one}
-						<button class="moment" aria-pressed={moment === chosen} onclick={() => (picked = moment)}>
-							<span class="tag">{said(moment)}</span>
-							<span class="fit"
-								><TrueButton
-									button={view.button}
-									{moment}
-									text={one.text}
-									rtl={view.rtl}
-									inactive={waits(moment)}
-									{second}
-									{room}
-								/></span
-							>
-							{#if one.drawing.too_wide_px}<span class="text-sm text-must"
-									>▲ {px(one.drawing.too_wide_px)} px too wide</span
-								>{/if}
-						</button>
-					{/if}
-				{/each}
-				{#each looks as look (look)}
-					<div class="moment">
-						<span class="tag">{lookNames[look]}</span>
-						<span class="fit"
-							><TrueButton
-								button={view.button}
-								moment="ready"
-								text={view.text}
-								rtl={view.rtl}
-								{second}
-								{room}
-								{look}
-							/></span
-						>
-					</div>
-				{/each}
-			</div>
-		</section>
+		<Moments {view} {chosen} {second} {room} onpick={(moment) => (picked = moment)} />
 	</div>
-	<LooksSheet open={sheet} {desk} from={bringing} onclose={() => (sheet = false)} />
+	{#if sheet}<LooksSheet {desk} from={bringing} onclose={() => (sheet = false)} />{/if}
 {:else}
 	<Waiting
 		what="Drawing the {capital(said(placement))}"
@@ -380,43 +290,9 @@
 		padding: 8px 24px 0 16px;
 		overflow: auto;
 	}
-	.tools {
-		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		align-items: baseline;
-		gap: 4px 20px;
-		padding: 4px 24px 6px;
-		border-top: 1px solid var(--color-hair);
-	}
 	.below {
 		overflow: auto;
 		scrollbar-width: thin;
-	}
-	.moments {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(100%, var(--wide)), 1fr));
-		gap: 0 12px;
-	}
-	.moment {
-		display: grid;
-		justify-items: start;
-		align-content: start;
-		text-align: left;
-	}
-	.tag {
-		font: 12px/1.3 var(--font-mono);
-		margin-left: 4px;
-		color: var(--color-soft);
-	}
-	.moment[aria-pressed='true'] .tag {
-		background: var(--color-marker);
-		color: var(--color-ink);
-		box-shadow: inset 0 -2px var(--color-ink);
-	}
-	.fit {
-		display: block;
-		padding: 4px;
 	}
 	@media (max-width: 1000px) {
 		.desk,

@@ -2,8 +2,10 @@
 	import { searchParams } from 'sv-router';
 	import type { CompiledButton, DrawView } from '$lib/api/types';
 	import { capital, said } from '$lib/pure/format';
+	import { DEVICES } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import ProductPick from './ProductPick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {
@@ -16,12 +18,6 @@
 	const NEW = 'new';
 	/** Something stands beside it. */
 	const isRow = (button: CompiledButton) => Boolean(button.quantity || button.second);
-	const products = $derived.by(() => {
-		const listed = (workshop.info?.products ?? []).map((p) => ({ value: p.sku, label: `${p.name} · ${p.sku}` }));
-		const here = view.product;
-		if (!listed.some((one) => one.value === here.sku)) listed.unshift({ value: here.sku, label: here.name });
-		return listed;
-	});
 	/** Looks at another button; what takes its edits is its own narrowest layer. */
 	function see(name: string, value: string): void {
 		searchParams.delete('layer');
@@ -48,19 +44,19 @@
 	{/each}
 	<p class="seen text-md">
 		seen by
-		<Pick label="Product" value={view.product.sku} options={products} onpick={(sku) => see('product', sku)} /><br />
+		<ProductPick sku={view.product.sku} name={view.product.name} onpick={(sku) => see('product', sku)} /><br />
 		on a
 		<Pick
 			label="Device"
 			value={view.device}
-			options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
+			options={DEVICES.map((device) => ({ value: device, label: device }))}
 			onpick={(to) => see('device', to)}
 		/>, in
 		<Pick
 			label="Language"
 			value={view.language}
 			options={workshop.languageOptions}
-			onpick={(to) => (workshop.tongue = to)}
+			onpick={(to) => (workshop.preferences.language = to)}
 		/><br />
 		edits go to
 		<Pick

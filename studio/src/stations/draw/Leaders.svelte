@@ -24,15 +24,17 @@
 			return y < 8 || y > height - 8 ? undefined : y;
 		});
 	}
-	$effect(() => {
+	/** Follows the callouts as they change and are scrolled. */
+	function follow(): () => void {
 		void [plan, findings, width, height];
 		measure();
-		list?.addEventListener('scroll', measure, { passive: true });
-		return () => list?.removeEventListener('scroll', measure);
-	});
+		const scrolled = list;
+		scrolled?.addEventListener('scroll', measure, { passive: true });
+		return () => scrolled?.removeEventListener('scroll', measure);
+	}
 </script>
 
-<svg {width} {height} class="leaders" aria-hidden="true">
+<svg {width} {height} class="leaders" aria-hidden="true" {@attach follow}>
 	{#each leaders as leader, n (n)}
 		<path class="casing" d={leader.d} />
 		<path class={leader.weight} d={leader.d} />

@@ -3,7 +3,8 @@
 	import type { CarryView, CompiledButton } from '$lib/api/types';
 	import { many } from '$lib/pure/format';
 	import type { Desk } from '$lib/state/desk.svelte';
-	import { useWorkshop, type Carried } from '$lib/state/workshop.svelte';
+	import type { Carried } from '$lib/state/clipboard.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Chip from '$lib/ui/Chip.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -11,13 +12,12 @@
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {
-		open: boolean;
 		desk: Desk;
 		/** What is brought already when the sheet opens: a copied look, for example. */
 		from: Carried | null;
 		onclose: () => void;
 	};
-	let { open, desk, from, onclose }: Props = $props();
+	let { desk, from, onclose }: Props = $props();
 	const workshop = useWorkshop();
 	const view = $derived(desk.kept);
 	const kit = $derived(desk.kit);
@@ -27,10 +27,6 @@
 	let pasted = $state('');
 	let wrong = $state('');
 	let name = $state('');
-	$effect(() => {
-		if (open && from) void bring(from);
-		if (!open) brought = source = null;
-	});
 
 	let asked = 0;
 	async function bring(what: Carried, chosen: string[] = []): Promise<void> {
@@ -59,16 +55,13 @@
 	async function take(): Promise<void> {
 		if (!source || !view) return;
 		const body = { ...source, parts, layer: view.layer };
-		const done = await workshop.act(
-			async (headers) => {
-				const drawn = await data(
-					client.POST('/api/stores/{store}/draw/{placement}/carry', { params: desk.params, headers, body }),
-				);
-				desk.take(drawn);
-				return drawn.draft;
-			},
-			['draw'],
-		);
+		const done = await workshop.act(async (headers) => {
+			const drawn = await data(
+				client.POST('/api/stores/{store}/draw/{placement}/carry', { params: desk.params, headers, body }),
+			);
+			desk.take(drawn);
+			return drawn.draft;
+		});
 		if (done) onclose();
 	}
 	const withStore = { path: workshop.path };
@@ -101,6 +94,8 @@
 			data(client.PUT('/api/stores/{store}/brand', { params: withStore, headers, body: { seeds } })),
 		);
 	}
+	// svelte-ignore state_referenced_locally
+	if (from) void bring(from);
 	async function read(file: File | undefined): Promise<void> {
 		if (file) await text(await file.text());
 	}
@@ -125,7 +120,7 @@
 	</span>
 {/snippet}
 
-<Sheet {open} title={brought ? `Apply “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
+<Sheet open title={brought ? `Apply “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
 	{#if brought && view}
 		<div class="mt-3 grid grid-cols-[1fr_1fr] gap-6">
 			<div>
@@ -291,10 +286,10 @@
 				</label>
 			</span>
 		</form>
+	{:else}
+		<Waiting what="Loading the looks" error={desk.looks.error} onretry={() => desk.looks.refetch()} />
 	{/if}
-	{#if wrong}<p role="alert" class="mt-3 text-must">{wrong}</p>{:else}
-		<Waiting what="Loading the looks" />
-	{/if}
+	{#if wrong}<p role="alert" class="mt-3 text-must">{wrong}</p>{/if}
 </Sheet>
 
 <style>

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { client, data, Problem } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { FillPath, StoredPicture } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
@@ -38,7 +37,7 @@
 					headers: { 'Content-Type': 'application/octet-stream' },
 				}),
 			);
-			await workshop.queries.invalidateQueries({ queryKey: keyOf.looks(workshop.store) });
+			await workshop.refresh('looks');
 			await use(kept);
 		} catch (error) {
 			wrong = error instanceof Problem ? error.message : String(error);

@@ -1,50 +1,59 @@
 <script lang="ts">
+	import { createQuery } from '@tanstack/svelte-query';
+	import { ToggleGroup } from 'bits-ui';
 	import { client, data } from '$lib/api/client';
+	import { keyOf } from '$lib/api/keys';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
 	type Props = { desk: Desk };
 	let { desk }: Props = $props();
+	const workshop = useWorkshop();
 	const forms = [
 		['text', 'sentences'],
 		['css', 'CSS'],
 		['tokens', 'design tokens'],
 		['json', 'JSON'],
 	] as const;
-	let form = $state<(typeof forms)[number][0]>('text');
+	type Form = (typeof forms)[number][0];
+	let form = $state<Form>('text');
 	let open = $state(false);
-	let written = $state('');
 	let told = $state('');
-	$effect(() => {
-		if (!open) return;
-		const { path, query } = desk.params;
-		void data(
-			client.GET('/api/stores/{store}/draw/{placement}/written', {
-				params: { path, query: { ...query, form } },
-				parseAs: 'text',
-			}),
-		).then((text) => (written = String(text)));
-	});
+	const written = createQuery(() => ({
+		queryKey: keyOf.written(workshop.at, desk.params, form),
+		enabled: open,
+		placeholderData: (before: string | undefined) => before,
+		queryFn: async () => {
+			const { path, query } = desk.params;
+			const params = { path, query: { ...query, form } };
+			return String(
+				await data(client.GET('/api/stores/{store}/draw/{placement}/written', { params, parseAs: 'text' })),
+			);
+		},
+	}));
+	const text = $derived(written.data ?? '');
 	async function copy(): Promise<void> {
-		await navigator.clipboard.writeText(written);
+		await navigator.clipboard.writeText(text);
 		told = 'Copied.';
 		setTimeout(() => (told = ''), 2000);
 	}
-	const file = $derived(`data:text/plain;charset=utf-8,${encodeURIComponent(written)}`);
+	const file = $derived(`data:text/plain;charset=utf-8,${encodeURIComponent(text)}`);
 	const ending = $derived({ text: 'txt', css: 'css', tokens: 'tokens.json', json: 'json' }[form]);
 </script>
 
 <Float label="Export as text, CSS, tokens or JSON" bind:open wide>
 	{#snippet trigger()}export{/snippet}
-	<p class="mb-2 flex gap-3" role="group" aria-label="Form">
-		{#each forms as [key, says] (key)}
-			<button class={['value', form === key && 'marked']} aria-pressed={form === key} onclick={() => (form = key)}
-				>{says}</button
-			>
-		{/each}
-	</p>
-	<textarea class="field h-64 w-full font-mono text-sm" readonly aria-label="The look, written" value={written}
-	></textarea>
+	<ToggleGroup.Root
+		type="single"
+		bind:value={() => form, (to) => (form = (to || form) as Form)}
+		class="mb-2 flex gap-3"
+		aria-label="Form"
+	>
+		{#each forms as [key, says] (key)}<ToggleGroup.Item value={key} class="value">{says}</ToggleGroup.Item>{/each}
+	</ToggleGroup.Root>
+	<textarea class="field h-64 w-full font-mono text-sm" readonly aria-label="The look, written" value={text}></textarea>
+	{#if written.error}<p role="alert" class="mt-2 text-must">{written.error.message}</p>{/if}
 	<p class="mt-2 flex items-center gap-4">
 		<button class="value" onclick={copy}>copy</button>
 		<a class="value" href={file} download="button.{ending}">as a file</a>

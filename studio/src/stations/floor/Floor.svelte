@@ -2,8 +2,10 @@
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
 	import { keyOf } from '$lib/api/keys';
-	import type { Cell, Device, FloorView, Placement } from '$lib/api/types';
+	import type { Cell, Device, FindingsView, FloorView, Placement } from '$lib/api/types';
 	import { capital, count, many, percent, said } from '$lib/pure/format';
+	import { addActions } from '$lib/state/actions.svelte';
+	import { DEVICES } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
 	import Marks from '$lib/ui/Marks.svelte';
@@ -15,19 +17,32 @@
 	import TakeCatalogue from './TakeCatalogue.svelte';
 
 	const workshop = useWorkshop();
-	const query = $derived({ device: workshop.device, language: workshop.shownLanguage });
+	const query = $derived({ device: workshop.preferences.device, language: workshop.shownLanguage });
 	const floor = createQuery(() => ({
-		queryKey: keyOf.floor(workshop.store, query),
-		queryFn: () => data(client.GET('/api/stores/{store}/floor', { params: { path: workshop.path, query } })),
+		queryKey: keyOf.floor(workshop.at, query),
+		queryFn: () =>
+			workshop.seen(data(client.GET('/api/stores/{store}/floor', { params: { path: workshop.path, query } }))),
 		placeholderData: (before: FloorView | undefined) => before,
 	}));
-	const findings = createQuery(() => ({
-		queryKey: keyOf.findings(workshop.store, query),
-		queryFn: () => data(client.GET('/api/stores/{store}/findings', { params: { path: workshop.path, query } })),
-	}));
-	$effect(() => {
-		if (floor.data) workshop.sees(floor.data.draft);
+	/** How many of the worst findings are shown. */
+	let most = $state(12);
+	const findings = createQuery(() => {
+		const asked = { ...query, most };
+		return {
+			queryKey: keyOf.findings(workshop.at, asked),
+			queryFn: () =>
+				data(client.GET('/api/stores/{store}/findings', { params: { path: workshop.path, query: asked } })),
+			// While more of them arrive, those that are here stay.
+			placeholderData: (before: FindingsView | undefined, by: { queryKey: readonly unknown[] } | undefined) =>
+				by?.queryKey[2] === workshop.at.stamp ? before : undefined,
+		};
 	});
+	const progress = createQuery(() => ({
+		queryKey: keyOf.progress(workshop.store),
+		enabled: findings.isPending,
+		refetchInterval: 400,
+		queryFn: () => data(client.GET('/api/stores/{store}/findings/progress', { params: { path: workshop.path } })),
+	}));
 	const columns: Record<string, string> = {
 		plain: 'plain',
 		choice: 'needs a choice',
@@ -36,35 +51,47 @@
 		sold_out: 'sold out',
 		in_basket: 'once in the basket',
 	};
-	const all = $derived(findings.data?.findings ?? []);
 	const counts = $derived({
-		must: all.filter((f) => f.weight === 'must_fix').length,
-		look: all.filter((f) => f.weight === 'look_again').length,
-		note: all.filter((f) => f.weight === 'note').length,
+		must: findings.data?.must_fix ?? 0,
+		look: findings.data?.look_again ?? 0,
+		note: findings.data?.notes ?? 0,
 	});
+	const total = $derived(counts.must + counts.look + counts.note);
 	const hasProducts = $derived(Boolean(workshop.info?.product_count));
 
 	function weight(placement: Placement, cell: Cell) {
 		return findings.data?.cells.find((one) => one.placement === placement && one.column === cell.column);
 	}
 	function href(placement: Placement, cell: Cell): string {
-		return `/draw/${placement}?product=${encodeURIComponent(cell.product?.sku ?? '')}&device=${workshop.device}`;
+		return `/draw/${placement}?product=${encodeURIComponent(cell.product?.sku ?? '')}&device=${workshop.preferences.device}`;
 	}
 	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
 		return { placement, moment: cell.button?.moment ?? 'ready' };
 	}
-	/** On a button of the plan, `w` asks why it says what it says, and `e` leads to its words. */
-	function onkeydown(event: KeyboardEvent, placement: Placement, cell: Cell): void {
-		if (!workshop.singleKeys || event.ctrlKey || event.metaKey || event.altKey || !cell.button) return;
-		if (event.key === 'e') void navigate('/words', { search: wordsOf(placement, cell) });
-		if (event.key !== 'w') return;
-		workshop.asked = {
-			placement,
-			field: `wording.${cell.button.moment}.${workshop.shownLanguage}`,
-			product: cell.product?.sku,
-			...query,
-		};
-	}
+	/** The button of the plan that has the keyboard. */
+	let focused = $state.raw<{ placement: Placement; cell: Cell } | null>(null);
+	addActions('On a button of the Floor', [
+		{
+			title: 'Why the button says what it says',
+			keys: ['w'],
+			when: () => Boolean(focused?.cell.button),
+			run: () => {
+				if (!focused?.cell.button) return;
+				workshop.opened.trace = {
+					placement: focused.placement,
+					field: `wording.${focused.cell.button.moment}.${workshop.shownLanguage}`,
+					product: focused.cell.product?.sku,
+					...query,
+				};
+			},
+		},
+		{
+			title: 'Edit the words of the button',
+			keys: ['e'],
+			when: () => Boolean(focused?.cell.button),
+			run: () => focused && void navigate('/words', { search: wordsOf(focused.placement, focused.cell) }),
+		},
+	]);
 </script>
 
 {#if floor.data}
@@ -74,15 +101,15 @@
 				Every purchase button as seen on a
 				<Pick
 					label="Device"
-					value={workshop.device}
-					options={['phone', 'tablet', 'desktop'].map((d) => ({ value: d, label: d }))}
-					onpick={(to) => (workshop.device = to as Device)}
+					value={workshop.preferences.device}
+					options={DEVICES.map((device) => ({ value: device, label: device }))}
+					onpick={(to) => (workshop.preferences.device = to as Device)}
 				/>, in
 				<Pick
 					label="Language"
 					value={workshop.shownLanguage}
 					options={workshop.languageOptions}
-					onpick={(to) => (workshop.tongue = to)}
+					onpick={(to) => (workshop.preferences.language = to)}
 				/>, signals of the last <b>{floor.data.days} days</b>, drawn <span class="figure">3:5</span>
 			</h1>
 			{#if hasProducts}
@@ -128,7 +155,8 @@
 											href={href(row.placement, cell)}
 											aria-label="Draw: {cell.button.text}"
 											aria-keyshortcuts="w e"
-											onkeydown={(event) => onkeydown(event, row.placement, cell)}
+											onfocus={() => (focused = { placement: row.placement, cell })}
+											onblur={() => (focused = null)}
 										>
 											<TrueButton {...cell.button} least={Math.min(row.room_px, 130)} />
 										</a>
@@ -154,7 +182,7 @@
 												exceptions={cell.exceptions}
 												of={cell.products}
 												where="{said(row.placement)}, {columns[cell.column]}"
-												onopen={(id) => (workshop.opened = id)}
+												onopen={(id) => (workshop.opened.exception = id)}
 											/>
 										{/if}
 									</p>
@@ -187,14 +215,26 @@
 				{#if counts.note}<span class="figure text-soft">– {counts.note}</span>{/if}
 			</h2>
 			{#if findings.data}
-				<Findings findings={all} withPlace most={12} onfix={(fix) => workshop.fix(fix)} />
-				{#if !all.length}
+				<Findings
+					findings={findings.data.findings}
+					withPlace
+					{total}
+					onmore={() => (most += 40)}
+					onfix={(fix) => workshop.fix(fix)}
+				/>
+				{#if !total}
 					<p class="mt-2 text-soft">
 						Nothing. Words can be read, fit where they stand, and a finger can hit every button.
 					</p>
 				{/if}
 			{:else if hasProducts}
-				<Waiting what="Checking every kind of button" error={findings.error} onretry={() => findings.refetch()} />
+				<Waiting
+					what="Checking every kind of button"
+					done={progress.data?.done}
+					of={progress.data?.of}
+					error={findings.error}
+					onretry={() => findings.refetch()}
+				/>
 			{/if}
 			{#each floor.data.running as trial (trial.number)}
 				<p class="mt-4 border-t border-hair pt-3 text-md">

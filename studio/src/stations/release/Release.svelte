@@ -7,16 +7,14 @@
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
 
 	const workshop = useWorkshop();
 	const release = createQuery(() => ({
-		queryKey: keyOf.release(workshop.store),
-		queryFn: () => data(client.GET('/api/stores/{store}/release', { params: { path: workshop.path } })),
+		queryKey: keyOf.release(workshop.at),
+		queryFn: () => workshop.seen(data(client.GET('/api/stores/{store}/release', { params: { path: workshop.path } }))),
 	}));
-	$effect(() => {
-		if (release.data) workshop.sees(release.data.draft);
-	});
 	let note = $state('');
 	let copied = $state(false);
 	type Despite = ('findings' | 'trial')[];
@@ -59,6 +57,33 @@
 	}
 </script>
 
+{#snippet changeOf(change: ChangeView)}
+	{@const look = change.state === 'rest' ? undefined : change.state}
+	<div>
+		<h2 class="text-md">{capital(said(change.placement))}</h2>
+		<p class="text-soft">{many(change.products, 'product')}, for example {change.example}</p>
+		{#each change.under_trial as n (n)}<p class="mt-1 text-must">
+				▲ under <a href="/trials/{n}">trial {n}</a>
+			</p>{/each}
+	</div>
+	<div class="pair">
+		<p class="tag">live now{look ? `, ${look === 'hover' ? 'hovered' : 'focused'}` : ''}</p>
+		<span class="shown"><TrueButton {...change.before} room={room(change)} {look} /></span>
+	</div>
+	<div class="pair">
+		<p class="tag">after release</p>
+		<span class="shown"><TrueButton {...change.after} room={room(change)} {look} /></span>
+	</div>
+	<ul class="fields">
+		{#each change.fields as field (field.field)}
+			<li>
+				{capital(field.field)}: <span class="text-soft"><bdi>{field.before}</bdi> →</span>
+				<b><bdi>{field.after}</bdi></b>
+			</li>
+		{/each}
+	</ul>
+{/snippet}
+
 {#if release.data}
 	<div class="release">
 		<section class="px-6 pt-5 pb-8" aria-label="What changes">
@@ -67,34 +92,14 @@
 				{:else if !release.data.changes.length}Shoppers see what the draft says.
 				{:else}{many(release.data.changes.length, 'kind')} of buttons would change.{/if}
 			</h1>
-			{#each release.data.changes as change (`${change.placement}/${change.example}/${change.products}`)}
-				{@const look = change.state === 'rest' ? undefined : change.state}
-				<article class="change">
-					<div>
-						<h2 class="text-md">{capital(said(change.placement))}</h2>
-						<p class="text-soft">{many(change.products, 'product')}, for example {change.example}</p>
-						{#each change.under_trial as n (n)}<p class="mt-1 text-must">
-								▲ under <a href="/trials/{n}">trial {n}</a>
-							</p>{/each}
-					</div>
-					<div class="pair">
-						<p class="tag">live now{look ? `, ${look === 'hover' ? 'hovered' : 'focused'}` : ''}</p>
-						<span class="shown"><TrueButton {...change.before} room={room(change)} {look} /></span>
-					</div>
-					<div class="pair">
-						<p class="tag">after release</p>
-						<span class="shown"><TrueButton {...change.after} room={room(change)} {look} /></span>
-					</div>
-					<ul class="fields">
-						{#each change.fields as field (field.field)}
-							<li>
-								{capital(field.field)}: <span class="text-soft"><bdi>{field.before}</bdi> →</span>
-								<b><bdi>{field.after}</bdi></b>
-							</li>
-						{/each}
-					</ul>
-				</article>
-			{/each}
+			<VirtualRows
+				items={release.data.changes}
+				key={(_, n) => String(n)}
+				tag="article"
+				about={150}
+				rowClass={() => 'change'}
+				row={changeOf}
+			/>
 			{#if workshop.info}
 				<h2 class="mt-8 text-md">Install snippet</h2>
 				<p class="text-soft">
@@ -119,9 +124,9 @@
 					Release {(release.data.ledger[0]?.n ?? 0) + 1}
 				</Press>
 			</form>
-			{#if release.data.must_fix.length}
+			{#if release.data.must_fix}
 				<p class="mt-3">
-					<b class="text-must">▲ {many(release.data.must_fix.length, 'finding')} to fix first.</b>
+					<b class="text-must">▲ {many(release.data.must_fix, 'finding')} to fix first.</b>
 					<a href="/">The floor</a> shows how to fix them.
 				</p>
 			{/if}
@@ -160,7 +165,7 @@
 		grid-template-columns: minmax(0, 1fr) 400px;
 		min-height: calc(100vh - 67px);
 	}
-	.change {
+	.release :global(.change) {
 		display: grid;
 		grid-template-columns: 176px 1fr 1fr;
 		gap: 8px 20px;

@@ -26,7 +26,7 @@
 	}));
 	const view = $derived(trial.data);
 	const base = createQuery(() => ({
-		queryKey: keyOf.drawing(workshop.store, { trial: view?.placement }),
+		queryKey: keyOf.drawing(workshop.at, { trial: view?.placement }),
 		enabled: view?.trial.state === 'drawn',
 		queryFn: () =>
 			data(
@@ -44,6 +44,7 @@
 			const key = keyOf.trial(workshop.store, number);
 			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
 			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
+			void workshop.refresh('trials', 'floor');
 			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));
 		});
 	}

@@ -32,6 +32,7 @@
 				client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body, headers }),
 			);
 			made = drawn.number;
+			void workshop.refresh('trials');
 			return null;
 		});
 		if (made) void navigate('/trials/:number', { params: { number: String(made) } });

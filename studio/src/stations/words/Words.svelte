@@ -6,11 +6,12 @@
 	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
-	import { isFreeKey } from '$lib/pure/keys';
+	import { addActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
+	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
 	import { navigate } from '../../app/router';
 	import Languages from './Languages.svelte';
@@ -22,14 +23,13 @@
 	const workshop = useWorkshop();
 	const language = $derived(workshop.shownLanguage);
 	const words = createQuery(() => ({
-		queryKey: keyOf.words(workshop.store, language),
+		queryKey: keyOf.words(workshop.at, language),
 		queryFn: () =>
-			data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path, query: { language } } })),
+			workshop.seen(
+				data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path, query: { language } } })),
+			),
 		placeholderData: (before: WordsView | undefined) => before,
 	}));
-	$effect(() => {
-		if (words.data) workshop.sees(words.data.draft);
-	});
 	const spoken = $derived(words.data?.spoken ?? []);
 	const others = $derived(spoken.filter((one) => one.language !== language));
 	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
@@ -53,7 +53,7 @@
 		device: cell?.device,
 	});
 	const why = createQuery(() => ({
-		queryKey: keyOf.trace(workshop.store, asked, '', workshop.draft?.version),
+		queryKey: keyOf.trace(workshop.at, asked, ''),
 		queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query: asked } })),
 		placeholderData: (before) => before,
 	}));
@@ -77,7 +77,7 @@
 	}
 	function differently(): void {
 		if (!cell || !why.data) return;
-		workshop.making = {
+		workshop.opened.newException = {
 			placement: cell.placement,
 			language,
 			device: cell.device,
@@ -90,12 +90,46 @@
 	async function removeException(): Promise<void> {
 		if (await workshop.removeException(at.exception)) at = { ...at, exception: '' };
 	}
-	function onkeydown(event: KeyboardEvent): void {
-		if (workshop.singleKeys && isFreeKey(event) && event.key === 'w') workshop.asked = { ...asked };
-	}
+	addActions('In Words', [
+		{ title: 'Why the chosen text is what it is', keys: ['w'], run: () => (workshop.opened.trace = { ...asked }) },
+		{ title: 'New exception for the chosen text', run: differently, when: () => Boolean(cell && why.data) },
+	]);
 </script>
 
-<svelte:window {onkeydown} />
+{#snippet textsOf(one: WordRow)}
+	<th title={one.reach_words || undefined}>
+		{#if one.exception}<span class="flex gap-1"
+				><span class="text-soft">↳</span>
+				<button class="text-left font-semibold" onclick={() => (workshop.opened.exception = one.exception)}
+					>{one.exception_name}</button
+				></span
+			>{:else}{capital(said(one.moment))}{/if}
+	</th>
+	{#each Object.keys(words.data?.rooms ?? {}) as place (place)}
+		{@const of = one.cells.find((c) => c.placement === place)}
+		<td>
+			{#if of}
+				<TextCell
+					{of}
+					{rtl}
+					chosen={of === cell && one === row}
+					name="{said(one.moment)}, {said(of.placement)}{one.exception_name ? `, ${one.exception_name}` : ''}"
+					typed={of === cell && one === row && inCell ? (typed ?? of.template) : null}
+					onchoose={() => choose(one, of)}
+					onedit={() => {
+						choose(one, of);
+						inCell = true;
+					}}
+					ontype={(text) => (typed = text)}
+					onkeep={keep}
+					onleave={leave}
+				/>
+			{:else}
+				<span class="block px-2 pt-2 text-soft">as above</span>
+			{/if}
+		</td>
+	{/each}
+{/snippet}
 
 {#if words.data}
 	<div class="words">
@@ -108,7 +142,7 @@
 					value={language}
 					options={workshop.languageOptions}
 					onpick={(to) => {
-						workshop.tongue = to;
+						workshop.preferences.language = to;
 						leave();
 					}}
 				/>
@@ -134,44 +168,15 @@
 					</tr>
 				</thead>
 				<tbody>
-					{#each words.data.rows as one (`${one.moment}/${one.exception}`)}
-						<tr class:narrowed={one.exception}>
-							<th title={one.reach_words || undefined}>
-								{#if one.exception}<span class="flex gap-1"
-										><span class="text-soft">↳</span>
-										<button class="text-left font-semibold" onclick={() => (workshop.opened = one.exception)}
-											>{one.exception_name}</button
-										></span
-									>{:else}{capital(said(one.moment))}{/if}
-							</th>
-							{#each Object.keys(words.data.rooms) as place (place)}
-								{@const of = one.cells.find((c) => c.placement === place)}
-								<td>
-									{#if of}
-										<TextCell
-											{of}
-											{rtl}
-											chosen={of === cell && one === row}
-											name="{said(one.moment)}, {said(of.placement)}{one.exception_name
-												? `, ${one.exception_name}`
-												: ''}"
-											typed={of === cell && one === row && inCell ? (typed ?? of.template) : null}
-											onchoose={() => choose(one, of)}
-											onedit={() => {
-												choose(one, of);
-												inCell = true;
-											}}
-											ontype={(text) => (typed = text)}
-											onkeep={keep}
-											onleave={leave}
-										/>
-									{:else}
-										<span class="block px-2 pt-2 text-soft">as above</span>
-									{/if}
-								</td>
-							{/each}
-						</tr>
-					{/each}
+					<VirtualRows
+						items={words.data.rows}
+						key={(one) => `${one.moment}/${one.exception}`}
+						tag="tr"
+						about={64}
+						rowClass={(one) => (one.exception ? 'narrowed' : undefined)}
+						keep={(one) => one === row}
+						row={textsOf}
+					/>
 				</tbody>
 			</table>
 		</section>
@@ -268,13 +273,13 @@
 		padding: 2px 0;
 		vertical-align: top;
 	}
-	.texts tbody tr {
+	.texts :global(tbody tr) {
 		border-top: 1px solid var(--color-hair);
 	}
-	.texts .narrowed {
+	.texts :global(.narrowed) {
 		border-top-style: dashed;
 	}
-	.texts .narrowed th {
+	:global(.texts .narrowed) th {
 		border-left: 1px solid var(--color-soft);
 		padding-left: 8px;
 		font-size: 13px;
