@@ -1,5 +1,6 @@
 """The stations as a person meets them: nothing that keeps anybody out, and every way by keyboard."""
 
+import re
 from collections.abc import Iterator
 
 import pytest
@@ -7,7 +8,8 @@ from playwright.sync_api import Browser, expect
 
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from tests.usecases.fakes import ADA
-from uptick.usecases.edit import change_layer
+from uptick.core.rules.reach import Reach
+from uptick.usecases.edit import Wish, add_exception, change_layer
 from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
@@ -190,4 +192,113 @@ def test_a_file_that_would_empty_the_shop_says_so_and_asks(own_demo: Stack, brow
     sheet.get_by_role("button", name="Cancel").click()
     with own_demo.wiring.open_shop("thornmere") as shop:
         assert len(shop.catalogue.all()) == 60
+    tab.context.close()
+
+
+def test_a_product_is_chosen_by_typing_of_however_many_there_are(demo_shop: Stack, studio: Tab) -> None:
+    page = studio.page
+    page.goto(f"{demo_shop.at.studio}/draw/product_page")
+    product = page.get_by_role("combobox", name="Product:")
+    before = product.input_value()
+    product.focus()
+    product.press("ArrowDown")
+    options = page.get_by_role("listbox", name="Products").get_by_role("option")
+    expect(options).to_have_count(50)
+    expect(page.get_by_text("and 10 more")).to_be_visible()
+    page.keyboard.type("tools goose")
+    expect(options).to_have_count(1)
+    expect(options).to_have_attribute("data-highlighted", "")
+    assert barriers(page) == []
+    page.keyboard.press("Enter")
+    page.wait_for_url("**product=TL-BRUSH*")
+    expect(product).to_have_value("Goose-wing bee brush")
+    # What is typed and given up changes nothing, and what nothing is called is said.
+    product.click()
+    page.keyboard.type("no such thing")
+    expect(page.get_by_text("No product is called that.")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(product).to_have_value("Goose-wing bee brush")
+    assert before != "Goose-wing bee brush"
+
+
+def test_what_can_be_pressed_is_listed_by_station_and_found_by_search(demo_shop: Stack, studio: Tab) -> None:
+    page = studio.page
+    page.goto(f"{demo_shop.at.studio}/draw/product_page")
+    expect(page.get_by_role("heading", name="Specification")).to_be_visible()
+    page.keyboard.press("?")
+    sheet = page.get_by_role("dialog")
+    expect(sheet.get_by_role("heading", name="In Draw")).to_be_visible()
+    expect(sheet.get_by_text("Ctrl Shift Z")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(sheet).to_be_hidden()
+    page.keyboard.press("/")
+    expect(sheet.get_by_role("combobox")).to_be_focused()
+    page.keyboard.type("pixel")
+    page.get_by_role("option", name="command Pixel grid g").click()
+    expect(page.get_by_role("toolbar").get_by_role("button", name="pixel grid")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    # A row of tools is one stop for Tab; arrows lead along it.
+    page.get_by_role("button", name="on the page").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("button", name="Smaller")).to_be_focused()
+    page.goto(f"{demo_shop.at.studio}/trials")
+    expect(page.get_by_role("heading", name="Trials").first).to_be_visible()
+    page.keyboard.press("?")
+    expect(sheet.get_by_role("heading", name="Everywhere")).to_be_visible()
+    expect(sheet.get_by_role("heading", name="In Draw")).to_have_count(0)
+
+
+def test_what_is_wrong_with_a_field_is_told_at_the_field(own_demo: Stack, browser: Browser) -> None:
+    tab = open_tab(browser)
+    sign_in(tab, own_demo)
+    page = tab.page
+    page.goto(own_demo.at.studio)
+    page.get_by_role("button", name="New exception").first.click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("Name").fill("Turned about")
+    sheet.get_by_label("What it is for").fill("its days are in the wrong order")
+    sheet.get_by_label("From").fill("2027-03-02")
+    sheet.get_by_label("until").fill("2027-03-01")
+    sheet.get_by_role("button", name="Save exception").click()
+    told = sheet.get_by_role("alert")
+    expect(told).to_contain_text("it ends on 2027-03-01, before it starts on 2027-03-02")
+    until = sheet.get_by_label("until")
+    expect(until).to_have_attribute("aria-invalid", "true")
+    expect(until).to_have_accessible_description(re.compile("it ends on 2027-03-01"))
+    expect(sheet.get_by_label("Name")).not_to_have_attribute("aria-invalid", "true")
+    until.fill("2027-03-09")
+    sheet.get_by_role("button", name="Save exception").click()
+    expect(sheet).to_be_hidden()
+    tab.context.close()
+
+
+def test_of_a_long_list_only_what_is_in_view_is_drawn_and_all_of_it_can_be_reached(
+    own_demo: Stack, browser: Browser
+) -> None:
+    with own_demo.wiring.open_shop("thornmere") as shop:
+        for n in range(120):
+            wish = Wish(f"Long list {n:03}", "one of many", Reach(products=("TL-BRUSH",)))
+            add_exception(shop, wish, {"look": {"radius": n % 20}}, shop.drafts.read().version, ADA, clock())
+    tab = open_tab(browser)
+    sign_in(tab, own_demo)
+    page = tab.page
+    page.goto(own_demo.at.studio)
+    rows = page.locator(".ledger tr:not(.gap)")
+    expect(rows.get_by_role("button", name="Jars by the set")).to_be_attached()
+    drawn = rows.count()
+    assert 10 < drawn < 60
+    last = rows.get_by_role("button", name="Long list 119")
+    assert last.count() == 0
+    page.mouse.move(400, 400)
+    for _ in range(40):
+        page.mouse.wheel(0, 2000)
+        page.wait_for_timeout(50)
+        if last.count():
+            break
+    expect(last).to_be_visible()
+    assert rows.count() < 60
+    last.click()
+    expect(page.get_by_role("dialog").get_by_label("Name", exact=True)).to_have_value("Long list 119")
+    assert tab.told == []
     tab.context.close()

@@ -115,11 +115,10 @@ def test_an_exception_for_nothing_known_is_refused() -> None:
 
 def test_a_drawing_says_which_layer_an_edit_goes_to_and_what_it_sets_itself() -> None:
     made = fake_shop(settings(exception(1, {"look": {"radius": 9}}, products=("A1",))))
-    narrow = drawing(made, "A1")
-    assert (narrow.layer, narrow.layer_title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius",))
-    plain = drawing(made, "A2")
-    assert (plain.layer, plain.layer_title, plain.own) == ("place:product_page", "Product page", ())
-    assert [hung.placement for hung in plain.hanging] == list(Placement)
+    narrow, plain = drawing(made, "A1").editing, drawing(made, "A2").editing
+    assert (narrow.layer, narrow.title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius",))
+    assert (plain.layer, plain.title, plain.own) == ("place:product_page", "Product page", ())
+    assert [hung.placement for hung in drawing(made, "A2").hanging] == list(Placement)
     with pytest.raises(NotFound, match="No product has the code 'Z9'"):
         drawing(made, "Z9")
     with pytest.raises(NotFound, match="catalogue is empty"):

@@ -43,7 +43,7 @@ def change(made: FakeShop, **changes: object) -> None:
 
 
 def text_on(made: FakeShop, place: Placement, sku: str = "A1", device: Device = Device.PHONE) -> str:
-    return view_drawing(made.shop, DrawQuery(place, sku, device)).text
+    return view_drawing(made.shop, DrawQuery(place, sku, device)).shown.text
 
 
 def test_a_products_own_text_reaches_page_listing_bar_and_strip_unless_said_otherwise() -> None:
@@ -163,7 +163,7 @@ def test_an_exception_may_hold_anything_of_a_button() -> None:
         "icon": {"kind": "none"},
     }
     add_exception(made.shop, Wish("By ten", "a box holds ten", Reach(products=("A1",))), layer, 1, ADA, NOW)
-    button = view_drawing(made.shop, DrawQuery(PAGE, "A1")).button
+    button = view_drawing(made.shop, DrawQuery(PAGE, "A1")).shown.button
     assert button["quantity"] == {"least": 10, "most": 200, "step": 10, "start": 20, "layout": "plain"}
     assert (button["after"], button["shown"]) == ("checkout", False)
     bad: Json = {"quantity": {"kind": "box", "least": 10, "step": 10, "start": 15}}
@@ -265,15 +265,15 @@ def test_a_language_is_spoken_its_gaps_are_told_and_its_texts_filled() -> None:
 def test_an_english_product_text_never_hides_a_german_one() -> None:
     made = fake_shop(settings(exception(1, TEXT, products=("A1",)), more=("de-DE",)))
     change_layer(made.shop, "baseline", {"wording": {"ready": {"de-DE": "Kaufen"}}}, 1, ADA, NOW)
-    drawn = {lang: view_drawing(made.shop, DrawQuery(PAGE, "A1", None, lang)).text for lang in ("en-GB", "de-DE")}
+    drawn = {lang: view_drawing(made.shop, DrawQuery(PAGE, "A1", None, lang)).shown.text for lang in ("en-GB", "de-DE")}
     assert drawn == {"en-GB": "Just this", "de-DE": "Kaufen"}
 
 
 def test_an_edit_can_go_to_any_layer_that_holds_here() -> None:
     made = with_rule(products=("A1",))
     drawn = view_drawing(made.shop, DrawQuery(PAGE, "A1", layer="baseline"))
-    assert [one.layer for one in drawn.layers] == ["baseline", "place:product_page", "exception:e1"]
-    assert drawn.layer == "baseline"
+    assert [one.layer for one in drawn.editing.layers] == ["baseline", "place:product_page", "exception:e1"]
+    assert drawn.editing.layer == "baseline"
     with pytest.raises(NotFound, match="does not hold"):
         view_drawing(made.shop, DrawQuery(PAGE, "A2", layer="exception:e1"))
 

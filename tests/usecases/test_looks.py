@@ -37,8 +37,8 @@ def keep(made: FakeShop, name: str, used_by: str = "", place: Placement = Placem
 def test_an_edit_that_is_tried_is_drawn_and_not_kept() -> None:
     made = fake_shop()
     tried = try_edit(made.shop, AT_PAGE, PAGE, {"look": {"padding": {"left": 60}}})
-    assert tried.drawing.padding.left == 60
-    assert drawn(made).drawing.padding.left == 20
+    assert tried.shown.drawing.padding.left == 60
+    assert drawn(made).shown.drawing.padding.left == 20
     assert made.drafts.version == 1
     with pytest.raises(BadDocument):
         try_edit(made.shop, AT_PAGE, PAGE, {"look": {"padding": {"left": -1}}})
@@ -48,7 +48,7 @@ def test_a_kept_look_is_used_by_several_placements_and_changed_in_one_place() ->
     made = fake_shop(settings(product_page=GREEN))
     keep(made, "Honey solid", PAGE)
     looks.use_look(made.shop, LIST, "honey-solid", made.drafts.version, ADA, NOW)
-    assert drawn(made).uses == "honey-solid"
+    assert drawn(made).editing.uses == "honey-solid"
     assert drawn(made, Placement.LISTING_CARD).document.look.radius == 9
     change(made, "look:honey-solid", {"look": {"radius": 17}})
     assert made.drafts.history(1)[0].label == "Look Honey solid: corner radius, 9 → 17"
@@ -190,7 +190,7 @@ def test_a_picture_is_kept_once_and_a_button_can_only_carry_one_that_is_there() 
     first = looks.bring_picture(made.shop, out.getvalue(), "bees.png", ADA, NOW)
     assert looks.bring_picture(made.shop, out.getvalue(), "again.png", ADA, NOW).hash == first.hash
     change(made, PAGE, {"look": {"fill": {"kind": "picture", "picture": first.hash}}})
-    assert f"up:pictures/{first.hash}" in drawn(made).button["css"]
+    assert f"up:pictures/{first.hash}" in drawn(made).shown.button["css"]
     with pytest.raises(BadDocument, match="no picture"):
         change(made, PAGE, {"look": {"fill": {"kind": "picture", "picture": "f" * 16}}})
 

@@ -183,7 +183,7 @@ def test_an_edit_of_a_drawing_answers_with_the_new_drawing(ada: TestClient) -> N
     body = {"layer": "place:product_page", "patch": {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}}}
     answer = ada.patch("/api/stores/sample/draw/product_page", json=body, headers={"If-Match": str(version)})
     view = answer.json()
-    assert "background:#eeeeee" in view["button"]["css"]
+    assert "background:#eeeeee" in view["shown"]["button"]["css"]
     assert view["findings"][0]["rule"] == "contrast"
     fix = view["findings"][0]["fixes"][0]
     assert edit(ada, fix["layer"], fix["patch"]).status_code == 200
@@ -435,7 +435,7 @@ def test_icons_are_found_and_brought_cleaned(ada: TestClient) -> None:
     assert read["left_out"] == ["the handler onload"]
     icon = {**read["icon"], "side": "before", "size_px": 20, "gap_px": 8}
     assert edit(ada, "baseline", {"icon": icon}).status_code == 200
-    assert ada.get(f"{at}/draw/product_page").json()["button"]["icon"]["paths"] == [{"d": "M0 0H9V9L0 0Z"}]
+    assert ada.get(f"{at}/draw/product_page").json()["shown"]["button"]["icon"]["paths"] == [{"d": "M0 0H9V9L0 0Z"}]
     problem(ada.post(f"{at}/icons", json={"svg": "<html/>"}), 422, "bad_icon")
 
 

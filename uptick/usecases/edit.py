@@ -191,7 +191,8 @@ def _rule(**values: Any) -> ExceptionRule:
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False, include_context=False)[0]
         field = ".".join(str(step) for step in first["loc"])
-        raise BadDocument(f"{field or 'exception'}: {first['msg']}.", field=field) from error
+        says = first["msg"].removeprefix("Value error, ")
+        raise BadDocument(f"{field or 'exception'}: {says}.", field=field) from error
 
 
 def require_reach(shop: Shop, reach: Reach) -> None:

@@ -3,7 +3,7 @@
 from datetime import date, datetime
 from typing import Annotated, Any
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, ValidationInfo, field_validator
 
 from uptick.core.button.document import Language, Placement
 from uptick.core.button.layer_ref import LayerRef
@@ -34,11 +34,13 @@ class ExceptionRule(Part):
     ends_on: date | None = None
     meant: bool = False
 
-    @model_validator(mode="after")
-    def _in_order(self) -> "ExceptionRule":
-        if self.starts_on and self.ends_on and self.ends_on < self.starts_on:
-            raise ValueError(f"it ends on {self.ends_on}, before it starts on {self.starts_on}")
-        return self
+    @field_validator("ends_on")
+    @classmethod
+    def _in_order(cls, ends_on: date | None, told: ValidationInfo) -> date | None:
+        starts_on = told.data.get("starts_on")
+        if starts_on and ends_on and ends_on < starts_on:
+            raise ValueError(f"it ends on {ends_on}, before it starts on {starts_on}")
+        return ends_on
 
     def inactive(self, day: date) -> str:
         """Return why it does not count on a day, or nothing."""

@@ -77,36 +77,64 @@ class StateShown:
 
 
 @dataclass(frozen=True, slots=True)
-class DrawView:
-    """One button, drawn. `layer` takes the edits; `own` are the fields that it sets itself; `layers` could, too.
+class Seen:
+    """Where and for whom a button is drawn."""
 
-    `uses` is the named look that the layer uses; `page_colour` is what the button stands on; `box_names` is what screen
-    readers call a quantity box here, None where nobody has said it in this language.
-    """
-
-    draft: DraftState
     placement: Placement
     device: Device
     language: str
     rtl: bool
     product: Product
+
+
+@dataclass(frozen=True, slots=True)
+class Editing:
+    """The layer that takes the edits, the fields that it sets itself, the named look that it uses, and other layers."""
+
     layer: str
-    layer_title: str
+    title: str
     own: tuple[str, ...]
-    layers: tuple[LayerHere, ...]
     uses: str
-    document: ButtonDocument
-    states: tuple[StateShown, ...]
-    ring: str
+    layers: tuple[LayerHere, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Around:
+    """What a button stands in and on, and what is asked of it there.
+
+    `ring` is the colour of its focus ring; `box_names` is what screen readers call a quantity box here, None where
+    nobody has said it in this language. Lengths are in CSS pixels.
+    """
+
     page_colour: str
+    ring: str
     needed_contrast: float
     window_px: float
     container_px: float
     box_names: BoxNames | None
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """A button with its boxes, in the moment that the product is in."""
+
     button: CompiledButton
     drawing: Drawing
     moment: Moment
     text: str
+
+
+@dataclass(frozen=True, slots=True)
+class DrawView:
+    """One button, drawn, with all that can be edited of it; `hanging` is the same product's in every placement."""
+
+    draft: DraftState
+    seen: Seen
+    editing: Editing
+    document: ButtonDocument
+    states: tuple[StateShown, ...]
+    around: Around
+    shown: Drawn
     moments: tuple[MomentShown, ...]
     findings: tuple[Finding, ...]
     hanging: tuple[Hanging, ...]
@@ -165,30 +193,23 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
     leading = next(m for m in moments if m.moment is LEADING[product.situation])
     layers = _layers(settings, one)
     editing = _editing(layers, query.layer or one.top_layer)
+    own = settings.layer(editing.layer) or {}
+    kind = one.document.look.type
     return DrawView(
         draft=_NO_STATE,
-        placement=query.placement,
-        device=device,
-        language=language,
-        rtl=rtl,
-        product=product,
-        layer=editing.layer,
-        layer_title=editing.title,
-        own=editing.own,
-        layers=layers,
-        uses=str((settings.layer(editing.layer) or {}).get(USES, "")),
+        seen=Seen(query.placement, device, language, rtl, product),
+        editing=Editing(editing.layer, editing.title, editing.own, str(own.get(USES, "")), layers),
         document=one.document,
         states=one.document.bare.derived(_states, surface.page_colour),
-        ring=ring_colour(one.document.look),
-        page_colour=surface.page_colour,
-        needed_contrast=needed_ratio(one.document.look.type.size_px, one.document.look.type.weight),
-        window_px=ground.window_px,
-        container_px=ground.container_px,
-        box_names=names_of(box, language) if isinstance(box, QuantityBox) else known_names(language),
-        button=compile_button(one.document, shop.kit, ground),
-        drawing=leading.drawing,
-        moment=leading.moment,
-        text=leading.text,
+        around=Around(
+            page_colour=surface.page_colour,
+            ring=ring_colour(one.document.look),
+            needed_contrast=needed_ratio(kind.size_px, kind.weight),
+            window_px=ground.window_px,
+            container_px=ground.container_px,
+            box_names=names_of(box, language) if isinstance(box, QuantityBox) else known_names(language),
+        ),
+        shown=Drawn(compile_button(one.document, shop.kit, ground), leading.drawing, leading.moment, leading.text),
         moments=moments,
         findings=tuple(found.told() for found in seen if found.is_about(one)),
         hanging=tuple(_hanging(shop, button, product, device, language, seen) for button in hung.values()),

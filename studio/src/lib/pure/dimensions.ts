@@ -32,7 +32,7 @@ export class Plan {
 	) {}
 
 	get drawing(): Drawing {
-		return this.view.drawing;
+		return this.view.shown.drawing;
 	}
 
 	x(value: number): number {

@@ -11,7 +11,7 @@ const drawing = {
 	second: null,
 	container_px: 320,
 };
-const plan = new Plan({ drawing } as unknown as DrawView, { x: 100, y: 120, zoom: 2, edge: 100 });
+const plan = new Plan({ shown: { drawing } } as unknown as DrawView, { x: 100, y: 120, zoom: 2, edge: 100 });
 const about = (spot: string, weight: Finding['weight'] = 'must_fix') => ({ spot, weight }) as Finding;
 
 describe('leaders', () => {

@@ -17,11 +17,8 @@ const draftOf = (version: number) =>
 const drawn = (version: number, size: number) =>
 	({
 		draft: draftOf(version),
-		layer: 'place:product_page',
-		own: ['look.type.size_px'],
-		product: { sku: 'A1', name: 'A', category: 'c' },
-		device: 'phone',
-		language: 'en-GB',
+		editing: { layer: 'place:product_page', own: ['look.type.size_px'] },
+		seen: { product: { sku: 'A1', name: 'A', category: 'c' }, device: 'phone', language: 'en-GB' },
 		document: { look: { type: { size_px: size } }, icon: { kind: 'none' } },
 	}) as unknown as DrawView;
 

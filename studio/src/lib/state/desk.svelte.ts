@@ -34,7 +34,7 @@ export class Desk {
 			data(
 				client.POST('/api/stores/{store}/draw/{placement}/try', {
 					params: this.params,
-					body: { layer: this.kept?.layer ?? '', patch },
+					body: { layer: this.kept?.editing.layer ?? '', patch },
 					signal,
 				}),
 			),
@@ -72,7 +72,7 @@ export class Desk {
 				enabled: this.marked !== '',
 				queryFn: () => {
 					const { placement } = this.#where();
-					const { product, device, language } = this.kept ?? {};
+					const { product, device, language } = this.kept?.seen ?? {};
 					const query = { placement, field: fieldOf(this.marked), product: product?.sku, device, language };
 					return data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query } }));
 				},
@@ -96,7 +96,7 @@ export class Desk {
 
 	/** Says whether the layer that takes the edits sets a field itself, so that it can be reset. */
 	isOwn(path: string): boolean {
-		return this.kept?.own.includes(fieldOf(path)) ?? false;
+		return this.kept?.editing.own.includes(fieldOf(path)) ?? false;
 	}
 
 	mark(path: string): void {
@@ -125,18 +125,18 @@ export class Desk {
 		const view = this.kept;
 		if (!view) return;
 		this.#trials.stop();
-		await this.#apply(view.layer, () => editOf(this.kept?.document, values));
+		await this.#apply(view.editing.layer, () => editOf(this.kept?.document, values));
 		this.tried = this.trying = null;
 	}
 
 	async reset(path: string): Promise<void> {
-		if (this.kept) await this.#apply(this.kept.layer, () => patchAt(fieldOf(path), null));
+		if (this.kept) await this.#apply(this.kept.editing.layer, () => patchAt(fieldOf(path), null));
 	}
 
 	/** Takes back what the layer says itself of some fields, all at once. */
 	async resetAll(paths: readonly string[]): Promise<void> {
 		const patches = paths.map((path) => patchAt(path, null));
-		if (this.kept) await this.#apply(this.kept.layer, () => together(patches));
+		if (this.kept) await this.#apply(this.kept.editing.layer, () => together(patches));
 	}
 
 	async fix(fix: Fix): Promise<void> {
@@ -146,7 +146,7 @@ export class Desk {
 
 	/** Applies a patch as it is, to the layer that takes the edits. */
 	async patch(patch: Patch): Promise<void> {
-		if (this.kept) await this.#apply(this.kept.layer, () => patch);
+		if (this.kept) await this.#apply(this.kept.editing.layer, () => patch);
 	}
 
 	async #apply(layer: string, patch: () => Patch): Promise<void> {
@@ -154,7 +154,7 @@ export class Desk {
 		const { query } = this.params;
 		this.editedAt = performance.timeOrigin + performance.now();
 		// What shows the shop's pages need not wait until the edit is kept.
-		if (layer === this.kept?.layer && !this.#workshop.saving) this.trying = patch();
+		if (layer === this.kept?.editing.layer && !this.#workshop.saving) this.trying = patch();
 		const inTurn = async () => {
 			await this.#pagesShow();
 			return patch();

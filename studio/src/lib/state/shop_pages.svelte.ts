@@ -42,7 +42,7 @@ export class ShopPages {
 
 	/** The address of the page that holds the button, showing the draft. */
 	get address(): string {
-		const { placement, product, language } = this.#view();
+		const { placement, product, language } = this.#view().seen;
 		const page = this.#workshop.info?.store.surfaces[placement]?.page_path || product.url;
 		const draft = encodeURIComponent(this.#workshop.info?.preview ?? '');
 		return `${this.#origin}${page}?lang=${language}&up-draft=${draft}`;
@@ -52,7 +52,7 @@ export class ShopPages {
 		const mine = ++this.#asked;
 		const began = this.#desk.editedAt;
 		const params = { path: this.#workshop.path };
-		const body = { layer: this.#view().layer, patch: this.#desk.trying ?? {} };
+		const body = { layer: this.#view().editing.layer, patch: this.#desk.trying ?? {} };
 		const asking = this.#desk.trying
 			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
 			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
@@ -69,7 +69,7 @@ export class ShopPages {
 		const frame = this.frames.find((one) => one?.contentWindow === event.source);
 		if (!frame || event.origin !== this.#origin) return;
 		if (event.data?.up === 'ready') {
-			const { placement, product } = this.#view();
+			const { placement, product } = this.#view().seen;
 			frame.contentWindow?.postMessage({ up: 'draft', show: placement, product: product.sku }, this.#origin);
 		}
 		if (event.data?.up !== 'drawn' || ++this.#drawn !== this.frames.length || this.#sentAt === this.#timed) return;

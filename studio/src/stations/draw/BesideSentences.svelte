@@ -13,7 +13,7 @@
 	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
 	let { view, desk, known }: Props = $props();
 	const workshop = useWorkshop();
-	type BoxNames = NonNullable<DrawView['box_names']>;
+	type BoxNames = NonNullable<DrawView['around']['box_names']>;
 	const ENGLISH: BoxNames = { quantity: 'Quantity', fewer: 'Fewer', more: 'More' };
 	const quantity = $derived(view.document.quantity);
 	const second = $derived(view.document.second);
@@ -26,9 +26,9 @@
 			return;
 		}
 		const { look } = view.document;
-		const { padding } = view.drawing;
+		const { padding } = view.shown.drawing;
 		// As high as the first one: its own border takes from the padding.
-		const less = Math.max(0, padding.top + view.drawing.border_px - 2);
+		const less = Math.max(0, padding.top + view.shown.drawing.border_px - 2);
 		void desk.set('second', {
 			kind: 'checkout',
 			side: 'beside',
@@ -48,12 +48,12 @@
 		await desk.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: desk.params })));
 	}
 	const allNames = $derived(quantity.kind === 'box' ? (quantity.names ?? {}) : {});
-	const names = $derived(allNames[view.language]);
+	const names = $derived(allNames[view.seen.language]);
 	function call(part: keyof BoxNames, text: string): void {
-		const whole = { ...(names ?? view.box_names ?? ENGLISH), [part]: text };
-		const others = Object.entries(allNames).filter(([language]) => language !== view.language);
+		const whole = { ...(names ?? view.around.box_names ?? ENGLISH), [part]: text };
+		const others = Object.entries(allNames).filter(([language]) => language !== view.seen.language);
 		// An emptied name falls back to the usual ones.
-		void desk.set('quantity.names', Object.fromEntries(text ? [...others, [view.language, whole]] : others));
+		void desk.set('quantity.names', Object.fromEntries(text ? [...others, [view.seen.language, whole]] : others));
 	}
 </script>
 
@@ -74,7 +74,7 @@
 	<Said
 		{label}
 		most={60}
-		usual={(view.box_names ?? ENGLISH)[part]}
+		usual={(view.around.box_names ?? ENGLISH)[part]}
 		value={names?.[part] ?? ''}
 		onfocus={() => desk.mark('quantity.names')}
 		onset={(text) => call(part, text)}
@@ -152,14 +152,14 @@
 	/> px away, says
 	<Said
 		label="Words of the second button"
-		value={second.wording[view.language] ?? ''}
-		onset={(text) => text && desk.set('second.wording', { ...second.wording, [view.language]: text })}
+		value={second.wording[view.seen.language] ?? ''}
+		onset={(text) => text && desk.set('second.wording', { ...second.wording, [view.seen.language]: text })}
 	/>
 	and goes straight to the checkout, in
 	<Colour
 		label="Second button's fill"
 		value={leadColour(second.fill) ?? null}
-		ruled={view.page_colour}
+		ruled={view.around.page_colour}
 		{known}
 		ramps={desk.kit?.ramps}
 		onset={(colour) => desk.set('second.fill', { kind: 'solid', colour })}

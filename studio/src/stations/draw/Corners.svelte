@@ -13,7 +13,7 @@
 	const each = $derived(typeof radius === 'object' ? radius : null);
 	const of = (corner: Corner): Length => (each ? each[corner] : (radius as Length));
 	/** Where each corner is drawn; from right to left they change sides. */
-	const left = (corner: Corner) => corner.endsWith('left') !== plan.view.rtl;
+	const left = (corner: Corner) => corner.endsWith('left') !== plan.view.seen.rtl;
 	const top = (corner: Corner) => corner.startsWith('top');
 	const shown = $derived(each ? names : (['top_right'] as const));
 

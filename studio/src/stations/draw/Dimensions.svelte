@@ -22,10 +22,10 @@
 	let { plan, desk, width, height, ground, linked }: Props = $props();
 
 	const view = $derived(plan.view);
-	const d = $derived(view.drawing);
+	const d = $derived(view.shown.drawing);
 	const look = $derived(view.document.look);
 	const size = $derived(look.size.kind);
-	const chain = $derived(plan.chained(view.rtl));
+	const chain = $derived(plan.chained(view.seen.rtl));
 	const upright = $derived(plan.upright());
 	const X = (value: number) => plan.x(value);
 	const Y = (value: number) => plan.y(value);

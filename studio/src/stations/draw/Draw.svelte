@@ -38,9 +38,11 @@
 	const desk = new Desk(workshop, () => ({ placement, product, device, language: workshop.shownLanguage, layer }));
 	const view = $derived(desk.view);
 	let picked = $state<Moment | null>(null);
-	const chosen = $derived(picked ?? view?.moment ?? 'ready');
+	const chosen = $derived(picked ?? view?.shown.moment ?? 'ready');
 	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
-	const shown = $derived(view && drawn ? { ...view, drawing: drawn.drawing, text: drawn.text } : undefined);
+	const atMoment = $derived(
+		view && drawn ? { ...view, shown: { ...view.shown, drawing: drawn.drawing, text: drawn.text } } : undefined,
+	);
 
 	let width = $state(800);
 	const tools = new DrawingTools();
@@ -50,35 +52,35 @@
 	const more = $derived(Math.max(0, tall - 800));
 	const height = $derived(tools.onPage ? 430 + more : Math.round(306 + more * 0.65));
 	const stage = $derived(
-		shown ? stageFor(shown.drawing, width, height, tools.times) : { x: 0, y: 0, zoom: 1, edge: 0 },
+		atMoment ? stageFor(atMoment.shown.drawing, width, height, tools.times) : { x: 0, y: 0, zoom: 1, edge: 0 },
 	);
-	const plan = $derived(shown && new Plan(shown, stage));
+	const plan = $derived(atMoment && new Plan(atMoment, stage));
 	/** Where the host of the whole row begins, seen from the button's own corner. */
 	const corner = $derived.by(() => {
-		const { second, quantity } = shown?.drawing ?? {};
+		const { second, quantity } = atMoment?.shown.drawing ?? {};
 		return {
 			x: Math.min(0, second?.outer.x ?? 0, quantity?.x ?? 0),
 			y: Math.min(0, second?.outer.y ?? 0, quantity?.y ?? 0),
 		};
 	});
-	const room = $derived(view?.container_px ?? 300);
+	const room = $derived(view?.around.container_px ?? 300);
 	const ground = $derived({
 		container: room,
-		window: view?.window_px ?? 1280,
+		window: view?.around.window_px ?? 1280,
 		type: Number(valueAt(view?.document, 'look.type.size_px') ?? 16),
 	});
-	const second = $derived(view?.drawing.second?.text ?? '');
+	const second = $derived(view?.shown.drawing.second?.text ?? '');
 	const known = $derived(
 		[...new Set((view?.states ?? []).flatMap((one) => [one.fill ?? '', one.words]))].filter(Boolean),
 	);
 
 	/** What the layer sets itself of the group that the marked value belongs to, as all padding. */
 	const group = $derived(desk.marked.split('.').slice(0, 2).join('.'));
-	const grouped = $derived((view?.own ?? []).filter((path) => path.startsWith(`${group}.`)));
+	const grouped = $derived((view?.editing.own ?? []).filter((path) => path.startsWith(`${group}.`)));
 
 	let sheet = $state(false);
 	let bringing = $state.raw<Carried | null>(null);
-	const address = $derived(`${placement}/${view?.product.sku ?? ''}`);
+	const address = $derived(`${placement}/${view?.seen.product.sku ?? ''}`);
 	function copy(): void {
 		workshop.clipboard.copyButton(address);
 	}
@@ -93,9 +95,9 @@
 		const field = fieldOf(desk.marked || 'look.fill');
 		workshop.opened.newException = {
 			placement,
-			device: view.device,
-			language: view.language,
-			product: view.product,
+			device: view.seen.device,
+			language: view.seen.language,
+			product: view.seen.product,
 			layer: patchAt(field, valueAt(view.document, field)),
 			sets: field
 				.replace(/^look\./, '')
@@ -109,10 +111,10 @@
 		if (!view) return;
 		workshop.opened.trace = {
 			placement,
-			field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.language}`,
-			product: view.product.sku,
-			device: view.device,
-			language: view.language,
+			field: desk.marked ? fieldOf(desk.marked) : `wording.${chosen}.${view.seen.language}`,
+			product: view.seen.product.sku,
+			device: view.seen.device,
+			language: view.seen.language,
 		};
 	}
 	const hasCopied = () => workshop.clipboard.look !== null;
@@ -143,8 +145,8 @@
 
 <svelte:window bind:innerHeight={tall} />
 
-{#if view && shown && plan && workshop.info}
-	<h1 class="sr-only">Draw: {said(placement)}, {view.product.name}</h1>
+{#if view && atMoment && plan && workshop.info}
+	<h1 class="sr-only">Draw: {said(placement)}, {view.seen.product.name}</h1>
 	<div class="desk">
 		<Hangings {view} onnarrow={narrow} />
 
@@ -165,10 +167,10 @@
 						style:top="{stage.y + corner.y * stage.zoom}px"
 					>
 						<TrueButton
-							button={view.button}
+							button={view.shown.button}
 							moment={chosen}
-							text={shown.text}
-							rtl={view.rtl}
+							text={atMoment.shown.text}
+							rtl={view.seen.rtl}
 							inactive={waits(chosen, placement)}
 							{second}
 							{room}
@@ -189,8 +191,8 @@
 						<p class="py-3 text-md">
 							<b>It fits and can be read.</b>
 							<span class="text-soft">
-								{px(shown.drawing.container_px - shown.drawing.needs_width_px)} px to spare on the {view.device}. The
-								worst product of the catalogue was tried in every moment.
+								{px(atMoment.shown.drawing.container_px - atMoment.shown.drawing.needs_width_px)} px to spare on the {view
+									.seen.device}. The worst product of the catalogue was tried in every moment.
 							</span>
 						</p>
 					{/if}
@@ -227,11 +229,13 @@
 				{:else}
 					<p class="text-soft">
 						Go to a value to see why it is what it is.
-						{#if view.own.length}
-							{view.layer_title} sets {view.own.length === 1 ? 'one value' : `${view.own.length} values`} itself;
+						{#if view.editing.own.length}
+							{view.editing.title} sets {view.editing.own.length === 1
+								? 'one value'
+								: `${view.editing.own.length} values`} itself;
 							<button
 								class="value"
-								onclick={() => desk.resetAll(view.own.filter((path) => !path.startsWith('wording.')))}
+								onclick={() => desk.resetAll(view.editing.own.filter((path) => !path.startsWith('wording.')))}
 								>reset all that is drawn</button
 							>.
 						{/if}

@@ -28,9 +28,9 @@
 <nav class="hangings" aria-label="Placements">
 	{#each view.hanging as hung (hung.placement)}
 		<a
-			href="/draw/{hung.placement}?product={view.product.sku}"
+			href="/draw/{hung.placement}?product={view.seen.product.sku}"
 			class="hung"
-			aria-current={hung.placement === view.placement ? 'page' : undefined}
+			aria-current={hung.placement === view.seen.placement ? 'page' : undefined}
 		>
 			<span class="mb-2 flex items-center justify-between gap-4">
 				<b class="name">{capital(said(hung.placement))}</b>
@@ -44,25 +44,29 @@
 	{/each}
 	<p class="seen text-md">
 		seen by
-		<ProductPick sku={view.product.sku} name={view.product.name} onpick={(sku) => see('product', sku)} /><br />
+		<ProductPick sku={view.seen.product.sku} name={view.seen.product.name} onpick={(sku) => see('product', sku)} /><br
+		/>
 		on a
 		<Pick
 			label="Device"
-			value={view.device}
+			value={view.seen.device}
 			options={DEVICES.map((device) => ({ value: device, label: device }))}
 			onpick={(to) => see('device', to)}
 		/>, in
 		<Pick
 			label="Language"
-			value={view.language}
+			value={view.seen.language}
 			options={workshop.languageOptions}
 			onpick={(to) => (workshop.preferences.language = to)}
 		/><br />
 		edits go to
 		<Pick
 			label="Edits go to"
-			value={view.layer}
-			options={[...view.layers.map((one) => ({ value: one.layer, label: one.title })), { value: NEW, label: 'only…' }]}
+			value={view.editing.layer}
+			options={[
+				...view.editing.layers.map((one) => ({ value: one.layer, label: one.title })),
+				{ value: NEW, label: 'only…' },
+			]}
 			onpick={(to) => (to === NEW ? onnarrow() : searchParams.set('layer', to))}
 		/>
 	</p>

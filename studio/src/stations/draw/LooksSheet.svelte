@@ -33,7 +33,7 @@
 		const mine = ++asked;
 		wrong = '';
 		try {
-			const body = { ...what, parts: chosen, layer: view?.layer ?? '' };
+			const body = { ...what, parts: chosen, layer: view?.editing.layer ?? '' };
 			const found = await data(
 				client.POST('/api/stores/{store}/draw/{placement}/bring', { params: desk.params, body }),
 			);
@@ -54,7 +54,7 @@
 	}
 	async function take(): Promise<void> {
 		if (!source || !view) return;
-		const body = { ...source, parts, layer: view.layer };
+		const body = { ...source, parts, layer: view.editing.layer };
 		const done = await workshop.act(async (headers) => {
 			const drawn = await data(
 				client.POST('/api/stores/{store}/draw/{placement}/carry', { params: desk.params, headers, body }),
@@ -66,7 +66,7 @@
 	}
 	const withStore = { path: workshop.path };
 	async function keep(): Promise<void> {
-		const body = { name, used_by: view?.layer.startsWith('look:') ? '' : (view?.layer ?? '') };
+		const body = { name, used_by: view?.editing.layer.startsWith('look:') ? '' : (view?.editing.layer ?? '') };
 		const done = await workshop.act((headers) =>
 			data(client.POST('/api/stores/{store}/draw/{placement}/keep', { params: desk.params, headers, body })),
 		);
@@ -78,7 +78,7 @@
 				client.PUT('/api/stores/{store}/looks/used', {
 					params: withStore,
 					headers,
-					body: { layer: view?.layer ?? '', look },
+					body: { layer: view?.editing.layer ?? '', look },
 				}),
 			),
 		);
@@ -112,15 +112,15 @@
 		<TrueButton
 			{button}
 			moment="ready"
-			text={view?.text ?? ''}
-			rtl={view?.rtl}
+			text={view?.shown.text ?? ''}
+			rtl={view?.seen.rtl}
 			room={wide ? 350 : 180}
 			second="Buy now"
 		/>
 	</span>
 {/snippet}
 
-<Sheet open title={brought ? `Apply “${brought.title}” to ${view?.layer_title}` : 'Looks'} {onclose} wide>
+<Sheet open title={brought ? `Apply “${brought.title}” to ${view?.editing.title}` : 'Looks'} {onclose} wide>
 	{#if brought && view}
 		<div class="mt-3 grid grid-cols-[1fr_1fr] gap-6">
 			<div>
@@ -173,19 +173,19 @@
 				<h3 class="mb-2">Now, and with it</h3>
 				<div class="grid justify-items-start gap-4 overflow-hidden bg-paper p-4">
 					<TrueButton
-						button={view.button}
-						moment={view.moment}
-						text={view.text}
-						rtl={view.rtl}
+						button={view.shown.button}
+						moment={view.shown.moment}
+						text={view.shown.text}
+						rtl={view.seen.rtl}
 						room={400}
 						second="Buy now"
 					/>
 					{#if brought.after}
 						<TrueButton
-							button={brought.after.button}
-							moment={view.moment}
-							text={view.text}
-							rtl={view.rtl}
+							button={brought.after.shown.button}
+							moment={view.shown.moment}
+							text={view.shown.text}
+							rtl={view.seen.rtl}
 							room={400}
 							second="Buy now"
 						/>
@@ -219,9 +219,9 @@
 				<span class="flex-1 text-soft"
 					>{look.used_by.length ? `used by ${look.used_by.join(', ')}` : 'not used yet'}</span
 				>
-				{#if view.uses === look.id}
+				{#if view.editing.uses === look.id}
 					<Press small onpress={() => use('')}>Stop using</Press>
-				{:else if !view.layer.startsWith('look:')}
+				{:else if !view.editing.layer.startsWith('look:')}
 					<Press small onpress={() => use(look.id)} label="Use {look.name}">Use</Press>
 				{/if}
 				<Press small onpress={() => bring({ kind: 'look', value: look.id, selector: '' })} label="Copy from {look.name}"

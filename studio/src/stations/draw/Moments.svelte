@@ -29,7 +29,7 @@
 			];
 			return Math.max(...ends) - from;
 		});
-		return Math.max(190, (view.button.wide ? room : Math.max(0, ...widths)) + 12);
+		return Math.max(190, (view.shown.button.wide ? room : Math.max(0, ...widths)) + 12);
 	});
 </script>
 
@@ -46,11 +46,11 @@
 					<span class="tag">{said(moment)}</span>
 					<span class="fit"
 						><TrueButton
-							button={view.button}
+							button={view.shown.button}
 							{moment}
 							text={shown.text}
-							rtl={view.rtl}
-							inactive={waits(moment, view.placement)}
+							rtl={view.seen.rtl}
+							inactive={waits(moment, view.seen.placement)}
 							{second}
 							{room}
 						/></span
@@ -66,10 +66,10 @@
 				<span class="tag">{lookNames[look]}</span>
 				<span class="fit"
 					><TrueButton
-						button={view.button}
+						button={view.shown.button}
 						moment="ready"
-						text={view.text}
-						rtl={view.rtl}
+						text={view.shown.text}
+						rtl={view.seen.rtl}
 						{second}
 						{room}
 						{look}

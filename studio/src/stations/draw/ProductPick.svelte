@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { Combobox } from 'bits-ui';
+	import { tick } from 'svelte';
 	import { client, data } from '$lib/api/client';
 	import { keyOf } from '$lib/api/keys';
 	import type { ProductsView } from '$lib/api/types';
@@ -21,6 +22,12 @@
 	}));
 	const products = $derived(matches.data?.products ?? []);
 	const more = $derived((matches.data?.total ?? 0) - products.length);
+
+	/** The list marks its first line when something is typed; of lines that arrive later it has to be told. */
+	function highlightFirst(input: HTMLInputElement): void {
+		void products;
+		void tick().then(() => isOpen && input.dispatchEvent(new Event('input', { bubbles: true })));
+	}
 </script>
 
 <Combobox.Root
@@ -36,23 +43,26 @@
 	}
 	onValueChange={(picked) => picked && picked !== sku && onpick(picked)}
 >
-	<Combobox.Input>
+	<Combobox.Input
+		class="value product"
+		aria-label="Product: {name}"
+		autocomplete="off"
+		maxlength={120}
+		placeholder={name}
+		oninput={(event) => (typed = event.currentTarget.value)}
+		onclick={() => (isOpen = true)}
+	>
 		{#snippet child({ props })}
 			<input
 				{...props}
-				class="value product"
-				aria-label="Product: {name}"
-				autocomplete="off"
-				maxlength="120"
 				style:--letters={Math.min(34, Math.max(8, name.length))}
-				placeholder={name}
 				value={isOpen ? typed : name}
-				oninput={(event) => (typed = event.currentTarget.value)}
-				onclick={() => (isOpen = true)}
+				{@attach highlightFirst}
 			/>
 		{/snippet}
 	</Combobox.Input>
-	<Combobox.Portal>
+	<!-- Within the page’s main part, so that it belongs to a landmark. -->
+	<Combobox.Portal to="#content">
 		<Combobox.Content
 			sideOffset={4}
 			collisionPadding={12}
@@ -86,12 +96,12 @@
 </Combobox.Root>
 
 <style>
-	.product {
+	:global(.product) {
 		width: calc(var(--letters) * 1ch);
 		max-width: 34ch;
 	}
 	@supports (field-sizing: content) {
-		.product {
+		:global(.product) {
 			field-sizing: content;
 			width: auto;
 			min-width: 8ch;

@@ -37,8 +37,8 @@
 		[
 			...new Set([
 				...view.states.flatMap((one) => [one.fill ?? '', one.words]),
-				view.ring,
-				view.page_colour,
+				view.around.ring,
+				view.around.page_colour,
 				'#ffffff',
 			]),
 		].filter(Boolean),
@@ -72,7 +72,7 @@
 	});
 
 	function setSize(kind: string): void {
-		const { needs_width_px, outer } = view.drawing;
+		const { needs_width_px, outer } = view.shown.drawing;
 		const whole = { kind, width: Math.ceil(needs_width_px), height: Math.ceil(outer.height) };
 		void desk.set('look.size', kind === 'fixed' ? whole : { kind });
 	}
@@ -142,7 +142,7 @@
 					onclick={() => desk.set('look.size', { ...size, most: undefined })}>×</button
 				>{:else}<button
 					class="value"
-					onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.drawing.outer.width)))}
+					onclick={() => desk.set('look.size.most', Math.max(16, Math.ceil(view.shown.drawing.outer.width)))}
 					>set a maximum width…</button
 				>{/if}
 		{/if}
@@ -207,9 +207,9 @@
 			<span
 				class={[
 					'figure ml-1 text-sm whitespace-nowrap',
-					rest.contrast < view.needed_contrast ? 'text-must' : 'text-soft',
+					rest.contrast < view.around.needed_contrast ? 'text-must' : 'text-soft',
 				]}
-				>{rest.contrast < view.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
+				>{rest.contrast < view.around.needed_contrast ? '▲ ' : ''}{(Math.floor(rest.contrast * 100) / 100).toFixed(2)} : 1</span
 			>{/if}. Words that are too long
 		<span class="whitespace-nowrap"
 			>{@render pick('Wrapping', 'look.wrap', [
@@ -244,9 +244,9 @@
 			Screen readers call it
 			<Said
 				label="Name for screen readers"
-				usual={view.text}
-				value={text(`spoken.${view.language}`)}
-				onset={(name) => desk.set(`spoken.${view.language}`, name || null)}
+				usual={view.shown.text}
+				value={text(`spoken.${view.seen.language}`)}
+				onset={(name) => desk.set(`spoken.${view.seen.language}`, name || null)}
 			/>.
 		{/if}
 		{#if icon.kind !== 'none'}
@@ -268,7 +268,7 @@
 	<Part name="Beside it">
 		<BesideSentences {view} {desk} {known} />
 		The button <Pick label="Standing" {...yes('placement.shown', ['is shown', 'is not shown'])} />
-		here{#if view.placement === 'sticky_bar'}, with
+		here{#if view.seen.placement === 'sticky_bar'}, with
 			<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
 			<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. After a press the
 		shopper

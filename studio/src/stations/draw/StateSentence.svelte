@@ -38,7 +38,7 @@
 		return value == null || kind === 'rule';
 	}
 	const short = $derived(
-		shown.contrast !== null && state !== 'disabled' && shown.contrast < (desk.view?.needed_contrast ?? 4.5),
+		shown.contrast !== null && state !== 'disabled' && shown.contrast < (desk.view?.around.needed_contrast ?? 4.5),
 	);
 	const curves = ['linear', 'ease', 'ease-in', 'ease-out', 'ease-in-out'].map((curve) => ({
 		value: curve,
@@ -79,7 +79,7 @@
 		<Colour
 			label="Focus ring"
 			value={look.focus.ring_colour}
-			ruled={desk.view?.ring}
+			ruled={desk.view?.around.ring}
 			{known}
 			ramps={desk.kit?.ramps}
 			onfocus={() => desk.mark('look.focus.ring_colour')}

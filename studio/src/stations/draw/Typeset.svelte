@@ -10,7 +10,7 @@
 
 	type Props = { view: DrawView; desk: Desk; hand: Hand; holds: ReturnType<typeof holdsOf> };
 	let { view, desk, hand, holds }: Props = $props();
-	const d = $derived(view.drawing);
+	const d = $derived(view.shown.drawing);
 	const type = $derived(view.document.look.type);
 </script>
 
