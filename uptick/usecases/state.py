@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from uptick.core.button.document import Device, Moment, Placement, SecondButton, Situation
-from uptick.core.drawing.boxes import second_text
+from uptick.core.drawing.beside import second_text
 from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound, OutOfRange

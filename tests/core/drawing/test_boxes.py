@@ -5,8 +5,9 @@ from hypothesis import strategies as st
 from tests.samples import document, kit
 from uptick.core.button.lengths import Ground
 from uptick.core.button.merge import Json
-from uptick.core.drawing.boxes import Drawing, lay_out
+from uptick.core.drawing.boxes import lay_out
 from uptick.core.drawing.compile import reserved_height
+from uptick.core.drawing.drawing import Drawing
 
 fonts = kit().fonts
 WINDOW = 375

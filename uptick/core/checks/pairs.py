@@ -6,7 +6,8 @@ from uptick.core.button.document import Placement, SecondButton, Situation
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.colour.colour import DEFICIENCIES, contrast_ratio, difference, seen_by
 from uptick.core.colour.dress import REST, base_colour, dress_in
-from uptick.core.drawing.boxes import lay_out, second_look
+from uptick.core.drawing.beside import second_look
+from uptick.core.drawing.boxes import lay_out
 from uptick.core.drawing.kit import Kit
 from uptick.core.drawing.match import matched
 from uptick.core.engine.snapshot import Snapshot

@@ -10,7 +10,8 @@ from uptick.core.button.look import FixedSize
 from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Found, Sighting, Weight, spots, where
 from uptick.core.checks.width_fixes import LEAST_GAP_PX, SMALLEST_TYPE_PX, possible_document, width_fixes
-from uptick.core.drawing.boxes import Drawing, Fitting, Widths, fitting_of, lay_out
+from uptick.core.drawing.boxes import Fitting, Widths, fitting_of, lay_out
+from uptick.core.drawing.drawing import Drawing
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step

@@ -10,7 +10,7 @@ from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.look import FixedSize
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks.finding import Fix
-from uptick.core.drawing.boxes import Drawing
+from uptick.core.drawing.drawing import Drawing
 from uptick.core.errors import BadDocument
 
 # Below these, words are hard to read, and hard to tell from the edge or from the icon (common practice).

@@ -5,111 +5,11 @@ from typing import NamedTuple
 
 from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButton
 from uptick.core.button.lengths import Ground, to_px
-from uptick.core.button.look import (
-    Corners,
-    FixedSize,
-    FullSize,
-    LineBorder,
-    Look,
-    NaturalSize,
-    NoBorder,
-    Padding,
-    Type,
-    corners_of,
-)
+from uptick.core.button.look import FixedSize, FullSize, LineBorder, Look, NaturalSize
+from uptick.core.drawing.beside import QUANTITY_GAP_PX, quantity_beside, second_beside, second_size, takes_row
+from uptick.core.drawing.drawing import Box, Drawing, Line, edges_of, mirrored, overflow, radii_of
 from uptick.core.drawing.kit import Kit, icon_of
-from uptick.core.type.fontbook import FontBook
-from uptick.core.type.setting import SetWords, set_words
-
-
-@dataclass(frozen=True, slots=True)
-class Box:
-    """A rectangle in CSS pixels from the button's upper left corner."""
-
-    x: float
-    y: float
-    width: float
-    height: float
-
-
-@dataclass(frozen=True, slots=True)
-class Edges:
-    top: float
-    right: float
-    bottom: float
-    left: float
-
-    @property
-    def across(self) -> float:
-        return self.left + self.right
-
-    @property
-    def along(self) -> float:
-        return self.top + self.bottom
-
-
-@dataclass(frozen=True, slots=True)
-class Radii:
-    top_left: float
-    top_right: float
-    bottom_right: float
-    bottom_left: float
-
-
-@dataclass(frozen=True, slots=True)
-class Line:
-    """One line of words as it stands."""
-
-    text: str
-    x: float
-    width: float
-
-
-@dataclass(frozen=True, slots=True)
-class SecondDrawn:
-    """The second button beside or under the first, in the first one's coordinates."""
-
-    outer: Box
-    words: Box
-    text: str
-    too_wide_px: float
-
-
-@dataclass(frozen=True, slots=True)
-class Drawing:
-    """A button laid out. `too_wide_px` and `too_high_px` are 0 where it fits.
-
-    `needs_*` is the size that words, icon, gap, padding and border take together; `container_px` is the room there is.
-    `shift_px` is how far optical centring has moved the words down; `left_out` are the words behind an ellipsis.
-    Padding and corners are those of the direction of reading, in pixels.
-    """
-
-    outer: Box
-    content: Box
-    words: Box
-    lines: tuple[Line, ...]
-    icon: Box | None
-    gap_px: float
-    padding: Edges
-    border_px: float
-    radius: Radii
-    baseline_y: float
-    cap_top_y: float
-    shift_px: float
-    line_height_px: float
-    needs_width_px: float
-    needs_height_px: float
-    container_px: float
-    too_wide_px: float
-    too_high_px: float
-    missing: str
-    left_out: str
-    text: str
-    quantity: Box | None
-    second: SecondDrawn | None
-
-
-QUANTITY_GAP_PX = 8.0
+from uptick.core.type.setting import set_words
 
 
 def lay_out(
@@ -146,15 +46,15 @@ def lay_out(
 
     # 2. The quantity box and the second button around it.
     if second and own:
-        drawn = replace(drawn, second=_second(document, second, own, drawn, ground, quantity, shares))
+        drawn = replace(drawn, second=second_beside(document, second, own, drawn, ground, quantity, shares))
         assert drawn.second
         row_end = max(drawn.outer.width, drawn.second.outer.x + drawn.second.outer.width)
         if not under:
             over = row_end + beside - ground.container_px
-            drawn = replace(drawn, too_wide_px=max(drawn.too_wide_px, _over(over)))
+            drawn = replace(drawn, too_wide_px=max(drawn.too_wide_px, overflow(over)))
     if quantity:
-        drawn = replace(drawn, quantity=_quantity(quantity, drawn, under))
-    return _mirrored(drawn) if rtl else drawn
+        drawn = replace(drawn, quantity=quantity_beside(quantity, drawn, under))
+    return mirrored(drawn) if rtl else drawn
 
 
 class Widths(NamedTuple):
@@ -191,7 +91,7 @@ class Fitting:
         words = words_px if self.counts_words else 0.0
         needs = self.beside_px + max(self.above_px, words)
         outer = max(min(needs, self.most_px), self.least_px) if self.fixed_px is None else self.fixed_px
-        return Widths(needs, outer, _over(max(needs - outer, outer - self.empty.container_px)))
+        return Widths(needs, outer, overflow(max(needs - outer, outer - self.empty.container_px)))
 
 
 def fitting_of(document: ButtonDocument, kit: Kit, ground: Ground) -> Fitting:
@@ -285,7 +185,7 @@ def _alone(
         gap_px=gap,
         padding=pad,
         border_px=border,
-        radius=_radius(look.radius, width, type_px, ground),
+        radius=radii_of(look.radius, width, type_px, ground),
         baseline_y=baseline,
         cap_top_y=baseline - words.cap_height_px,
         shift_px=shift,
@@ -293,8 +193,8 @@ def _alone(
         needs_width_px=wanted,
         needs_height_px=needs_high,
         container_px=room,
-        too_wide_px=_over(max(wanted - width, width - room)),
-        too_high_px=_over(needs_high - height),
+        too_wide_px=overflow(max(wanted - width, width - room)),
+        too_high_px=overflow(needs_high - height),
         missing=words.missing,
         left_out=words.left_out,
         text=text,
@@ -325,147 +225,3 @@ def _stretched(
     cap = to_px(size.most, ground, type_px) if size.most is not None else row
     wide = min(row, cap)
     return max(wide, to_px(size.least, ground, type_px), across) if whole_row else max(natural, wide)
-
-
-def edges_of(padding: Padding, ground: Ground, type_px: float) -> Edges:
-    """Return padding in pixels."""
-    sides = (padding.top, padding.right, padding.bottom, padding.left)
-    return Edges(*(to_px(side, ground, type_px) for side in sides))
-
-
-def _radius(radius: Corners | float | str, width: float, type_px: float, ground: Ground) -> Radii:
-    corners, own = corners_of(radius), Ground(width, ground.window_px)
-    those = (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
-    return Radii(*(to_px(corner, own, type_px) for corner in those))
-
-
-def takes_row(document: ButtonDocument) -> bool:
-    """Tell whether the button's box takes the whole row: what is of full width, or a share of the container's."""
-    return document.bare.derived(_takes_row)
-
-
-def _takes_row(document: ButtonDocument) -> bool:
-    look, second = document.look, document.second
-    if isinstance(look.size, FullSize):
-        return True
-    if isinstance(second, SecondButton) and second.side == "under" and isinstance(document.quantity, QuantityBox):
-        return True
-    pad = look.padding
-    sizes = [getattr(look.size, name, None) for name in ("least", "most", "width")]
-    return any(isinstance(one, str) and one.endswith("%") for one in (pad.top, pad.right, pad.bottom, pad.left, *sizes))
-
-
-@dataclass(frozen=True, slots=True)
-class SecondSize:
-    """The second button by itself: its outer size and its words."""
-
-    width: float
-    height: float
-    words: SetWords
-    text: str
-
-
-def second_look(document: ButtonDocument) -> Look:
-    """Return the look of the second button as a look of its own; its type family is the first one's.
-
-    Its document must have one.
-    """
-    return document.bare.derived(_second_look)
-
-
-def _second_look(document: ButtonDocument) -> Look:
-    second = document.second
-    assert isinstance(second, SecondButton)
-    return Look.model_construct(
-        size=NaturalSize(),
-        padding=second.padding,
-        radius=second.radius,
-        fill=second.fill,
-        text_colour=second.text_colour,
-        border=second.border,
-        type=Type(family=document.look.type.family, size_px=second.size_px, weight=second.weight),
-        motion=document.look.motion,
-        focus=document.look.focus,
-        centring=document.look.centring,
-    )
-
-
-def second_text(second: SecondButton, language: str) -> str:
-    return second.wording.get(language) or next(iter(second.wording.values()), "")
-
-
-def second_size(document: ButtonDocument, language: str, fonts: FontBook, ground: Ground) -> SecondSize:
-    """Return how large the second button is by itself; its document must have one."""
-    assert isinstance(document.second, SecondButton)
-    look = second_look(document)
-    text = second_text(document.second, language)
-    words = set_words(text, look.type, fonts, language=language)
-    border = 0.0 if isinstance(look.border, NoBorder) else look.border.width_px
-    pad = edges_of(look.padding, ground, look.type.size_px)
-    width = words.width_px + pad.across + 2 * border
-    return SecondSize(width, words.line_height_px + pad.along + 2 * border, words, text)
-
-
-def _second(
-    document: ButtonDocument,
-    second: SecondButton,
-    own: SecondSize,
-    drawn: Drawing,
-    ground: Ground,
-    quantity: QuantityBox | None,
-    shares: bool,
-) -> SecondDrawn:
-    main = drawn.outer
-    takes = takes_row(document)
-    if second.side == "under":
-        wide = ground.container_px if takes else max(own.width, main.width)
-        left = 0.0
-        if quantity:
-            beside = quantity.whole_width_px + QUANTITY_GAP_PX
-            wide, left = ground.container_px + beside, -beside
-        if document.look.wrap != "none" and not takes:
-            wide = min(wide, ground.container_px)
-        outer = Box(left, main.height + second.gap_px, wide, own.height)
-        over = _over(max(own.width, wide) - max(wide if takes else ground.container_px, 0.0))
-    else:
-        wide = max(drawn.container_px, own.width - own.words.width_px) if shares else own.width
-        x = -second.gap_px - wide if second.first else main.width + second.gap_px
-        outer = Box(x, (main.height - own.height) / 2, wide, own.height)
-        over = _over(own.width - wide)
-    line = own.words.line_height_px
-    words = Box(outer.x + (wide - own.words.width_px) / 2, outer.y + (own.height - line) / 2, own.words.width_px, line)
-    return SecondDrawn(outer, words, own.text, over)
-
-
-def _quantity(quantity: QuantityBox, drawn: Drawing, under: bool) -> Box:
-    """Return the box of the number, as high as the row that it begins."""
-    wide = quantity.whole_width_px
-    left, top, high = -wide - QUANTITY_GAP_PX, 0.0, drawn.outer.height
-    if drawn.second and not under:
-        outer = drawn.second.outer
-        top, high = min(0.0, outer.y), max(high, outer.height)
-        left += min(0.0, outer.x)
-    return Box(left, top, wide, high)
-
-
-def _mirrored(drawn: Drawing) -> Drawing:
-    def turned(box: Box) -> Box:
-        return replace(box, x=drawn.outer.width - box.x - box.width)
-
-    second = drawn.second
-    if second:
-        second = replace(second, outer=turned(second.outer), words=turned(second.words))
-    return replace(
-        drawn,
-        content=turned(drawn.content),
-        words=turned(drawn.words),
-        lines=tuple(replace(one, x=drawn.outer.width - one.x - one.width) for one in drawn.lines),
-        icon=turned(drawn.icon) if drawn.icon else None,
-        quantity=turned(drawn.quantity) if drawn.quantity else None,
-        second=second,
-    )
-
-
-def _over(pixels: float) -> float:
-    # Chromium lays out in 64ths of a pixel; less than that is no overflow.
-    return pixels if pixels > 1 / 64 else 0.0

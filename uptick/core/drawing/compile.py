@@ -14,7 +14,7 @@ from uptick.core.button.look import FixedSize, FullSize, LineBorder, Look, corne
 from uptick.core.button.merge import Json
 from uptick.core.colour.dress import REST, dress_in
 from uptick.core.drawing import css
-from uptick.core.drawing.boxes import QUANTITY_GAP_PX, second_look, takes_row
+from uptick.core.drawing.beside import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.type.setting import set_words
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text

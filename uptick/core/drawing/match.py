@@ -3,8 +3,9 @@
 from uptick.core.button.document import ButtonDocument, NoSecond, SecondButton
 from uptick.core.button.lengths import Ground
 from uptick.core.button.look import LineBorder
-from uptick.core.drawing.boxes import edges_of, second_look
+from uptick.core.drawing.beside import second_look
 from uptick.core.drawing.compile import reserved_height
+from uptick.core.drawing.drawing import edges_of
 from uptick.core.drawing.kit import Kit
 from uptick.core.errors import BadDocument
 from uptick.core.type.setting import set_words

@@ -2,7 +2,8 @@
 
 from uptick.core.button.document import ButtonDocument
 from uptick.core.button.lengths import Ground
-from uptick.core.drawing.boxes import Drawing, lay_out
+from uptick.core.drawing.boxes import lay_out
+from uptick.core.drawing.drawing import Drawing
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 

@@ -3,8 +3,9 @@
 from collections.abc import Sequence
 
 from uptick.core.button.document import ButtonDocument, Moment, NoQuantity, NoSecond
-from uptick.core.drawing.boxes import Drawing, lay_out
+from uptick.core.drawing.boxes import lay_out
 from uptick.core.drawing.compile import reserved_height
+from uptick.core.drawing.drawing import Drawing
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step

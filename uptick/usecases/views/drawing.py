@@ -20,8 +20,8 @@ from uptick.core.checks.origin import order_of
 from uptick.core.colour.colour import needed_ratio, worst_contrast
 from uptick.core.colour.dress import base_colour, dresses, ring_colour
 from uptick.core.colour.fills import colours_in
-from uptick.core.drawing.boxes import Drawing
 from uptick.core.drawing.compile import CompiledButton, compile_button
+from uptick.core.drawing.drawing import Drawing
 from uptick.core.engine.layers import USES
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound

@@ -1,0 +1,128 @@
+"""What a drawn button consists of: its boxes, in CSS pixels from its own upper left corner."""
+
+from dataclasses import dataclass, replace
+
+from uptick.core.button.lengths import Ground, to_px
+from uptick.core.button.look import Corners, Padding, corners_of
+
+
+@dataclass(frozen=True, slots=True)
+class Box:
+    """A rectangle in CSS pixels from the button's upper left corner."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+@dataclass(frozen=True, slots=True)
+class Edges:
+    top: float
+    right: float
+    bottom: float
+    left: float
+
+    @property
+    def across(self) -> float:
+        return self.left + self.right
+
+    @property
+    def along(self) -> float:
+        return self.top + self.bottom
+
+
+@dataclass(frozen=True, slots=True)
+class Radii:
+    top_left: float
+    top_right: float
+    bottom_right: float
+    bottom_left: float
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of words as it stands."""
+
+    text: str
+    x: float
+    width: float
+
+
+@dataclass(frozen=True, slots=True)
+class SecondDrawn:
+    """The second button beside or under the first, in the first one's coordinates."""
+
+    outer: Box
+    words: Box
+    text: str
+    too_wide_px: float
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A button laid out. `too_wide_px` and `too_high_px` are 0 where it fits.
+
+    `needs_*` is the size that words, icon, gap, padding and border take together; `container_px` is the room there is.
+    `shift_px` is how far optical centring has moved the words down; `left_out` are the words behind an ellipsis.
+    Padding and corners are those of the direction of reading, in pixels.
+    """
+
+    outer: Box
+    content: Box
+    words: Box
+    lines: tuple[Line, ...]
+    icon: Box | None
+    gap_px: float
+    padding: Edges
+    border_px: float
+    radius: Radii
+    baseline_y: float
+    cap_top_y: float
+    shift_px: float
+    line_height_px: float
+    needs_width_px: float
+    needs_height_px: float
+    container_px: float
+    too_wide_px: float
+    too_high_px: float
+    missing: str
+    left_out: str
+    text: str
+    quantity: Box | None
+    second: SecondDrawn | None
+
+
+def edges_of(padding: Padding, ground: Ground, type_px: float) -> Edges:
+    """Return padding in pixels."""
+    sides = (padding.top, padding.right, padding.bottom, padding.left)
+    return Edges(*(to_px(side, ground, type_px) for side in sides))
+
+
+def radii_of(radius: Corners | float | str, width: float, type_px: float, ground: Ground) -> Radii:
+    corners, own = corners_of(radius), Ground(width, ground.window_px)
+    those = (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
+    return Radii(*(to_px(corner, own, type_px) for corner in those))
+
+
+def mirrored(drawn: Drawing) -> Drawing:
+    def turned(box: Box) -> Box:
+        return replace(box, x=drawn.outer.width - box.x - box.width)
+
+    second = drawn.second
+    if second:
+        second = replace(second, outer=turned(second.outer), words=turned(second.words))
+    return replace(
+        drawn,
+        content=turned(drawn.content),
+        words=turned(drawn.words),
+        lines=tuple(replace(one, x=drawn.outer.width - one.x - one.width) for one in drawn.lines),
+        icon=turned(drawn.icon) if drawn.icon else None,
+        quantity=turned(drawn.quantity) if drawn.quantity else None,
+        second=second,
+    )
+
+
+def overflow(pixels: float) -> float:
+    # Chromium lays out in 64ths of a pixel; less than that is no overflow.
+    return pixels if pixels > 1 / 64 else 0.0
