@@ -26,7 +26,7 @@ from uptick.usecases.edit import Wish, add_exception, change_layer
 from uptick.usecases.importing import import_catalogue
 from uptick.usecases.ports import Person
 from uptick.usecases.publish import publish, view_release
-from uptick.usecases.views import view_findings, view_floor, view_trace
+from uptick.usecases.views import view_findings, view_floor, view_trace, view_words
 from uptick.usecases.views.drawing import DrawQuery, try_edit, view_drawing
 from uptick.usecases.views.why import TraceQuery
 from uptick.wiring import Wiring, clock, load_kit, shops, tidy
@@ -158,6 +158,11 @@ def _day(wiring: Wiring) -> list[Row]:
         one.edit("baseline", {"look": {"padding": {"right": 9 + n}}})
         tidy()
         rechecked.append(_seconds(lambda: one.look(view_findings)) * 1000)
+    worded = []
+    for n in range(8):
+        one.edit("baseline", {"wording": {"ready": {"en-GB": f"Carry it home {n}"}}})
+        tidy()
+        worded.append(_seconds(lambda: one.look(view_words)) * 1000)
     floor_first, floor_again = _seconds(one.floor), _seconds(one.floor)
     one.release()
     one.edit("baseline", {"wording": {"ready": {"en-GB": "Take it today"}}})
@@ -176,6 +181,7 @@ def _day(wiring: Wiring) -> list[Row]:
         _at_most("large shop: new exception, p95", p95(added), "ms", 100, median(added), "the median"),
         _at_most("large shop: findings, first time", checked, "s", 5, median(rechecked) / 1000, "after an edit"),
         _at_most("large shop: findings after an edit, p95", p95(rechecked), "ms", 300, median(rechecked), "the median"),
+        _at_most("large shop: all texts after an edit, p95", p95(worded[1:]), "ms", 400, worded[0], "the first"),
         _at_most("large shop: floor, first time", floor_first, "s", 1, floor_again, "again"),
         _at_most("large shop: what changed since the release", changed, "s", 0.5),
         _at_most("large shop: releasing", released, "s", 2),

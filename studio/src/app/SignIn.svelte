@@ -37,10 +37,12 @@
 			type="password"
 			autocomplete="current-password"
 			required
+			aria-invalid={wrong !== ''}
+			aria-describedby={wrong ? 'wrong' : undefined}
 			bind:value={password}
 		/>
 		<p class="mt-6"><Press main type="submit" disabled={busy}>{busy ? 'Opening…' : 'Sign in'}</Press></p>
-		{#if wrong}<p role="alert" class="mt-4 text-must">▲ {wrong}</p>{/if}
+		{#if wrong}<p id="wrong" role="alert" class="mt-4 text-must">▲ {wrong}</p>{/if}
 	</form>
 </main>
 

@@ -35,6 +35,7 @@
 		onfocus,
 		marked = false,
 	}: Props = $props();
+	const id = $props.id();
 	let typed = $state<string | null>(null);
 	let wrong = $state(false);
 	let wanted = $state<Length | null>(null);
@@ -88,6 +89,7 @@
 		class={['value number', marked && 'marked']}
 		aria-label="{label}, {unit}"
 		aria-invalid={wrong}
+		aria-describedby={wrong ? `${id}-allowed` : undefined}
 		title={wrong ? `${label} must be from ${least} to ${most} ${unit}` : undefined}
 		inputmode="decimal"
 		autocomplete="off"
@@ -102,5 +104,5 @@
 		{onkeydown}
 		onkeyup={release}
 		{onfocus}
-	/>{#if wrong}<span role="alert" class="text-sm text-must"> {least} to {most}</span>{/if}
+	/>{#if wrong}<span id="{id}-allowed" role="alert" class="text-sm text-must"> {least} to {most}</span>{/if}
 </span>

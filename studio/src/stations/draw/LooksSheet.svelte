@@ -247,6 +247,7 @@
 				placeholder="name of this button’s look"
 				maxlength="60"
 				bind:value={name}
+				{...workshop.told('name')}
 			/>
 			<Press small type="submit" disabled={!name.trim()}>Save look</Press>
 		</form>

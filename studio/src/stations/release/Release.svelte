@@ -119,7 +119,7 @@
 				}}
 			>
 				<label class="block font-semibold" for="note">What this release is for</label>
-				<input id="note" class="field mt-1 mb-3 w-full" maxlength="400" bind:value={note} />
+				<input id="note" class="field mt-1 mb-3 w-full" maxlength="400" bind:value={note} {...workshop.told('note')} />
 				<Press main type="submit" disabled={!canSend || workshop.saving}>
 					Release {(release.data.ledger[0]?.n ?? 0) + 1}
 				</Press>

@@ -57,6 +57,7 @@
 					maxlength="200"
 					required
 					bind:value={question}
+					{...workshop.told('question')}
 				/>
 				<span>about the button of the</span>
 				<Pick
