@@ -1,8 +1,5 @@
 <script lang="ts">
 	import { createInfiniteQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
-	import type { Step } from '$lib/api/types';
 	import { moment } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -12,15 +9,7 @@
 	type Props = { open: boolean; onclose: () => void };
 	let { open, onclose }: Props = $props();
 	const workshop = useWorkshop();
-	const PAGE = 60;
-	const history = createInfiniteQuery(() => ({
-		queryKey: keyOf.history(workshop.at),
-		enabled: open,
-		initialPageParam: undefined as number | undefined,
-		queryFn: ({ pageParam: before }) =>
-			data(client.GET('/api/stores/{store}/draft/history', { params: { path: workshop.path, query: { before } } })),
-		getNextPageParam: (page: Step[]) => (page.length < PAGE ? undefined : page.at(-1)?.n),
-	}));
+	const history = createInfiniteQuery(() => ({ ...workshop.ask.history(), enabled: open }));
 	const steps = $derived(history.data?.pages.flat() ?? []);
 </script>
 

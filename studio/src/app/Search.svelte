@@ -1,8 +1,6 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { Command } from 'bits-ui';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import { readable, useActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -14,10 +12,9 @@
 	const actions = useActions();
 	let text = $state('');
 	const matches = createQuery(() => ({
-		queryKey: keyOf.search(workshop.at, text),
+		...workshop.ask.search(text),
 		enabled: open && text.trim() !== '',
-		placeholderData: (before) => before,
-		queryFn: () => data(client.GET('/api/stores/{store}/search', { params: { path: workshop.path, query: { text } } })),
+		placeholderData: keepPreviousData,
 	}));
 	const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
 	const lines = $derived([

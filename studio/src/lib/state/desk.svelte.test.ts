@@ -2,6 +2,7 @@ import { QueryClient } from '@tanstack/svelte-query';
 import { flushSync } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { DraftState, DrawView, Patch } from '$lib/api/types';
+import { Queries } from '$lib/api/queries';
 import { Desk } from './desk.svelte';
 import { DraftQueue } from './draft_queue.svelte';
 import type { Workshop } from './workshop.svelte';
@@ -28,7 +29,7 @@ function begin() {
 	queue.draft = draftOf(1);
 	const patches: Patch[] = [];
 	let answer: (patch: Patch) => Promise<DrawView> = () => Promise.resolve(drawn(2, 17));
-	const workshop = {
+	const around = {
 		queries: new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 60_000 } } }),
 		store: 'sample',
 		path: { store: 'sample' },
@@ -54,6 +55,7 @@ function begin() {
 				return view.draft;
 			}),
 	};
+	const workshop = Object.assign(around, { ask: new Queries(around as unknown as Workshop) });
 	let desk!: Desk;
 	const end = $effect.root(() => {
 		desk = new Desk(workshop as unknown as Workshop, () => ({

@@ -1,7 +1,8 @@
-import { createQuery } from '@tanstack/svelte-query';
+import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 import { client, data, Problem } from '$lib/api/client';
 import { Newest } from './newest';
 import { keyOf } from '$lib/api/keys';
+import type { DrawParams } from '$lib/api/queries';
 import type { Device, DrawView, LooksView, Fix, Patch, Placement } from '$lib/api/types';
 import { editOf, fieldOf, together } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
@@ -51,34 +52,16 @@ export class Desk {
 		this.#where = where;
 		const queries = () => workshop.queries;
 		this.drawing = createQuery(
-			() => ({
-				queryKey: this.#key(),
-				queryFn: () => workshop.seen(data(client.GET('/api/stores/{store}/draw/{placement}', { params: this.params }))),
-				placeholderData: (before: DrawView | undefined) => before,
-			}),
+			() => ({ ...workshop.ask.drawing(this.params), placeholderData: keepPreviousData }),
 			queries,
 		);
-		this.looks = createQuery(
-			() => ({
-				queryKey: keyOf.looks(workshop.at),
-				queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: workshop.path } })),
-				placeholderData: (before: LooksView | undefined) => before,
-			}),
-			queries,
-		);
-		this.why = createQuery(
-			() => ({
-				queryKey: keyOf.trace(workshop.at, this.#where(), fieldOf(this.marked)),
-				enabled: this.marked !== '',
-				queryFn: () => {
-					const { placement } = this.#where();
-					const { product, device, language } = this.kept?.seen ?? {};
-					const query = { placement, field: fieldOf(this.marked), product: product?.sku, device, language };
-					return data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query } }));
-				},
-			}),
-			queries,
-		);
+		this.looks = createQuery(() => ({ ...workshop.ask.looks(), placeholderData: keepPreviousData }), queries);
+		this.why = createQuery(() => {
+			const { product, device, language } = this.kept?.seen ?? {};
+			const { placement } = this.#where();
+			const asked = { placement, field: fieldOf(this.marked), product: product?.sku, device, language };
+			return { ...workshop.ask.trace(asked), enabled: this.marked !== '' };
+		}, queries);
 	}
 
 	/** What is drawn: the edit being tried, or else the draft. */
@@ -173,14 +156,11 @@ export class Desk {
 	/** Shows a drawing that an edit has just answered with. */
 	take = (view: DrawView): void => {
 		const { version, release } = view.draft;
-		this.#workshop.queries.setQueryData(this.#key(`${version}.${release}`), view);
+		const at = { store: this.#workshop.store, stamp: `${version}.${release}` };
+		this.#workshop.queries.setQueryData(keyOf.drawing(at, this.params), view);
 	};
 
-	#key(stamp = this.#workshop.at.stamp) {
-		return keyOf.drawing({ store: this.#workshop.store, stamp }, this.#where());
-	}
-
-	get params() {
+	get params(): DrawParams {
 		const { placement, product, device, language, layer } = this.#where();
 		return {
 			path: { ...this.#workshop.path, placement },

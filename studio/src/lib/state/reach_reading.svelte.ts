@@ -1,6 +1,5 @@
 import { createQuery } from '@tanstack/svelte-query';
-import { client, data, Problem } from '$lib/api/client';
-import { keyOf } from '$lib/api/keys';
+import { Problem } from '$lib/api/client';
 import type { ReachRead } from '$lib/api/types';
 import type { Workshop } from './workshop.svelte';
 
@@ -17,14 +16,7 @@ export class ReachReading {
 	constructor(workshop: Workshop, usual: () => string) {
 		this.#usual = usual;
 		this.#query = createQuery(
-			() => ({
-				queryKey: keyOf.reach(workshop.at, this.words),
-				queryFn: async ({ signal }) => {
-					await rest(REST_MS, signal);
-					const params = { path: workshop.path };
-					return data(client.POST('/api/stores/{store}/reach', { params, body: { text: this.words }, signal }));
-				},
-			}),
+			() => workshop.ask.reach(this.words, REST_MS),
 			() => workshop.queries,
 		);
 	}
@@ -65,11 +57,4 @@ export class ReachReading {
 		const from = at ? this.words.toLowerCase().lastIndexOf(at.toLowerCase()) : -1;
 		this.words = from < 0 ? near : this.words.slice(0, from) + near + this.words.slice(from + at.length);
 	}
-}
-
-function rest(ms: number, signal: AbortSignal): Promise<void> {
-	return new Promise((done, fail) => {
-		const timer = setTimeout(done, ms);
-		signal.addEventListener('abort', () => (clearTimeout(timer), fail(new DOMException('', 'AbortError'))));
-	});
 }

@@ -1,6 +1,7 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { client, data, type Problem } from '$lib/api/client';
 import type { At } from '$lib/api/keys';
+import { Queries } from '$lib/api/queries';
 import type { Device, DraftState, DrawView, ExceptionChange, Fix, Patch, Placement, StoreInfo } from '$lib/api/types';
 import { createContext } from 'svelte';
 import { Clipboard } from './clipboard.svelte';
@@ -22,6 +23,7 @@ export class Workshop {
 	readonly preferences = new Preferences();
 	readonly clipboard = new Clipboard();
 	readonly opened = new Opened();
+	readonly ask = new Queries(this);
 	info = $state.raw<StoreInfo | null>(null);
 	readonly #queue = new DraftQueue({
 		read: () => data(client.GET('/api/stores/{store}/draft', { params: { path: this.path } })),

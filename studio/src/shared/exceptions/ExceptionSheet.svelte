@@ -1,7 +1,5 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { ExceptionView, FieldSet } from '$lib/api/types';
 	import { capital, date, many, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
@@ -16,15 +14,7 @@
 	type Props = { rule: ExceptionView; onclose: () => void };
 	let { rule, onclose }: Props = $props();
 	const workshop = useWorkshop();
-	const effects = createQuery(() => ({
-		queryKey: keyOf.effects(workshop.at, rule.id),
-		queryFn: () =>
-			data(
-				client.GET('/api/stores/{store}/exceptions/{rule}/effects', {
-					params: { path: { ...workshop.path, rule: rule.id } },
-				}),
-			),
-	}));
+	const effects = createQuery(() => workshop.ask.effects(rule.id));
 	const reading = new ReachReading(workshop, () => rule.reach_words);
 	let typed = $state<Record<string, string>>({});
 	const first = $derived((effects.data?.changes ?? []).slice(0, 8));

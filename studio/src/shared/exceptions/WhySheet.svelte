@@ -1,7 +1,5 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import { capital, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -13,14 +11,8 @@
 	const workshop = useWorkshop();
 	const asked = $derived(workshop.opened.trace);
 	const why = createQuery(() => ({
-		queryKey: keyOf.trace(workshop.at, asked, ''),
+		...workshop.ask.trace(asked ?? { placement: 'product_page', field: '' }),
 		enabled: asked !== null,
-		queryFn: () =>
-			data(
-				client.GET('/api/stores/{store}/trace', {
-					params: { path: workshop.path, query: asked ?? { placement: 'product_page', field: '' } },
-				}),
-			),
 	}));
 	function jump(layer: string): void {
 		const at = asked;

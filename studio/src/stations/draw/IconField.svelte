@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { ToggleGroup } from 'bits-ui';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { client, data, Problem } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { Icon } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -17,15 +17,10 @@
 	let pasted = $state('');
 	let told = $state<readonly string[]>([]);
 	let wrong = $state('');
-	const found = createQuery(() => ({
-		queryKey: keyOf.icons(workshop.store, asked),
+	const icons = createQuery(() => ({
+		...workshop.ask.icons(asked),
 		enabled: open,
-		placeholderData: (before: { name: string; path: string; points: boolean }[] | undefined) => before,
-		staleTime: Infinity,
-		queryFn: () =>
-			data(
-				client.GET('/api/stores/{store}/icons', { params: { path: workshop.path, query: { text: asked } } }),
-			) as Promise<{ name: string; path: string; points: boolean }[]>,
+		placeholderData: keepPreviousData,
 	}));
 	const place = $derived(
 		icon.kind === 'none'
@@ -33,7 +28,8 @@
 			: { side: icon.side, size_px: icon.size_px, gap_px: icon.gap_px },
 	);
 
-	function take(name: string, points: boolean): void {
+	function take(name: string): void {
+		const points = icons.data?.find((one) => one.name === name)?.points ?? false;
 		void desk.set('icon', { ...place, kind: 'shipped', name, mirror: points });
 		open = false;
 	}
@@ -63,25 +59,24 @@
 		<!-- svelte-ignore a11y_autofocus -->
 		<input class="field mt-1 w-full font-normal" placeholder="fast, gift, reserve, ask…" bind:value={asked} autofocus />
 	</label>
-	<ul class="grid-icons" aria-label="Icons">
-		{#each found.data ?? [] as one (one.name)}
-			<li>
-				<button
-					class="glyph"
-					aria-label={one.name}
-					title={one.name}
-					aria-pressed={icon.kind !== 'none' && icon.name === one.name}
-					onclick={() => take(one.name, one.points)}
-				>
-					<svg viewBox="0 0 256 256" aria-hidden="true"><path d={one.path} /></svg>
-				</button>
-			</li>
-		{:else}
-			<li class="col-span-full py-3 text-soft">
-				{found.isPending ? 'Looking…' : 'Nothing fits these words. Try another, or upload an SVG of your own.'}
-			</li>
-		{/each}
-	</ul>
+	{#if icons.data?.length}
+		<ToggleGroup.Root
+			type="single"
+			class="grid-icons"
+			aria-label="Icons"
+			bind:value={() => (icon.kind === 'none' ? '' : icon.name), (name) => name && take(name)}
+		>
+			{#each icons.data as { name, path } (name)}
+				<ToggleGroup.Item value={name} class="glyph" aria-label={name} title={name}>
+					<svg viewBox="0 0 256 256" aria-hidden="true"><path d={path} /></svg>
+				</ToggleGroup.Item>
+			{/each}
+		</ToggleGroup.Root>
+	{:else}
+		<p class="py-3 text-soft">
+			{icons.isPending ? 'Searching…' : 'Nothing fits these words. Try another, or upload an SVG of your own.'}
+		</p>
+	{/if}
 	<p class="mt-3 border-t border-hair pt-3">
 		{#if icon.kind !== 'none'}<button class="value mr-4" onclick={() => desk.set('icon', { kind: 'none' })}
 				>no icon</button
@@ -106,7 +101,7 @@
 </Float>
 
 <style>
-	.grid-icons {
+	:global(.grid-icons) {
 		display: grid;
 		grid-template-columns: repeat(10, 1fr);
 		gap: 2px;
@@ -114,18 +109,18 @@
 		overflow: auto;
 		margin-top: 8px;
 	}
-	.glyph {
+	:global(.glyph) {
 		display: grid;
 		place-items: center;
 		width: 36px;
 		height: 34px;
 	}
-	.glyph svg {
+	:global(.glyph svg) {
 		width: 22px;
 		fill: currentColor;
 	}
-	.glyph:hover,
-	.glyph[aria-pressed='true'] {
+	:global(.glyph:hover),
+	:global(.glyph[data-state='on']) {
 		background: var(--color-marker);
 	}
 </style>

@@ -1,10 +1,7 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { Combobox } from 'bits-ui';
 	import { tick } from 'svelte';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
-	import type { ProductsView } from '$lib/api/types';
 	import { count } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 
@@ -14,11 +11,9 @@
 	let isOpen = $state(false);
 	let typed = $state('');
 	const matches = createQuery(() => ({
-		queryKey: keyOf.products(workshop.store, typed),
+		...workshop.ask.products(typed),
 		enabled: isOpen,
-		placeholderData: (before: ProductsView | undefined) => before,
-		queryFn: () =>
-			data(client.GET('/api/stores/{store}/products', { params: { path: workshop.path, query: { text: typed } } })),
+		placeholderData: keepPreviousData,
 	}));
 	const products = $derived(matches.data?.products ?? []);
 	const more = $derived((matches.data?.total ?? 0) - products.length);

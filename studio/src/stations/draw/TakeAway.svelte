@@ -1,8 +1,6 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { ToggleGroup } from 'bits-ui';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Float from '$lib/ui/Float.svelte';
@@ -21,16 +19,9 @@
 	let open = $state(false);
 	let told = $state('');
 	const written = createQuery(() => ({
-		queryKey: keyOf.written(workshop.at, desk.params, form),
+		...workshop.ask.written(desk.params, form),
 		enabled: open,
-		placeholderData: (before: string | undefined) => before,
-		queryFn: async () => {
-			const { path, query } = desk.params;
-			const params = { path, query: { ...query, form } };
-			return String(
-				await data(client.GET('/api/stores/{store}/draw/{placement}/written', { params, parseAs: 'text' })),
-			);
-		},
+		placeholderData: keepPreviousData,
 	}));
 	const text = $derived(written.data ?? '');
 	async function copy(): Promise<void> {

@@ -1,8 +1,6 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
-	import type { Cell, Device, FindingsView, FloorView, Placement } from '$lib/api/types';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+	import type { Cell, Device, FindingsView, Placement } from '$lib/api/types';
 	import { capital, count, many, percent, said } from '$lib/pure/format';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { DEVICES } from '$lib/pure/facts';
@@ -18,30 +16,19 @@
 
 	const workshop = useWorkshop();
 	const query = $derived({ device: workshop.preferences.device, language: workshop.shownLanguage });
-	const floor = createQuery(() => ({
-		queryKey: keyOf.floor(workshop.at, query),
-		queryFn: () =>
-			workshop.seen(data(client.GET('/api/stores/{store}/floor', { params: { path: workshop.path, query } }))),
-		placeholderData: (before: FloorView | undefined) => before,
-	}));
+	const floor = createQuery(() => ({ ...workshop.ask.floor(query), placeholderData: keepPreviousData }));
 	/** How many of the worst findings are shown. */
 	let most = $state(12);
-	const findings = createQuery(() => {
-		const asked = { ...query, most };
-		return {
-			queryKey: keyOf.findings(workshop.at, asked),
-			queryFn: () =>
-				data(client.GET('/api/stores/{store}/findings', { params: { path: workshop.path, query: asked } })),
-			// While more of them arrive, those that are here stay.
-			placeholderData: (before: FindingsView | undefined, by: { queryKey: readonly unknown[] } | undefined) =>
-				by?.queryKey[2] === workshop.at.stamp ? before : undefined,
-		};
-	});
+	const findings = createQuery(() => ({
+		...workshop.ask.findings({ ...query, most }),
+		// While more of them arrive, those that are here stay; those of another draft do not.
+		placeholderData: (before: FindingsView | undefined, by: { queryKey: readonly unknown[] } | undefined) =>
+			by?.queryKey[2] === workshop.at.stamp ? before : undefined,
+	}));
 	const progress = createQuery(() => ({
-		queryKey: keyOf.progress(workshop.store),
+		...workshop.ask.findingsProgress(),
 		enabled: findings.isPending,
 		refetchInterval: 400,
-		queryFn: () => data(client.GET('/api/stores/{store}/findings/progress', { params: { path: workshop.path } })),
 	}));
 	const columns: Record<string, string> = {
 		plain: 'plain',

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { ChangeView } from '$lib/api/types';
 	import { capital, many, moment, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -11,10 +10,7 @@
 	import Waiting from '$lib/ui/Waiting.svelte';
 
 	const workshop = useWorkshop();
-	const release = createQuery(() => ({
-		queryKey: keyOf.release(workshop.at),
-		queryFn: () => workshop.seen(data(client.GET('/api/stores/{store}/release', { params: { path: workshop.path } }))),
-	}));
+	const release = createQuery(() => workshop.ask.release());
 	let note = $state('');
 	let copied = $state(false);
 	type Despite = ('findings' | 'trial')[];

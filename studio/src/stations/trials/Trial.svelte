@@ -19,21 +19,11 @@
 	const workshop = useWorkshop();
 	const number = $derived(Number((route.params as { number?: string }).number));
 	const path = $derived({ ...workshop.path, number });
-	const trial = createQuery(() => ({
-		queryKey: keyOf.trial(workshop.store, number),
-		queryFn: () => data(client.GET('/api/stores/{store}/trials/{number}', { params: { path } })),
-		refetchInterval: 5_000,
-	}));
+	const trial = createQuery(() => ({ ...workshop.ask.trial(number), refetchInterval: 5_000 }));
 	const view = $derived(trial.data);
 	const base = createQuery(() => ({
-		queryKey: keyOf.drawing(workshop.at, { trial: view?.placement }),
+		...workshop.ask.drawing({ path: { ...workshop.path, placement: view?.placement ?? 'product_page' }, query: {} }),
 		enabled: view?.trial.state === 'drawn',
-		queryFn: () =>
-			data(
-				client.GET('/api/stores/{store}/draw/{placement}', {
-					params: { path: { ...workshop.path, placement: view?.placement ?? 'product_page' } },
-				}),
-			),
 	}));
 
 	type Change = { patch?: Patch; decides?: 'added' | 'ordered'; relative_difference?: number };

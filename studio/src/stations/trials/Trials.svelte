@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { Placement, Trial } from '$lib/api/types';
 	import { capital, count, date, said } from '$lib/pure/format';
 	import { wholeReach } from '$lib/pure/reach';
@@ -13,10 +12,7 @@
 	import Calendar from './Calendar.svelte';
 
 	const workshop = useWorkshop();
-	const trials = createQuery(() => ({
-		queryKey: keyOf.trials(workshop.store),
-		queryFn: () => data(client.GET('/api/stores/{store}/trials', { params: { path: workshop.path } })),
-	}));
+	const trials = createQuery(() => workshop.ask.trials());
 	let question = $state('');
 	let placement = $state<Placement>('product_page');
 	let category = $state('');

@@ -1,7 +1,5 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
 	import type { ButtonDocument, Patch, TrialView } from '$lib/api/types';
 	import { leadColour } from '$lib/pure/fill';
 	import { patchAt, valueAt } from '$lib/pure/patch';
@@ -27,12 +25,7 @@
 	function narrowed<T>(path: string, ofA: T): T {
 		return (valueAt(layer, path) as T | undefined) ?? ofA;
 	}
-	const icons = createQuery(() => ({
-		queryKey: keyOf.icons(workshop.store, ''),
-		staleTime: Infinity,
-		queryFn: () =>
-			data(client.GET('/api/stores/{store}/icons', { params: { path: workshop.path } })) as Promise<{ name: string }[]>,
-	}));
+	const icons = createQuery(() => workshop.ask.icons(''));
 	const FILLS: Record<string, string> = {
 		linear: 'with a gradient',
 		radial: 'with a gradient',

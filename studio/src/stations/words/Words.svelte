@@ -1,9 +1,7 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { searchParams } from 'sv-router';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
-	import type { Moment, Placement, WordCell, WordRow, WordsView } from '$lib/api/types';
+	import type { Moment, Placement, WordCell, WordRow } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
 	import { addActions } from '$lib/state/actions.svelte';
@@ -22,14 +20,7 @@
 
 	const workshop = useWorkshop();
 	const language = $derived(workshop.shownLanguage);
-	const words = createQuery(() => ({
-		queryKey: keyOf.words(workshop.at, language),
-		queryFn: () =>
-			workshop.seen(
-				data(client.GET('/api/stores/{store}/words', { params: { path: workshop.path, query: { language } } })),
-			),
-		placeholderData: (before: WordsView | undefined) => before,
-	}));
+	const words = createQuery(() => ({ ...workshop.ask.words(language), placeholderData: keepPreviousData }));
 	const spoken = $derived(words.data?.spoken ?? []);
 	const others = $derived(spoken.filter((one) => one.language !== language));
 	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
@@ -52,11 +43,7 @@
 		exception: at.exception || undefined,
 		device: cell?.device,
 	});
-	const why = createQuery(() => ({
-		queryKey: keyOf.trace(workshop.at, asked, ''),
-		queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: workshop.path, query: asked } })),
-		placeholderData: (before) => before,
-	}));
+	const why = createQuery(() => ({ ...workshop.ask.trace(asked), placeholderData: keepPreviousData }));
 
 	function choose(one: WordRow, of: WordCell): void {
 		if (one.moment === at.moment && one.exception === at.exception && of.placement === at.placement) return;

@@ -1,0 +1,212 @@
+import { queryOptions } from '@tanstack/svelte-query';
+import { client, data } from './client';
+import { keyOf, type At } from './keys';
+import type { Device, DraftState, DrawView, Icon, Placement } from './types';
+
+type Around = {
+	/** The store, and what its draft and its release are now. */
+	readonly at: At;
+	/** Hands on a view that arrives, and takes the draft's state from it. */
+	seen: <View extends { draft: DraftState }>(answer: Promise<View>) => Promise<View>;
+};
+export type DrawParams = {
+	path: { store: string; placement: Placement };
+	query: { product?: string; device?: Device; language?: string; layer?: string };
+};
+type Traced = {
+	placement: Placement;
+	field: string;
+	product?: string;
+	device?: Device;
+	language?: string;
+	exception?: string;
+};
+type Seen = { device?: Device; language?: string };
+export type IconFound = Pick<Extract<Icon, { kind: 'shipped' }>, 'name'> & { path: string; points: boolean };
+/** How many steps of the history come at once. */
+const PAGE = 60;
+
+/** Every question that the studio asks of its API: under which key the answer is kept, and how it is fetched. */
+export class Queries {
+	readonly #of: Around;
+
+	constructor(of: Around) {
+		this.#of = of;
+	}
+
+	get #at(): At {
+		return this.#of.at;
+	}
+
+	get #path() {
+		return { store: this.#at.store };
+	}
+
+	floor(query: Seen) {
+		return queryOptions({
+			queryKey: keyOf.floor(this.#at, query),
+			queryFn: () =>
+				this.#of.seen(data(client.GET('/api/stores/{store}/floor', { params: { path: this.#path, query } }))),
+		});
+	}
+
+	findings(query: Seen & { most: number }) {
+		return queryOptions({
+			queryKey: keyOf.findings(this.#at, query),
+			queryFn: () => data(client.GET('/api/stores/{store}/findings', { params: { path: this.#path, query } })),
+		});
+	}
+
+	findingsProgress() {
+		return queryOptions({
+			queryKey: keyOf.progress(this.#at.store),
+			queryFn: () => data(client.GET('/api/stores/{store}/findings/progress', { params: { path: this.#path } })),
+		});
+	}
+
+	drawing(params: DrawParams) {
+		return queryOptions({
+			queryKey: keyOf.drawing(this.#at, params),
+			queryFn: (): Promise<DrawView> =>
+				this.#of.seen(data(client.GET('/api/stores/{store}/draw/{placement}', { params }))),
+		});
+	}
+
+	/** The look of a button as text of some form. */
+	written({ path, query }: DrawParams, form: 'text' | 'css' | 'tokens' | 'json') {
+		return queryOptions({
+			queryKey: keyOf.written(this.#at, { path, query }, form),
+			queryFn: async () => {
+				const params = { path, query: { ...query, form } };
+				const at = '/api/stores/{store}/draw/{placement}/written';
+				return String(await data(client.GET(at, { params, parseAs: 'text' })));
+			},
+		});
+	}
+
+	looks() {
+		return queryOptions({
+			queryKey: keyOf.looks(this.#at),
+			queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: this.#path } })),
+		});
+	}
+
+	icons(text: string) {
+		return queryOptions({
+			queryKey: keyOf.icons(this.#at.store, text),
+			queryFn: () =>
+				data(client.GET('/api/stores/{store}/icons', { params: { path: this.#path, query: { text } } })) as Promise<
+					IconFound[]
+				>,
+			// They ship with the studio.
+			staleTime: Infinity,
+		});
+	}
+
+	words(language: string) {
+		return queryOptions({
+			queryKey: keyOf.words(this.#at, language),
+			queryFn: () => {
+				const params = { path: this.#path, query: { language } };
+				return this.#of.seen(data(client.GET('/api/stores/{store}/words', { params })));
+			},
+		});
+	}
+
+	trace(query: Traced) {
+		return queryOptions({
+			queryKey: keyOf.trace(this.#at, query),
+			queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: this.#path, query } })),
+		});
+	}
+
+	exceptions() {
+		return queryOptions({
+			queryKey: keyOf.exceptions(this.#at),
+			queryFn: () => data(client.GET('/api/stores/{store}/exceptions', { params: { path: this.#path } })),
+		});
+	}
+
+	/** What an exception changes. */
+	effects(rule: string) {
+		return queryOptions({
+			queryKey: keyOf.effects(this.#at, rule),
+			queryFn: () => {
+				const params = { path: { ...this.#path, rule } };
+				return data(client.GET('/api/stores/{store}/exceptions/{rule}/effects', { params }));
+			},
+		});
+	}
+
+	/** What the words of a reach mean; asked once typing has rested for `restMs`. */
+	reach(words: string, restMs: number) {
+		return queryOptions({
+			queryKey: keyOf.reach(this.#at, words),
+			queryFn: async ({ signal }) => {
+				await rest(restMs, signal);
+				const params = { path: this.#path };
+				return data(client.POST('/api/stores/{store}/reach', { params, body: { text: words }, signal }));
+			},
+		});
+	}
+
+	/** The history, page by page, the newest step first. */
+	history() {
+		return {
+			queryKey: keyOf.history(this.#at),
+			initialPageParam: undefined as number | undefined,
+			queryFn: ({ pageParam: before }: { pageParam: number | undefined }) =>
+				data(client.GET('/api/stores/{store}/draft/history', { params: { path: this.#path, query: { before } } })),
+			getNextPageParam: (page: { n: number }[]) => (page.length < PAGE ? undefined : page.at(-1)?.n),
+		};
+	}
+
+	search(text: string) {
+		return queryOptions({
+			queryKey: keyOf.search(this.#at, text),
+			queryFn: () => data(client.GET('/api/stores/{store}/search', { params: { path: this.#path, query: { text } } })),
+		});
+	}
+
+	products(text: string) {
+		return queryOptions({
+			queryKey: keyOf.products(this.#at.store, text),
+			queryFn: () =>
+				data(client.GET('/api/stores/{store}/products', { params: { path: this.#path, query: { text } } })),
+		});
+	}
+
+	release() {
+		return queryOptions({
+			queryKey: keyOf.release(this.#at),
+			queryFn: () => this.#of.seen(data(client.GET('/api/stores/{store}/release', { params: { path: this.#path } }))),
+		});
+	}
+
+	trials() {
+		return queryOptions({
+			queryKey: keyOf.trials(this.#at.store),
+			queryFn: () => data(client.GET('/api/stores/{store}/trials', { params: { path: this.#path } })),
+		});
+	}
+
+	trial(number: number) {
+		return queryOptions({
+			queryKey: keyOf.trial(this.#at.store, number),
+			queryFn: () => {
+				const params = { path: { ...this.#path, number } };
+				return data(client.GET('/api/stores/{store}/trials/{number}', { params }));
+			},
+		});
+	}
+}
+
+function rest(ms: number, signal: AbortSignal): Promise<void> {
+	return new Promise((done, fail) => {
+		const timer = setTimeout(done, ms);
+		signal.addEventListener('abort', () => {
+			clearTimeout(timer);
+			fail(new DOMException('', 'AbortError'));
+		});
+	});
+}
