@@ -65,9 +65,11 @@ def demo_shop(server: Cluster) -> Iterator[Stack]:
 
 
 @pytest.fixture(scope="module")
-def own_demo(server: Cluster) -> Iterator[Stack]:
+def own_demo(server: Cluster, request: pytest.FixtureRequest) -> Iterator[Stack]:
     """A demo of a module's own, to change at will."""
-    yield from _run(server, "browser_own_demo", PORTS + 30, empty=False)
+    # Another module in the same process must not find what this one has changed.
+    name = f"own_{request.module.__name__.rpartition('.')[2]}"
+    yield from _run(server, name, PORTS + 30, empty=False)
 
 
 @pytest.fixture(scope="session")

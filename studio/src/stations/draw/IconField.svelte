@@ -119,7 +119,9 @@
 		width: 22px;
 		fill: currentColor;
 	}
-	:global(.glyph:hover),
+	:global(.glyph:hover) {
+		background: var(--color-paper);
+	}
 	:global(.glyph[data-state='on']) {
 		background: var(--color-marker);
 	}
