@@ -13,7 +13,8 @@ export type DrawParams = {
 	path: { store: string; placement: Placement };
 	query: { product?: string; device?: Device; language?: string; layer?: string };
 };
-type Traced = {
+/** A value somewhere: what a trace is asked for. */
+export type Asked = {
 	placement: Placement;
 	field: string;
 	product?: string;
@@ -113,7 +114,7 @@ export class Queries {
 		});
 	}
 
-	trace(query: Traced) {
+	trace(query: Asked) {
 		return queryOptions({
 			queryKey: keyOf.trace(this.#at, query),
 			queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: this.#path, query } })),

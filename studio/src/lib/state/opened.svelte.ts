@@ -1,14 +1,5 @@
+import type { Asked } from '$lib/api/queries';
 import type { Device, Moment, Patch, Placement } from '$lib/api/types';
-
-/** A value somewhere: what a trace is asked for. */
-export type Asked = {
-	placement: Placement;
-	field: string;
-	product?: string;
-	device?: Device;
-	language?: string;
-	exception?: string;
-};
 
 /** Where an exception is made from, and what it shall set at first. */
 export type From = {
