@@ -238,7 +238,7 @@ def test_an_icon_is_found_by_meaning_or_brought_cleaned_and_alone_it_asks_for_a_
     page.locator("[aria-label^='Icon: ']").first.click()
     page.get_by_placeholder("fast, gift").fill("present")
     # One stop for Tab, arrows among them: three hundred stops would keep the keyboard out of what follows.
-    expect(page.locator("[role=radio][tabindex=\"0\"]")).to_have_count(1)
+    expect(page.locator('[role=radio][tabindex="0"]')).to_have_count(1)
     page.get_by_role("radio", name="gift", exact=True).click()
     expect(page.locator("[aria-label='Icon: gift']").first).to_be_visible()
     page.locator("[aria-label^='Icon: ']").first.click()
