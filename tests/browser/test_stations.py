@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, expect
+from playwright.sync_api import Browser, Route, expect
 
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from tests.usecases.fakes import ADA
@@ -290,6 +290,8 @@ def test_of_a_long_list_only_what_is_in_view_is_drawn_and_all_of_it_can_be_reach
     assert 10 < drawn < 60
     last = rows.get_by_role("button", name="Long list 119")
     assert last.count() == 0
+    # The row that has the keyboard stays, however far the page is scrolled.
+    rows.get_by_role("button", name="Jars by the set").focus()
     page.mouse.move(400, 400)
     for _ in range(40):
         page.mouse.wheel(0, 2000)
@@ -297,8 +299,25 @@ def test_of_a_long_list_only_what_is_in_view_is_drawn_and_all_of_it_can_be_reach
         if last.count():
             break
     expect(last).to_be_visible()
+    expect(rows.get_by_role("button", name="Jars by the set")).to_be_focused()
     assert rows.count() < 60
     last.click()
     expect(page.get_by_role("dialog").get_by_label("Name", exact=True)).to_have_value("Long list 119")
     assert tab.told == []
     tab.context.close()
+
+
+def test_how_far_the_checks_of_a_large_shop_have_come_is_shown_while_one_waits(demo_shop: Stack, studio: Tab) -> None:
+    page = studio.page
+    held: list[Route] = []
+    page.route("**/findings?*", lambda route: held.append(route))
+    page.route("**/findings/progress", lambda route: route.fulfill(json={"done": 412, "of": 1106}))
+    page.goto(demo_shop.at.studio)
+    expect(page.get_by_text("Checking every kind of button: 412 of 1,106")).to_be_visible()
+    meter = page.get_by_role("meter", name="Checking every kind of button")
+    expect(meter).to_have_attribute("aria-valuenow", "412")
+    assert barriers(page) == []
+    for route in held:
+        route.continue_()
+    expect(page.get_by_role("list", name="Findings")).to_be_visible()
+    expect(meter).to_have_count(0)

@@ -20,13 +20,17 @@
 		rowClass?: (item: Item) => string | undefined;
 		/** A row that stays, wherever the page is scrolled to: one that is being worked on. */
 		keep?: (item: Item) => boolean;
+		/** Rows of the same table that stand before these, as its head does. */
+		rowsBefore?: number;
 	};
-	let { items, key, tag, about, row, rowClass, keep }: Props = $props();
+	let { items, key, tag, about, row, rowClass, keep, rowsBefore = 0 }: Props = $props();
 	/** Shorter lists are shown whole: they can be searched and printed by the browser. */
 	const SHORT = 80;
 	let begin = $state<HTMLElement>();
 	const isLong = $derived(items.length > SHORT);
-	const kept = $derived(keep ? items.findIndex(keep) : -1);
+	/** The row that has the keyboard: it would lose it if it went. */
+	let focused = $state(-1);
+	const kept = $derived([keep ? items.findIndex(keep) : -1, focused].filter((n) => n >= 0 && n < items.length));
 	/** Grows whenever other rows come into view, or one was measured. */
 	let seen = $state(0);
 	const core = new Virtualizer<Window, HTMLElement>({
@@ -56,8 +60,8 @@
 			scrollMargin: from,
 			getItemKey: (index) => key(items[index] as Item, index),
 			rangeExtractor: (visible) => {
-				const rows = defaultRangeExtractor(visible);
-				return kept < 0 || rows.includes(kept) ? rows : [...rows, kept].sort((a, b) => a - b);
+				const rows = new Set([...defaultRangeExtractor(visible), ...kept]);
+				return [...rows].sort((a, b) => a - b);
 			},
 		});
 		let at = from;
@@ -83,7 +87,15 @@
 	{#each range.shown as { index, gap: height } (key(items[index] as Item, index))}
 		{@const item = items[index] as Item}
 		{#if height > 0}{@render gap(height)}{/if}
-		<svelte:element this={tag} class={rowClass?.(item)} data-index={index} {@attach measured}>
+		<svelte:element
+			this={tag}
+			class={rowClass?.(item)}
+			data-index={index}
+			aria-rowindex={tag === 'tr' ? rowsBefore + index + 1 : undefined}
+			onfocusin={() => (focused = index)}
+			onfocusout={() => (focused = -1)}
+			{@attach measured}
+		>
 			{@render row(item)}
 		</svelte:element>
 	{/each}

@@ -145,7 +145,7 @@
 				</span>
 			</h1>
 			<p class="mb-2 text-soft">As the longest product of each reach fills it, in the narrowest container.</p>
-			<table class="texts">
+			<table class="texts" aria-rowcount={words.data.rows.length + 1}>
 				<thead>
 					<tr>
 						<th><span class="sr-only">Moment</span></th>
@@ -163,6 +163,7 @@
 						rowClass={(one) => (one.exception ? 'narrowed' : undefined)}
 						keep={(one) => one === row}
 						row={textsOf}
+						rowsBefore={1}
 					/>
 				</tbody>
 			</table>
