@@ -8,14 +8,19 @@ from ops.chromium import AGENT, FLAGS, PROGRAM
 
 EDITS = 40
 # From the key on a number to the frame in which the drawing has it.
-DRAWN = """want => new Promise(done => {
+DRAWN = """want => new Promise((done, fail) => {
   const host = document.querySelector('.stage .button [inert]');
   const input = document.querySelector("input[aria-label='corner radius, px']");
   const began = performance.now();
-  input.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true, cancelable: true }));
+  // A key that is held is kept once it is let go.
+  for (const kind of ['keydown', 'keyup'])
+    input.dispatchEvent(new KeyboardEvent(kind, { key: 'ArrowUp', bubbles: true, cancelable: true }));
   const look = () => {
     const radius = getComputedStyle(host.shadowRoot.querySelector('button')).borderTopLeftRadius;
-    radius === want ? done(performance.now() - began) : requestAnimationFrame(look);
+    const took = performance.now() - began;
+    if (radius === want) done(took);
+    else if (took > 5000) fail(new Error(`the drawing has ${radius} where ${want} was set`));
+    else requestAnimationFrame(look);
   };
   look();
 })"""
