@@ -60,18 +60,21 @@
 		<input class="field mt-1 w-full font-normal" placeholder="fast, gift, reserve, ask…" bind:value={asked} autofocus />
 	</label>
 	{#if icons.data?.length}
-		<ToggleGroup.Root
-			type="single"
-			class="grid-icons"
-			aria-label="Icons"
-			bind:value={() => (icon.kind === 'none' ? '' : icon.name), (name) => name && take(name)}
-		>
-			{#each icons.data as { name, path } (name)}
-				<ToggleGroup.Item value={name} class="glyph" aria-label={name} title={name}>
-					<svg viewBox="0 0 256 256" aria-hidden="true"><path d={path} /></svg>
-				</ToggleGroup.Item>
-			{/each}
-		</ToggleGroup.Root>
+		<!-- Other icons are another group: the one that Tab stops at must be among them. -->
+		{#key icons.data}
+			<ToggleGroup.Root
+				type="single"
+				class="grid-icons"
+				aria-label="Icons"
+				bind:value={() => (icon.kind === 'none' ? '' : icon.name), (name) => name && take(name)}
+			>
+				{#each icons.data as { name, path } (name)}
+					<ToggleGroup.Item value={name} class="glyph" aria-label={name} title={name}>
+						<svg viewBox="0 0 256 256" aria-hidden="true"><path d={path} /></svg>
+					</ToggleGroup.Item>
+				{/each}
+			</ToggleGroup.Root>
+		{/key}
 	{:else}
 		<p class="py-3 text-soft">
 			{icons.isPending ? 'Searching…' : 'Nothing fits these words. Try another, or upload an SVG of your own.'}
