@@ -32,10 +32,10 @@
 </script>
 
 <Sheet {open} title="Shortcuts" {onclose} wide>
-	<div class="columns-2 gap-10">
+	<div class="mt-4 columns-2 gap-10">
 		{#each groups as group (group.title)}
-			<section class="break-inside-avoid">
-				<h3 class="mt-4 text-base">{group.title}</h3>
+			<section class="mb-5 break-inside-avoid">
+				<h3 class="text-base">{group.title}</h3>
 				<dl>
 					{#each group.lines as [key, does] (key)}
 						<div class="flex gap-3 border-b border-hair py-1">

@@ -45,7 +45,7 @@
 	</ToggleGroup.Root>
 	<textarea class="field h-64 w-full font-mono text-sm" readonly aria-label="The look, written" value={text}></textarea>
 	{#if written.error}<p role="alert" class="mt-2 text-must">{written.error.message}</p>{/if}
-	<p class="mt-2 flex items-center gap-4">
+	<p class="mt-2 flex items-baseline gap-4">
 		<button class="value" onclick={copy}>copy</button>
 		<a class="value" href={file} download="button.{ending}">as a file</a>
 		<span role="status">{told}</span>

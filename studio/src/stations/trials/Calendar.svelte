@@ -29,7 +29,12 @@
 	<svg {width} {height} role="group" aria-label="Calendar of the trials that have started">
 		{#each days as day (+day)}<path class="small" d="M{x(day)} 26v6" />{/each}
 		{#each weeks as week (+week)}
-			<path class="tick" d="M{x(week)} 20v12" /><text x={x(week) + 4} y="18">{date(week.toISOString())}</text>
+			{@const isLast = x(week) > width - 60}
+			<path class="tick" d="M{x(week)} 20v12" />
+			<!-- Beside the edge there is room on the other side only. -->
+			<text x={x(week) + (isLast ? -4 : 4)} y="18" text-anchor={isLast ? 'end' : 'start'}
+				>{date(week.toISOString())}</text
+			>
 		{/each}
 		<path class="tick" d="M{left} 32H{width - 10}" />
 		<path class="now" d="M{x(Date.now())} 8V{height}" />
