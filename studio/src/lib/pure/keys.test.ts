@@ -42,4 +42,11 @@ describe('a single key', () => {
 		stand('<div role=dialog data-dialog-content><p class=at></p></div>');
 		expect(isSheetOpen()).toBe(true);
 	});
+
+	it('is one again as soon as the sheet is closed, though it may still be there until it is drawn anew', () => {
+		stand('<div role=dialog data-dialog-content data-state=closed></div>');
+		expect(isSheetOpen()).toBe(false);
+		stand('<div role=dialog data-dialog-content data-state=open></div>');
+		expect(isSheetOpen()).toBe(true);
+	});
 });

@@ -11,10 +11,11 @@ const OWNERS = [
 	'[data-popover-content]',
 ].join();
 const OPEN_SHEET = '[role=dialog][data-dialog-content], [role=alertdialog]';
+const STAYS_OPEN = ':not([data-state=closed])';
 
-/** Tells whether a sheet is open: what lies behind it hears no keys. */
+/** Tells whether a sheet is open: what lies behind it hears no keys. One that is just being taken away is closed. */
 export function isSheetOpen(root: ParentNode = document): boolean {
-	return root.querySelector(OPEN_SHEET) !== null;
+	return root.querySelector(`:is(${OPEN_SHEET})${STAYS_OPEN}`) !== null;
 }
 
 /** Tells whether a key is free to be a shortcut: nothing that has the keyboard takes it, and no sheet is open. */
