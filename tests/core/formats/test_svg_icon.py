@@ -16,16 +16,16 @@ ATTACKS = {
     "a script": svg("<script>alert(1)</script><path d='M0 0h9v9z'/>"),
     "a handler": svg("<path d='M0 0h9v9z' onclick='alert(1)'/>", " onload='alert(1)'"),
     "a foreign object": svg(
-        "<foreignObject><body xmlns='http://www.w3.org/1999/xhtml'>x</body></foreignObject><path d='M0 0h9z'/>"
+        "<foreignObject><body xmlns='http://www.w3.org/1999/xhtml'>x</body></foreignObject><path d='M0 0h9v9z'/>"
     ),
     "an outside picture": svg("<image href='https://evil.test/x.png'/><path d='M0 0h9v9z'/>"),
     "an outside use": svg(
-        "<use xmlns:xlink='http://www.w3.org/1999/xlink' xlink:href='https://evil.test/#a'/><path d='M0 0h9z'/>"
+        "<use xmlns:xlink='http://www.w3.org/1999/xlink' xlink:href='https://evil.test/#a'/><path d='M0 0h9v9z'/>"
     ),
     "a link": svg("<a href='javascript:alert(1)'><path d='M0 0h9v9z'/></a>"),
     "a style sheet": svg("<style>@import url(https://evil.test)</style><path d='M0 0h9v9z'/>"),
     "an animation": svg("<path d='M0 0h9v9z'><animate attributeName='href' values='javascript:alert(1)'/></path>"),
-    "a filter": svg("<filter id='f'><feImage href='https://evil.test'/></filter><path filter='url(#f)' d='M0 0h9z'/>"),
+    "a filter": svg("<filter id='f'><feImage href='https://evil.test'/></filter><path filter='url(#f)' d='M0 0h9v9'/>"),
     "a style with an address": svg("<path style='fill:url(https://evil.test#a)' d='M0 0h9v9z'/>"),
 }  # fmt: skip
 
@@ -43,7 +43,7 @@ def test_only_shapes_come_through_and_what_does_not_is_told(attack: bytes) -> No
 
 BOMB = (
     '<!DOCTYPE svg [<!ENTITY a "ha"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;"><!ENTITY c "&b;&b;&b;&b;&b;&b;&b;&b;">]>'
-    '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h9z"/><title>&c;</title></svg>'
+    '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0h9v9z"/><title>&c;</title></svg>'
 )
 
 
@@ -56,11 +56,11 @@ BOMB = (
         (b"not xml", "no SVG that can be read"),
         (b"", "no SVG that can be read"),
         (svg("<text>hi</text>"), "Nothing in the SVG is drawn"),
-        (svg("<path d='M0 0h9z' display='none'/>"), "Nothing in the SVG is drawn"),
+        (svg("<path d='M0 0h9v9z' display='none'/>"), "Nothing in the SVG is drawn"),
         (svg("<path d='M1 z zz q'/>"), "cannot be read"),
-        (svg("<path d='M0 0h9z'/>" * 41), "picture rather than an icon"),
+        (svg("<path d='M0 0h9v9z'/>" * 41), "picture rather than an icon"),
         (b"<svg>" + b" " * 200_001 + b"</svg>", "200,000"),
-        (b"<svg width='0' height='0'><path d='M0 0h9z'/></svg>", "viewBox"),
+        (b"<svg width='0' height='0'><path d='M0 0h9v9z'/></svg>", "viewBox"),
     ],
 )
 def test_what_cannot_be_an_icon_is_refused(content: bytes, says: str) -> None:
@@ -91,23 +91,26 @@ def bounds(d: str) -> tuple[float, float, float, float]:
 )
 def test_shapes_and_transforms_are_where_svg_puts_them(inner: str, box: tuple[float, ...]) -> None:
     """Source: SVG 1.1, sections 7.6 (transform) and 9 (basic shapes); the boxes are worked out by hand."""
-    (shape,) = read_svg(svg(inner)).icon.shapes
-    assert bounds(shape.d) == pytest.approx(box, abs=0.02)
+    icon = read_svg(svg(inner)).icon
+    (shape,) = icon.shapes
+    assert [side * 24 / icon.width for side in bounds(shape.d)] == pytest.approx(box, abs=0.02)
 
 
 def test_a_view_box_that_does_not_begin_at_nought_is_moved_there() -> None:
     icon = read_svg(b"<svg viewBox='10 20 8 4'><rect x='10' y='20' width='8' height='4'/></svg>").icon
-    assert (icon.width, icon.height) == (8, 4)
-    assert bounds(icon.shapes[0].d) == (0, 0, 8, 4)
+    # A box is brought to a size in which rounding is not seen.
+    assert (icon.width, icon.height) == (256, 128)
+    assert bounds(icon.shapes[0].d) == (0, 0, 256, 128)
 
 
-def test_lines_keep_their_width_ends_and_corners() -> None:
-    more = " fill='none' stroke='currentColor' stroke-width='2' stroke-linecap='round' stroke-linejoin='round'"
-    read = read_svg(svg("<g transform='scale(2)'><path d='M1 1L5 5'/></g><line x1='1' y1='2' x2='3' y2='4'/>", more))
-    scaled, plain = read.icon.shapes
-    assert (scaled.stroke, scaled.cap, scaled.join) == (4, "round", "round")
-    assert plain.stroke == 2
-    assert read.left_out == ()
+def test_lines_become_the_area_that_they_cover() -> None:
+    """Worked by hand: a line of 2 from 4 to 20 with round ends covers 3 to 21; one of 4 with flat ends 4 to 20."""
+    round_ = " stroke='currentColor' stroke-width='2' stroke-linecap='round'"
+    for ends, box in ((round_, (3, 11, 21, 13)), (" stroke='#000' stroke-width='4'", (4, 10, 20, 14))):
+        read = read_svg(svg("<path d='M4 12h16'/>", f" fill='none'{ends}"))
+        (shape,) = read.icon.shapes
+        assert [side * 24 / 256 for side in bounds(shape.d)] == pytest.approx(box, abs=0.02)
+        assert (shape.stroke, read.left_out, read.is_whole) == (0, (), True)
 
 
 def test_colours_give_way_to_that_of_the_words_and_this_is_told() -> None:
@@ -123,7 +126,7 @@ HEAD = b"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>"
     [
         (HEAD + b"<g>" * 3000 + b"<path d='M0 0h9'/>" + b"</g>" * 3000 + b"</svg>", "nested more than 60 deep"),
         (HEAD + b"<path d='M0 0h9'/>" * 2500 + b"</svg>", "of over 2,000 elements"),
-        (HEAD + b"<path d='M0 0" + b"h1" * 9990 + b"'/></svg>", "20,000 characters"),
+        (HEAD + b"<path d='M0 0" + b"h1v1h1" * 9990 + b"'/></svg>", "20,000 characters"),
         (HEAD + b"<path d='M0 0" + b"a1 1 0 0 1 1 1" * 9000 + b"'/></svg>", "20,000 characters"),
         (HEAD + b"<path d='M0 0h1e999'/></svg>", "beyond all drawing"),
         (HEAD + b"<path transform='scale(1e999)' d='M0 0h9'/></svg>", "beyond all drawing"),

@@ -1,269 +1,154 @@
-"""An icon from somebody's SVG: only its shapes are taken, everything else is left out and told."""
+"""An icon from somebody's SVG: only what it covers is taken, in one colour; everything else is left out and told."""
 
 import re
-from collections.abc import Iterator
 from dataclasses import dataclass
-from math import radians
-from xml.etree.ElementTree import Element, ParseError
+from typing import Any
+from xml.etree.ElementTree import Element, ParseError, register_namespace, tostring
 
 from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
-from fontTools.misc.transform import Identity, Transform
-from fontTools.pens.svgPathPen import SVGPathPen
-from fontTools.pens.transformPen import TransformPen
-from fontTools.svgLib.path import parse_path
-from fontTools.svgLib.path.shapes import PathBuilder
+from picosvg.svg import SVG as PicoSvg
+from picosvg.svg_transform import Affine2D
+from picosvg.svg_types import SVGPath
 
 from uptick.core.button.document import OwnIcon, Shape
 from uptick.core.errors import BadIcon
+from uptick.core.formats.svg_plain import SVG, Plain, plain
 
 MOST_BYTES = 200_000
-MOST_DEEP = 60
-MOST_ELEMENTS = 2_000
 MOST_PATH = 20_000
-_SVG = "{http://www.w3.org/2000/svg}"
-_SHAPES = {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}
-_GROUPS = {"svg", "g", "a", "switch"}
-_QUIET = {"title", "desc", "metadata", "defs", "namedview"}
-_DRAWN = {
-    "d", "x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "x1", "y1", "x2", "y2", "points", "transform",
-    "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "fill-rule", "clip-rule", "viewBox", "style",
-    "id", "class", "version", "preserveAspectRatio", "role", "focusable", "color",
-}  # fmt: skip
+MOST_SHAPES = 40
+# Boxes are brought to about this size: so small a box would lose its curves to rounding, a larger one says no more.
+_SIDE = 256.0
+register_namespace("", SVG[1:-1])
 
 
 @dataclass(frozen=True, slots=True)
 class ReadIcon:
-    """The icon, and in words what was left out."""
+    """The icon, and in words what was left out.
+
+    `is_whole` says that it had one colour, so that nothing of the drawing is lost with that.
+    """
 
     icon: OwnIcon
     left_out: tuple[str, ...]
+    is_whole: bool = True
 
 
-@dataclass(frozen=True, slots=True)
-class _Ink:
-    """How a shape is drawn, as it comes down from its groups."""
+def read_svg(content: bytes, name: str = "") -> ReadIcon:
+    """Return an icon made of an SVG's shapes, in the words' colour.
 
-    fill: str = "black"
-    stroke: str = "none"
-    width: float = 1.0
-    cap: str = "butt"
-    join: str = "miter"
-    rule: str = "nonzero"
-    hidden: bool = False
-
-
-def read_svg(content: bytes, name: str = "own icon") -> ReadIcon:
-    """Return an icon of one colour made from an SVG file.
-
-    Shapes, groups, transforms, fills and strokes are read; scripts, handlers, links, pictures, texts, styles and
-    whatever else is there never leave this function. Document types are refused, and with them entities of all kinds.
+    Styles, symbols, inner viewports, clip paths and lines are worked out to plain paths by picosvg and Skia.
 
     Raises:
-        BadIcon: It is no SVG, is too large, has a document type, or nothing in it is drawn.
+        BadIcon: It is too large, no SVG, or nothing in it can be drawn as an icon.
     """
+    root = _parsed(content)
+    made = plain(root)
+    shapes = tuple(_shapes(made))
+    if not shapes:
+        raise BadIcon("Nothing in the SVG is drawn as a path or a shape, so there is nothing to make an icon from.")
+    if len(shapes) > MOST_SHAPES or sum(len(shape.d) for shape in shapes) > MOST_PATH:
+        raise _too_much()
+    name = re.sub(r"\s+", " ", name).strip()[:40] or "own icon"
+    scale = _scale(made)
+    icon = OwnIcon(name=name, width=made.width * scale, height=made.height * scale, shapes=shapes)
+    told = [f"the colour {one}: an icon takes that of the words" for one in made.colours if one != "#000000"]
+    if len(made.colours) > 1:
+        told.append(f"it has {len(made.colours)} colours: what one of them sets apart from another is not seen in one")
+    return ReadIcon(icon, tuple(dict.fromkeys((*made.left_out, *told))), is_whole=len(made.colours) < 2)
+
+
+def _parsed(content: bytes) -> Element:
     if len(content) > MOST_BYTES:
         raise BadIcon(f"The SVG has {len(content):,} bytes; {MOST_BYTES:,} are the most for an icon.")
+    # Many programs write where the rules of SVG stand; what is dangerous is only what stands between brackets.
+    content = re.sub(rb"<!DOCTYPE\s+svg(?:\s+PUBLIC\s+\"[^\"\[]*\"\s+\"[^\"\[]*\")?\s*>", b"", content, count=1)
     try:
-        root = ElementTree.fromstring(content, forbid_dtd=True, forbid_entities=True, forbid_external=True)
+        root: Element = ElementTree.fromstring(content, forbid_dtd=True, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
         raise BadIcon("The SVG has a document type with it. Save it as plain SVG, without DOCTYPE.") from error
     except (ParseError, ValueError, LookupError) as error:
         raise BadIcon("That is no SVG that can be read.") from error
-    _require_small(root)
-    if _local(root) != "svg":
-        raise BadIcon(f"That is no SVG: it begins with <{_local(root)}>.")
-    left_out: list[str] = []
-    left, top, width, height = _view_box(root)
-    shapes = tuple(_shapes(root, Identity.translate(-left, -top), _Ink(), left_out))
-    if not shapes:
-        raise BadIcon("Nothing in the SVG is drawn as a path or a shape, so there is nothing to make an icon from.")
-    if len(shapes) > 40 or sum(len(shape.d) for shape in shapes) > MOST_PATH:
-        raise _too_much()
-    name = re.sub(r"\s+", " ", name).strip()[:40] or "own icon"
-    icon = OwnIcon(name=name, width=width, height=height, shapes=shapes)
-    return ReadIcon(icon, tuple(dict.fromkeys(left_out)))
+    kind = root.tag.rpartition("}")[2]
+    if kind != "svg":
+        raise BadIcon(f"That is no SVG: it begins with <{kind}>.")
+    return root
 
 
 def _too_much() -> BadIcon:
-    return BadIcon(
-        f"The SVG is a picture rather than an icon: at most 40 shapes and {MOST_PATH:,} characters are taken."
-    )
+    most = f"{MOST_SHAPES} shapes and {MOST_PATH:,} characters"
+    return BadIcon(f"The SVG is a picture rather than an icon: at most {most} are taken.")
 
 
-def _require_small(root: Element) -> None:
-    """Refuse what would be gone into more deeply, or counted longer, than any icon needs.
-
-    Raises:
-        BadIcon: It is nested too deeply or has too many elements.
-    """
-    waiting, count = [(root, 1)], 0
-    while waiting:
-        element, depth = waiting.pop()
-        count += 1
-        if depth > MOST_DEEP or count > MOST_ELEMENTS:
-            what = f"nested more than {MOST_DEEP} deep" if depth > MOST_DEEP else f"of over {MOST_ELEMENTS:,} elements"
-            raise BadIcon(f"The SVG is {what}: that is a picture rather than an icon.")
-        waiting += [(child, depth + 1) for child in element]
+def _scale(made: Plain) -> float:
+    longest = max(made.width, made.height)
+    return 1.0 if 128 <= longest <= 1024 else _SIDE / longest
 
 
-def _local(element: Element) -> str:
-    tag = element.tag if isinstance(element.tag, str) else "?"
-    return tag.removeprefix(_SVG).rpartition("}")[2]
+# Skia rounds lines to about a quarter of a unit: drawn so much larger, theirs are as fine as an icon can be seen.
+_FINER = 64.0
 
 
-_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+def _lines_finer(root: Element) -> Element:
+    """Return the drawing with all shapes as paths, and those that have a line larger, to be made smaller again."""
+    as_paths = _pico(root)
+    as_paths.shapes_to_paths(inplace=True)
+    root = ElementTree.fromstring(as_paths.tostring())
+    _enlarge(root, 1.0)
+    return root
 
 
-def _number(text: str | None, default: float) -> float:
-    found = _NUMBER.match((text or "").strip())
-    return _finite(found[0]) if found else default
-
-
-def _finite(text: str) -> float:
-    number = float(text)
-    if not abs(number) < _MOST_NUMBER:
-        raise BadIcon(f"The SVG holds the number {text[:20]}, beyond all drawing.")
-    return number
-
-
-_MOST_NUMBER = 1e9
-
-
-def _view_box(root: Element) -> tuple[float, float, float, float]:
-    numbers = [_finite(one) for one in _NUMBER.findall(root.get("viewBox") or "")]
-    if len(numbers) == 4 and 0 < numbers[2] <= 4096 and 0 < numbers[3] <= 4096:
-        return numbers[0], numbers[1], numbers[2], numbers[3]
-    width, height = _number(root.get("width"), 24), _number(root.get("height"), 24)
-    if not (0 < width <= 4096 and 0 < height <= 4096):
-        raise BadIcon("The SVG has no viewBox, and its width and height say nothing from 1 to 4096.")
-    return 0.0, 0.0, width, height
-
-
-def _shapes(element: Element, at: Transform, ink: _Ink, left_out: list[str]) -> Iterator[Shape]:
-    kind = _local(element)
-    if kind in _QUIET:
+def _enlarge(element: Element, width: float) -> None:
+    width = float(element.get("stroke-width", width))
+    for child in element:
+        _enlarge(child, width)
+    if element.tag != f"{SVG}path" or element.get("stroke", "none") == "none":
         return
-    if kind not in _SHAPES and kind not in _GROUPS:
-        left_out.append(f"<{kind}>")
-        return
-    _tell(element, left_out)
-    ink = _inked(element, ink)
-    if ink.hidden:
-        return
-    at = _placed(element, at)
-    if kind in _GROUPS:
-        for child in element:
-            yield from _shapes(child, at, ink, left_out)
-        return
-    left_out += [f"<{_local(child)}>" for child in element if _local(child) not in _QUIET]
-    drawn = _drawn(element, kind, at)
+    larger = SVGPath(d=element.get("d", "")).apply_transform(_LARGER)  # type: ignore[no-untyped-call]
+    element.set("d", larger.d)
+    element.set("transform", f"{element.get('transform', '')} scale({1 / _FINER})".strip())
+    element.set("stroke-width", f"{_FINER * width:g}")
+    if dashes := [float(one) * _FINER for one in re.split(r"[\s,]+", element.get("stroke-dasharray") or "") if one]:
+        element.set("stroke-dasharray", " ".join(f"{one:g}" for one in dashes))
+        element.set("stroke-dashoffset", f"{_FINER * float(element.get('stroke-dashoffset', '0')):g}")
+
+
+_LARGER = Affine2D.fromstring(f"scale({_FINER})")  # type: ignore[no-untyped-call]
+
+
+def _pico(root: Element) -> Any:
+    return PicoSvg.fromstring(tostring(root))  # type: ignore[no-untyped-call]
+
+
+def _shapes(made: Plain) -> list[Shape]:
+    """Return paths for what is covered, worked out by picosvg."""
+    drawn = [element for element in made.root.iter() if element.tag not in (f"{SVG}svg", f"{SVG}g")]
     if not drawn:
-        return
-    scale = abs(at[0] * at[3] - at[1] * at[2]) ** 0.5
-    for colour in (ink.fill, ink.stroke):
-        if colour.lower() not in ("none", "black", "currentcolor", "#000", "#000000"):
-            left_out.append(f"the colour {colour}: an icon takes that of the words")
-    if ink.fill != "none" and kind != "line":
-        yield Shape(d=drawn, rule="evenodd" if ink.rule == "evenodd" else "nonzero")
-    if ink.stroke != "none" and ink.width > 0:
-        cap = ink.cap if ink.cap in ("round", "square") else "butt"
-        join = ink.join if ink.join in ("round", "bevel") else "miter"
-        stroke = min(400.0, ink.width * scale)
-        yield Shape.model_validate({"d": drawn, "stroke": stroke, "cap": cap, "join": join})
-
-
-def _tell(element: Element, left_out: list[str]) -> None:
-    for name in element.attrib:
-        plain = name.rpartition("}")[2]
-        if plain.startswith("on"):
-            left_out.append(f"the handler {plain}")
-        elif plain in ("href", "src"):
-            left_out.append(f"the link {element.attrib[name][:40]}")
-        elif plain not in _DRAWN and not plain.startswith(("aria-", "data-")) and "}" not in name:
-            left_out.append(plain)
-
-
-def _style(element: Element) -> dict[str, str]:
-    pairs = (piece.partition(":") for piece in (element.get("style") or "").split(";"))
-    return {name.strip().lower(): value.strip() for name, _, value in pairs if value.strip()}
-
-
-def _inked(element: Element, ink: _Ink) -> _Ink:
-    style = _style(element)
-
-    def said(name: str, before: str) -> str:
-        return style.get(name) or element.get(name) or before
-
-    return _Ink(
-        fill=said("fill", ink.fill).strip(),
-        stroke=said("stroke", ink.stroke).strip(),
-        width=_number(said("stroke-width", ""), ink.width),
-        cap=said("stroke-linecap", ink.cap),
-        join=said("stroke-linejoin", ink.join),
-        rule=said("fill-rule", ink.rule),
-        hidden=ink.hidden or said("display", "") == "none" or said("visibility", "") == "hidden",
-    )
-
-
-def _placed(element: Element, at: Transform) -> Transform:
-    text = element.get("transform") or ""
-    for name, inner in re.findall(r"(\w+)\s*\(([^)]*)\)", text):
-        numbers = [_finite(one) for one in _NUMBER.findall(inner)]
-        at = _moved(at, name, numbers)
-    return at
-
-
-def _moved(at: Transform, name: str, n: list[float]) -> Transform:
-
-    match name, n:
-        case "matrix", [a, b, c, d, e, f]:
-            return at.transform((a, b, c, d, e, f))
-        case "translate", [x, *more]:
-            return at.translate(x, more[0] if more else 0)
-        case "scale", [x, *more]:
-            return at.scale(x, more[0] if more else x)
-        case "rotate", [angle]:
-            return at.rotate(radians(angle))
-        case "rotate", [angle, x, y]:
-            return at.translate(x, y).rotate(radians(angle)).translate(-x, -y)
-        case "skewX", [angle]:
-            return at.skew(radians(angle), 0)
-        case "skewY", [angle]:
-            return at.skew(0, radians(angle))
-    return at
-
-
-def _drawn(element: Element, kind: str, at: Transform) -> str:
-    """Return a shape as path data with its transforms done; an empty text where it draws nothing."""
-    if kind == "line":
-        x1, y1, x2, y2 = (_number(element.get(name), 0) for name in ("x1", "y1", "x2", "y2"))
-        data = f"M{x1:g} {y1:g}L{x2:g} {y2:g}"
-    else:
-        data = _path_of(element, kind)
-    if not data:
-        return ""
-    pen = SVGPathPen(None, ntos=lambda value: f"{round(value, 3):g}")
-    try:
-        parse_path(data, TransformPen(pen, at))
-    except (ValueError, IndexError, TypeError, AttributeError, OverflowError, ZeroDivisionError) as error:
-        raise BadIcon(f"The SVG has a <{kind}> that cannot be read: {data[:60]}") from error
-    drawn = str(pen.getCommands())
-    if len(drawn) > MOST_PATH:
+        return []
+    if (
+        len(drawn) > 4 * MOST_SHAPES
+        or sum(len(one.get("d") or one.get("points") or "") for one in drawn) > 2 * MOST_PATH
+    ):
         raise _too_much()
-    if "n" in drawn:
-        # Infinite and undefined numbers have the only letter n of a path.
-        raise BadIcon(f"The SVG has a <{kind}> with numbers beyond all drawing: {data[:60]}")
-    return drawn
-
-
-def _path_of(element: Element, kind: str) -> str:
-    plain = Element(kind, {k: v for k, v in element.attrib.items() if k in _DRAWN and k not in ("transform", "style")})
-    if kind == "path":
-        return plain.get("d") or ""
-    builder = PathBuilder()
+    scale = _scale(made)
+    if scale != 1:
+        body = made.root[0]
+        body.set("transform", f"scale({scale:.9g}) {body.get('transform')}")
+        made.root.set("viewBox", f"0 0 {made.width * scale:g} {made.height * scale:g}")
     try:
-        builder.add_path_from_element(plain)
-    except (ValueError, IndexError, TypeError, AssertionError) as error:
-        raise BadIcon(f"The SVG has a <{kind}> that cannot be read.") from error
-    return " ".join(str(path) for path in builder.paths)
+        worked_out = _pico(_lines_finer(made.root))
+        worked_out.topicosvg(ndigits=2, inplace=True)
+        paths = [shape.as_path().d for shape in worked_out.shapes()]
+    except (ValueError, IndexError, TypeError, AttributeError, KeyError, ArithmeticError, RuntimeError) as error:
+        raise BadIcon(f"The SVG has something that cannot be read: {str(error)[:80]}.") from error
+    shapes = []
+    for path in paths:
+        if "n" in path:
+            # Infinite and undefined numbers have the only letter n of a path.
+            raise BadIcon("The SVG has numbers beyond all drawing.")
+        if len(path) > MOST_PATH:
+            raise _too_much()
+        if path.strip():
+            shapes.append(Shape(d=path.replace(", ", ",")))
+    return shapes

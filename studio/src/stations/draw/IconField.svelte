@@ -2,7 +2,7 @@
 	import { ToggleGroup } from 'bits-ui';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { client, data, Problem } from '$lib/api/client';
-	import type { Icon } from '$lib/api/types';
+	import type { Icon, ReadIcon } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Float from '$lib/ui/Float.svelte';
@@ -15,7 +15,8 @@
 	let open = $state(false);
 	let asked = $state('');
 	let pasted = $state('');
-	let told = $state<readonly string[]>([]);
+	/** An icon that is not all that its file draws: it is looked at beside it before it is taken. */
+	let brought = $state.raw<{ read: ReadIcon; svg: string } | null>(null);
 	let wrong = $state('');
 	const icons = createQuery(() => ({
 		...workshop.ask.icons(asked),
@@ -39,13 +40,22 @@
 			const read = await data(
 				client.POST('/api/stores/{store}/icons', { params: { path: workshop.path }, body: { svg, name } }),
 			);
-			told = read.left_out;
-			await desk.set('icon', { ...read.icon, ...place });
 			pasted = '';
+			if (read.left_out.length) brought = { read, svg };
+			else await takeOwn(read);
 		} catch (error) {
 			wrong = error instanceof Problem ? error.message : String(error);
 		}
 	}
+	async function takeOwn(read: ReadIcon): Promise<void> {
+		brought = null;
+		await desk.set('icon', { ...read.icon, ...place });
+	}
+	/** A picture in which nothing runs and which fetches nothing. */
+	const pictureOf = (svg: string) => {
+		const whole = /xmlns\s*=/.test(svg) ? svg : svg.replace('<svg', '<svg xmlns="http://www.w3.org/2000/svg"');
+		return `data:image/svg+xml,${encodeURIComponent(whole)}`;
+	};
 	async function file(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
 		const chosen = event.currentTarget.files?.[0];
 		if (chosen) await bring(await chosen.text(), chosen.name.replace(/\.svg$/i, ''));
@@ -100,10 +110,33 @@
 		<button class="value whitespace-nowrap" disabled={!pasted.trim()}>take it</button>
 	</form>
 	{#if wrong}<p role="alert" class="mt-2 text-must">{wrong}</p>{/if}
-	{#if told.length}<p class="mt-2 text-soft" role="status">Left out: {told.join('; ')}.</p>{/if}
+	{#if brought}
+		{@const own = brought.read.icon}
+		<div class="mt-3 border-t border-hair pt-3" role="status">
+			<p class="mb-2">Not all of the file can be an icon of one colour. The file, and what is taken of it:</p>
+			<p class="flex gap-6">
+				<img class="picture" src={pictureOf(brought.svg)} alt="The file as it is" />
+				<svg class="picture" viewBox="0 0 {own.width} {own.height}" role="img" aria-label="The icon as it is taken">
+					{#each own.shapes as shape (shape.d)}<path d={shape.d} fill-rule={shape.rule} />{/each}
+				</svg>
+			</p>
+			<ul class="my-2 text-sm text-soft">
+				{#each brought.read.left_out as one (one)}<li>– {one}</li>{/each}
+			</ul>
+			<button class="value" onclick={() => brought && takeOwn(brought.read)}>take it like this</button>
+			<button class="value ml-4" onclick={() => (brought = null)}>leave it</button>
+		</div>
+	{/if}
 </Float>
 
 <style>
+	.picture {
+		width: 96px;
+		height: 96px;
+		object-fit: contain;
+		background: var(--color-paper);
+		fill: currentColor;
+	}
 	:global(.grid-icons) {
 		display: grid;
 		grid-template-columns: repeat(10, 1fr);
