@@ -4,43 +4,95 @@ import csv
 import io
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import islice
 
 from uptick.core.errors import BadCatalogue
+from uptick.core.formats.csv_dialect import Dialect, decimal_of, decoded, plain_number, records, separator_of
 from uptick.core.formats.jsonld import products_from_jsonld
 from uptick.core.formats.product_fields import COLUMNS, column_of, product_from, row_of
-from uptick.core.formats.text_file import text_of
 from uptick.core.shop.catalogue import Line, Product, Reading, compare_catalogue
 
 MAX_BYTES = 60_000_000
 
 
 @dataclass(frozen=True, slots=True)
+class Heading:
+    """A heading of a file, and the column that it was taken for; None where it means nothing here."""
+
+    heading: str
+    column: str | None
+
+
+@dataclass(frozen=True, slots=True)
 class CatalogueFile:
-    """A file and what it would change. `columns` are read; `ignored` are headings that mean nothing here."""
+    """A file and what it would change.
+
+    `dialect` and `headings` say how a CSV file was read, `sample` are its first ten products as they were read.
+    """
 
     reading: Reading
-    columns: tuple[str, ...]
-    ignored: tuple[str, ...]
+    dialect: Dialect | None = None
+    headings: tuple[Heading, ...] = ()
+    sample: tuple[dict[str, str], ...] = ()
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return tuple(one.column for one in self.headings if one.column)
+
+    @property
+    def ignored(self) -> tuple[str, ...]:
+        return tuple(one.heading for one in self.headings if one.column is None)
+
+
+_SAMPLE = 10
+_NUMBERS = ("price", "was", "tax")
+# So many rows say how a file writes its numbers.
+_LOOKED_AT = 5_000
 
 
 def read_catalogue(content: bytes, known: Mapping[str, Product], currency: str) -> CatalogueFile:
     """Return what a file holds, line by line, against the products that are `known` by code.
 
-    The file is UTF-8: CSV with a header, in which lists are divided by `|`, or JSON-LD. A column that is not there
-    changes nothing.
+    CSV has a header; its encoding, its separator and its decimal sign are found out and told. Lists are divided by `|`.
+    JSON-LD is schema.org's. A column that is not there changes nothing.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read: its size, encoding, form or columns.
     """
-    text = text_of(content, MAX_BYTES, BadCatalogue)
+    read = decoded(content, MAX_BYTES)
+    text = read.text
     if text.lstrip()[:1] in {"{", "["}:
-        return CatalogueFile(compare_catalogue(products_from_jsonld(text, known, currency), known), (), ())
-    records = _records(text)
-    headings = next(records, (0, []))[1]
+        reading = compare_catalogue(products_from_jsonld(text, known, currency), known)
+        return CatalogueFile(reading, sample=_sample(reading))
+    separator = separator_of(text.lstrip("\r\n").partition("\n")[0])
+    headings = next(records(text, separator), (0, []))[1]
     columns = _columns(headings)
-    reading = compare_catalogue(_from_csv(records, columns, known, currency), known)
-    ignored = tuple(heading.strip() for heading, column in zip(headings, columns, strict=True) if column is None)
-    return CatalogueFile(reading, tuple(column for column in columns if column), ignored)
+    decimal, unclear = decimal_of(_numbers(text, separator, columns))
+    guesses = tuple(filter(None, (read.guess, unclear)))
+    lines = _from_csv(_after_first(text, separator), columns, known, currency, decimal)
+    reading = compare_catalogue(lines, known)
+    return CatalogueFile(
+        reading,
+        Dialect(read.encoding, separator, decimal, guesses),
+        tuple(Heading(heading.strip(), column) for heading, column in zip(headings, columns, strict=True)),
+        _sample(reading),
+    )
+
+
+def _after_first(text: str, separator: str) -> Iterator[tuple[int, list[str]]]:
+    found = records(text, separator)
+    next(found, None)
+    return found
+
+
+def _numbers(text: str, separator: str, columns: Sequence[str | None]) -> list[str]:
+    places = [n for n, column in enumerate(columns) if column in _NUMBERS]
+    rows = islice(_after_first(text, separator), _LOOKED_AT)
+    return [cells[n].strip() for _, cells in rows for n in places if n < len(cells)]
+
+
+def _sample(reading: Reading) -> tuple[dict[str, str], ...]:
+    return tuple({name: value for name, value in row_of(one).items() if value} for one in reading.products[:_SAMPLE])
 
 
 def _columns(headings: Sequence[str]) -> list[str | None]:
@@ -56,21 +108,14 @@ def _columns(headings: Sequence[str]) -> list[str | None]:
     return columns
 
 
-def _records(text: str) -> Iterator[tuple[int, list[str]]]:
-    """Yield the records that are not empty, each with the number of its last line."""
-    reader = csv.reader(io.StringIO(text, newline=""), strict=True)
-    try:
-        for cells in reader:
-            if cells:
-                yield reader.line_num, cells
-    except csv.Error as error:
-        raise BadCatalogue(f"Line {reader.line_num + 1} is not CSV: {error}.") from error
-
-
 def _from_csv(
-    records: Iterator[tuple[int, list[str]]], columns: Sequence[str | None], known: Mapping[str, Product], currency: str
+    rows: Iterator[tuple[int, list[str]]],
+    columns: Sequence[str | None],
+    known: Mapping[str, Product],
+    currency: str,
+    decimal: str,
 ) -> Iterator[Line]:
-    for number, cells in records:
+    for number, cells in rows:
         told = {column: cell.strip() for column, cell in zip(columns, cells, strict=False) if column}
         sku = told.get("sku", "")
         if len(cells) > len(columns):
@@ -78,6 +123,7 @@ def _from_csv(
         elif len(cells) < len(columns):
             yield Line(number, sku, f"{len(cells)} fields where the first line has {len(columns)}")
         else:
+            told |= {name: plain_number(told[name], decimal) for name in _NUMBERS if name in told}
             yield _line(number, told, known.get(sku), currency)
 
 

@@ -9,33 +9,41 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from uptick.core.errors import BadCatalogue
+from uptick.core.formats.offers import Node, Offered, as_decimal, local, many, offered, text
 from uptick.core.formats.product_fields import product_from, row_of
 from uptick.core.shop.catalogue import Line, Product
 
-_HOLDERS = ("@graph", "itemListElement", "item", "mainEntity")
+# Where nodes stand within others; what is offered and chosen among is looked at with its product.
+_HOLDERS = (
+    "@graph", "itemListElement", "item", "mainEntity", "hasVariant", "isVariantOf", "offers", "itemOffered", "hasPart",
+    "@included",
+)  # fmt: skip
 _KINDS = {"Product", "ProductGroup"}
 
 
-def products_from_jsonld(text: str, known: Mapping[str, Product], currency: str) -> Iterator[Line]:
+def products_from_jsonld(file: str, known: Mapping[str, Product], currency: str) -> Iterator[Line]:
     """Yield numbered products, or reasons why one cannot be taken. What a node does not tell stays as it is known.
 
     Raises:
         BadCatalogue: It is not JSON, or holds no product.
     """
     try:
-        told = json.loads(text, parse_float=str, parse_int=str)
+        told = json.loads(file, parse_float=str, parse_int=str)
     except json.JSONDecodeError as error:
         raise BadCatalogue(f"Line {error.lineno} is not JSON: {error.msg}.") from error
     except RecursionError as error:
         raise BadCatalogue("The JSON is nested too deeply to hold products.") from error
-    nodes = [node for node in _nodes(told) if _kinds(node) & _KINDS]
+    linked = _Linked(told)
+    nodes = linked.products()
     if not nodes:
         raise BadCatalogue("The file holds no Product and no ProductGroup of schema.org.")
     for number, node in enumerate(nodes, 1):
-        row = {name: value for name, value in _row(node).items() if value or name in _told_by(node)}
-        sku = row.get("sku", "")
+        sku = text(node.get("sku") or node.get("productGroupID"))
         try:
-            yield Line(number, sku, product_from(row, currency, known.get(sku)))
+            row, notes = _row(node, linked, currency)
+            told_ = _told_by(node, row)
+            row = {name: value for name, value in row.items() if value or name in told_}
+            yield Line(number, sku, product_from(row, currency, known.get(sku)), tuple(notes))
         except ValueError as error:
             yield Line(number, sku, str(error))
 
@@ -43,83 +51,169 @@ def products_from_jsonld(text: str, known: Mapping[str, Product], currency: str)
 _OF_OFFER = {"price", "was", "availability", "available_from", "set_of"}
 
 
-def _told_by(node: dict[str, Any]) -> set[str]:
+def _told_by(node: Node, row: Mapping[str, str]) -> set[str]:
     """Return what a node tells even where it has no value for it: an offer without a price has none."""
-    told = _OF_OFFER if node.get("offers") else set[str]()
+    told = _OF_OFFER if node.get("offers") or row.get("price") else set[str]()
     return told | ({"option_name", "option_values"} if "Product" in _kinds(node) else set())
 
 
+class _Linked:
+    """The nodes of a file, by their ids: what one only names another one says (JSON-LD 1.1, section 3.3)."""
+
+    def __init__(self, told: Any) -> None:
+        self._all = list(_nodes(told))
+        self._by_id: dict[str, dict[str, Any]] = {}
+        for node in self._all:
+            name = node.get("@id")
+            if isinstance(name, str) and len(node) > 1:
+                # Several nodes of one id say one thing together.
+                self._by_id[name] = {**self._by_id.get(name, {}), **node}
+        # Choices that name their group, by its id and by its code.
+        self._of_group: dict[str, list[dict[str, Any]]] = {}
+        for node in self._all:
+            if "Product" in _kinds(node):
+                groups = {
+                    str(one["@id"]) for one in many(node.get("isVariantOf")) if isinstance(one, dict) and "@id" in one
+                }
+                for group in groups | {text(node.get("inProductGroupWithID"))} - {""}:
+                    self._of_group.setdefault(group, []).append(self._by_id.get(str(node.get("@id", "")), node))
+
+    def whole(self, value: Any) -> Any:
+        """Return a node with all that is said of it elsewhere in the file; other values as they are."""
+        if isinstance(value, dict) and isinstance(name := value.get("@id"), str):
+            return self._by_id.get(name, value)
+        return value
+
+    def wholes(self, value: Any) -> list[dict[str, Any]]:
+        found = (self.whole(one) for one in many(value))
+        return [one for one in found if isinstance(one, dict)]
+
+    def products(self) -> list[dict[str, Any]]:
+        """Return products and groups, each once, in the file's order; what is a choice of a group is not one itself."""
+        found: dict[int, dict[str, Any]] = {}
+        for node in self._all:
+            if _kinds(node) & _KINDS and set(node) - {"@id", "@type"}:
+                merged = self._by_id.get(str(node.get("@id", "")), node)
+                found.setdefault(id(merged), merged)
+        groups = [node for node in found.values() if "ProductGroup" in _kinds(node)]
+        inside = {id(variant) for group in groups for variant in self.wholes(group.get("hasVariant"))}
+        named = {text(group.get("productGroupID")) for group in groups} - {""}
+        ids = {group["@id"] for group in groups if isinstance(group.get("@id"), str)}
+        return [
+            node
+            for key, node in found.items()
+            if key not in inside
+            and text(node.get("inProductGroupWithID")) not in named
+            and not any(isinstance(of, dict) and of.get("@id") in ids for of in many(node.get("isVariantOf")))
+        ]
+
+    def variants(self, group: Node) -> list[dict[str, Any]]:
+        """Return the choices of a group: those that it names, and those that name it."""
+        found = {id(one): one for one in self.wholes(group.get("hasVariant"))}
+        for name in (group.get("@id"), text(group.get("productGroupID"))):
+            if isinstance(name, str) and name:
+                found |= {id(one): one for one in self._of_group.get(name, ())}
+        return list(found.values())
+
+
 def _nodes(value: Any) -> Iterator[dict[str, Any]]:
-    if isinstance(value, list):
-        for one in value:
-            yield from _nodes(one)
-    elif isinstance(value, dict):
-        yield value
-        for key in _HOLDERS:
-            yield from _nodes(value.get(key))
+    """Yield all nodes of a file in its order, wherever they stand."""
+    waiting: list[Iterator[Any]] = [iter([value])]
+    while waiting:
+        one = next(waiting[-1], _END)
+        if one is _END:
+            waiting.pop()
+        elif isinstance(one, list):
+            waiting.append(iter(one))
+        elif isinstance(one, dict):
+            yield one
+            waiting.append(iter([one[key] for key in _HOLDERS if key in one]))
 
 
-def _kinds(node: dict[str, Any]) -> set[str]:
-    return {_local(kind) for kind in _many(node.get("@type"))}
+_END = object()
 
 
-def _local(term: Any) -> str:
-    """Return a term of schema.org without its address."""
-    return str(term).rpartition("/")[2].rpartition(":")[2]
+def _kinds(node: Node) -> set[str]:
+    return {local(kind) for kind in many(node.get("@type"))}
 
 
-def _many(value: Any) -> list[Any]:
-    return value if isinstance(value, list) else [] if value is None else [value]
+def _row(node: Node, linked: _Linked, currency: str) -> tuple[dict[str, str], list[str]]:
+    """Return a product as named texts, and what was chosen.
 
-
-def _one(value: Any) -> dict[str, Any]:
-    first = next(iter(_many(value)), None)
-    return first if isinstance(first, dict) else {}
-
-
-def _text(value: Any) -> str:
-    first = next(iter(_many(value)), "")
-    if isinstance(first, dict):
-        first = first.get("name") or first.get("url") or first.get("@id") or first.get("@value") or ""
-    return str(first).strip()
-
-
-def _row(node: dict[str, Any]) -> dict[str, str]:
-    offer = _one(node.get("offers"))
-    variants = [one for one in _many(node.get("hasVariant")) if isinstance(one, dict)]
-    told = _local(_text(offer.get("availability")))
-    availability = {
-        "InStock": "in_stock",
-        "PreOrder": "pre_order",
-        "PreSale": "pre_order",
-        "OutOfStock": "sold_out",
-        "SoldOut": "sold_out",
-    }
-    prices = [one for one in _many(offer.get("priceSpecification")) if isinstance(one, dict)]
-    was = next((p for p in prices if _local(_text(p.get("priceType"))) in {"StrikethroughPrice", "ListPrice"}), {})
-    inside = [_one(part.get("typeOfGood")) for part in _many(offer.get("includesObject")) if isinstance(part, dict)]
-    name = _text(node.get("name"))
-    return {
-        "sku": _text(node.get("sku") or node.get("productGroupID")),
+    Raises:
+        ValueError: Something of it is none of schema.org's.
+    """
+    variants = linked.variants(node)
+    offers = _whole_offers(node, linked)
+    found = offered(offers, currency)
+    notes = found.notes
+    if not offers and variants:
+        found = _of_variants(variants, linked, currency)
+        notes = found.notes
+    inside = [
+        linked.whole(next(iter(many(part.get("typeOfGood"))), None))
+        for offer in offers
+        for part in many(offer.get("includesObject"))
+        if isinstance(part, dict)
+    ]
+    name = text(node.get("name"))
+    varies = local(text(node.get("variesBy")))
+    row = {
+        "sku": text(node.get("sku") or node.get("productGroupID")),
         "name": name,
-        "category": _text(node.get("category")),
-        "price": _text(offer.get("price") or offer.get("lowPrice")),
-        "currency": _text(offer.get("priceCurrency")),
-        "url": _text(node.get("url") or offer.get("url")),
-        "picture": _text(node.get("image")),
-        "stock": _text(_one(offer.get("inventoryLevel")).get("value")),
-        "option_name": _local(_text(node.get("variesBy"))),
-        "option_values": "|".join(_text(v.get("name")).removeprefix(f"{name}, ") for v in variants),
-        "tax": _text(_property(node, "taxPercent")),
-        "was": _text(was.get("price")),
-        "availability": availability.get(told, ""),
-        "available_from": _text(offer.get("availabilityStarts"))[:10],
-        "set_of": "|".join(_text(one.get("sku")) for one in inside),
+        "category": text(node.get("category")),
+        "picture": _picture(node),
+        "option_name": varies,
+        "option_values": "|".join(_choice(one, name, varies) for one in variants),
+        "tax": text(_property(node, "taxPercent")),
+        "set_of": "|".join(text(one.get("sku")) for one in inside if isinstance(one, dict)),
+        **found.row,
+        "url": text(node.get("url")) or found.row.get("url", ""),
     }
+    return row, notes
 
 
-def _property(node: dict[str, Any], name: str) -> Any:
-    properties = [one for one in _many(node.get("additionalProperty")) if isinstance(one, dict)]
+def _whole_offers(node: Node, linked: _Linked) -> list[dict[str, Any]]:
+    return [
+        {**offer, "offers": linked.wholes(offer.get("offers"))} if offer.get("offers") else offer
+        for offer in linked.wholes(node.get("offers"))
+    ]
+
+
+def _of_variants(variants: Sequence[Node], linked: _Linked, currency: str) -> Offered:
+    """Return what the offers of a group's choices come to: the lowest of their prices, to be had where one is."""
+    each = [one for one in (offered(_whole_offers(v, linked), currency) for v in variants) if one.row]
+    if not each:
+        return Offered()
+    to_be_had = [one for one in each if one.row["availability"] != "sold_out"] or each
+    lowest = min(to_be_had, key=lambda one: as_decimal(one.row["price"]))
+    prices = sorted({one.row["price"] for one in to_be_had if one.row["price"]}, key=as_decimal)
+    notes = [note for one in each for note in one.notes]
+    if len(prices) > 1:
+        notes.append(f"its choices cost from {prices[0]} to {prices[-1]}; the lowest was taken")
+    if len(to_be_had) < len(each):
+        notes.append(f"{len(each) - len(to_be_had)} of its {len(each)} choices are sold out")
+    stock = [one.row["stock"] for one in to_be_had if one.row["stock"].isdigit()]
+    return Offered({**lowest.row, "stock": str(sum(map(int, stock))) if stock else "", "url": ""}, notes)
+
+
+def _choice(variant: Node, group: str, varies: str) -> str:
+    """Return what a choice is called: by what its group varies by, else by its name without the group's."""
+    said = text(variant.get(varies)) if varies else ""
+    return (
+        said or text(variant.get("name")).removeprefix(group).lstrip(" ,-–—/(").rstrip(")") or text(variant.get("sku"))
+    )
+
+
+def _picture(node: Node) -> str:
+    first = next(iter(many(node.get("image"))), "")
+    if isinstance(first, dict):
+        return text(first.get("contentUrl") or first.get("url") or first.get("@id"))
+    return text(first)
+
+
+def _property(node: Node, name: str) -> Any:
+    properties = [one for one in many(node.get("additionalProperty")) if isinstance(one, dict)]
     return next((one.get("value") for one in properties if one.get("name") == name), "")
 
 

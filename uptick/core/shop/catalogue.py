@@ -91,6 +91,8 @@ class Line:
     number: int
     sku: str
     read: Product | str
+    # What was chosen or taken for something else, in sentences.
+    notes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,7 +100,8 @@ class Reading:
     """What a file would do to the catalogue, before it is done.
 
     `missing` are the codes that it does not name; a known product whose line is refused is not missing. `emptied` says
-    which fields would lose the values that they have, and for how many products.
+    which fields would lose the values that they have, and for how many products. `notes` say what was chosen where a
+    line said several things.
     """
 
     products: tuple[Product, ...]
@@ -108,12 +111,13 @@ class Reading:
     missing: tuple[str, ...]
     refused: tuple[Refusal, ...]
     emptied: tuple[tuple[str, int], ...] = ()
+    notes: tuple[Refusal, ...] = ()
 
 
 def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Reading:
     """Return what the lines of a file would change in a known catalogue."""
     products: dict[str, Product] = {}
-    new, changed, refused = [], [], []
+    new, changed, refused, notes = [], [], [], []
     unchanged = 0
     named: set[str] = set()
     for line in lines:
@@ -126,6 +130,7 @@ def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Re
             refused.append(Refusal(line.number, f"the code {one.sku!r} stands on an earlier line too"))
             continue
         products[one.sku] = one
+        notes += [Refusal(line.number, f"{one.sku}: {said}") for said in line.notes]
         before = known.get(one.sku)
         if before is None:
             new.append(Change(line.number, one.sku, ()))
@@ -135,7 +140,9 @@ def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Re
             unchanged += 1
     missing = tuple(sorted(set(known) - named))
     emptied = tuple(_emptied(changed, products, known))
-    return Reading(tuple(products.values()), tuple(new), tuple(changed), unchanged, missing, tuple(refused), emptied)
+    return Reading(
+        tuple(products.values()), tuple(new), tuple(changed), unchanged, missing, tuple(refused), emptied, tuple(notes)
+    )
 
 
 def _emptied(

@@ -12,6 +12,14 @@
 	const products = $derived(workshop.info?.product_count ?? 0);
 	const last = $derived(workshop.info?.last_import);
 	const report = $derived(taking.report);
+	const SEPARATORS: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+	/** Headings that are not called as their column is. */
+	const renamed = $derived(
+		(report?.headings ?? [])
+			.flatMap(({ heading, column }) => (column && column !== heading ? [`“${heading}” is ${said(column)}.`] : []))
+			.join(' '),
+	);
+	const shownColumns = $derived([...new Set((report?.sample ?? []).flatMap((row) => Object.keys(row)))]);
 	const touched = $derived(
 		report ? report.counts.new + report.counts.changed + (whole ? report.counts.missing : 0) : 0,
 	);
@@ -70,14 +78,42 @@
 				sleep.
 			</label>
 		{/if}
-		{#if report.columns.length}
+		{#if report.dialect}
 			<p class="mt-2 text-soft">
-				Columns read: {report.columns.map(said).join(', ')}.
+				Read as <b class="text-ink">{report.dialect.encoding}</b>, divided by
+				<b class="text-ink">{SEPARATORS[report.dialect.separator] ?? report.dialect.separator}s</b>, with a decimal
+				<b class="text-ink">{report.dialect.decimal === ',' ? 'comma' : 'point'}</b>.
+				{renamed}
 				{#if report.ignored.length}
 					Not understood, and left out: <b class="text-ink">{report.ignored.join(', ')}</b>.
 				{/if}
 				What has no column stays as it is.
 			</p>
+		{/if}
+		{#if report.sample.length && !report.applied}
+			<details class="mt-3" open={Boolean(report.warnings.length)}>
+				<summary>The first {many(report.sample.length, 'product')} as read</summary>
+				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+				<div class="mt-1 overflow-auto" tabindex="0" role="region" aria-label="First products as read">
+					<table class="text-sm whitespace-nowrap">
+						<thead
+							><tr
+								>{#each shownColumns as column (column)}<th class="pr-4 text-left font-semibold">{said(column)}</th
+									>{/each}</tr
+							></thead
+						>
+						<tbody>
+							{#each report.sample as row, n (n)}
+								<tr class="border-t border-hair"
+									>{#each shownColumns as column (column)}<td class="figure max-w-48 truncate pr-4"
+											>{row[column] ?? ''}</td
+										>{/each}</tr
+								>
+							{/each}
+						</tbody>
+					</table>
+				</div>
+			</details>
 		{/if}
 		{#if report.warnings.length && !report.applied}
 			<ul class="mt-3 font-semibold text-must" role="alert">
@@ -87,6 +123,9 @@
 		<ul class="mt-3 max-h-72 overflow-auto">
 			{#each report.refused.slice(0, 200) as line (line.line)}
 				<li class="text-must">▲ line <span class="figure">{line.line}</span>: {line.reason}</li>
+			{/each}
+			{#each report.notes.slice(0, 200) as note, n (n)}
+				<li class="text-soft">line <span class="figure">{note.line}</span>: {note.reason}</li>
 			{/each}
 			{#each report.missing.slice(0, 100) as sku (sku)}
 				<li>{sku} is {report.applied && report.removed ? 'gone' : 'not in the file'}</li>

@@ -1,0 +1,107 @@
+"""How a CSV file is written: its encoding, what divides its fields, and how it writes numbers."""
+
+import csv
+import io
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from uptick.core.errors import BadCatalogue
+from uptick.core.formats.product_fields import column_of
+
+SEPARATORS = {",": "comma", ";": "semicolon", "\t": "tab", "|": "bar"}
+_MARKS = ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16"))
+# Bytes that no text of Windows has (its five empty places): what has them is in yet another encoding.
+_NO_WINDOWS = re.compile(rb"[\x81\x8d\x8f\x90\x9d]")
+
+
+@dataclass(frozen=True, slots=True)
+class Dialect:
+    """What a file was taken to be written in. `guesses` are sentences that somebody should look at before it counts."""
+
+    encoding: str
+    separator: str
+    decimal: str
+    guesses: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Decoded:
+    text: str
+    encoding: str
+    guess: str = ""
+
+
+def decoded(content: bytes, most: int) -> Decoded:
+    """Return the text of a file in UTF-8 or UTF-16, or as Windows writes Western languages where it is neither.
+
+    Raises:
+        BadCatalogue: It has more than `most` bytes, or is in none of these; says on which line.
+    """
+    if len(content) > most:
+        raise BadCatalogue(f"The file has {len(content):,} bytes; at most {most:,} are taken.")
+    encoding = next((name for mark, name in _MARKS if content.startswith(mark)), "utf-8")
+    try:
+        return Decoded(content.decode(encoding), encoding.removesuffix("-sig").upper())
+    except UnicodeDecodeError as error:
+        line = content[: error.start].count(b"\n") + 1
+        if encoding != "utf-8" or _NO_WINDOWS.search(content) or b"\0" in content:
+            says = f"The file is not {encoding.removesuffix('-sig').upper()}: line {line} holds a byte that is not."
+            raise BadCatalogue(f"{says} Save it as UTF-8.") from error
+        word = content[max(0, error.start - 12) : error.start + 12].decode("cp1252").split("\n")[0].strip()
+        guess = f"It is not UTF-8; read as Windows-1252, line {line} says “{word}”. Look at the first products."
+        return Decoded(content.decode("cp1252"), "Windows-1252", guess)
+
+
+def separator_of(first_line: str) -> str:
+    """Return what divides the fields: that by which the most headings are known."""
+
+    def known(separator: str) -> tuple[int, int]:
+        headings = next(csv.reader([first_line], delimiter=separator), [])
+        return sum(column_of(one) is not None for one in headings), len(headings)
+
+    return max(SEPARATORS, key=known)
+
+
+_POINT_LAST = re.compile(r"^-?\d[\d,' \u00a0\u202f]*\.\d{1,2}$|^-?\d{1,3}(,\d{3})+\.\d+$")
+_COMMA_LAST = re.compile(r"^-?\d[\d.' \u00a0\u202f]*,\d{1,2}$|^-?\d{1,3}(\.\d{3})+,\d+$")
+
+
+def decimal_of(numbers: Sequence[str]) -> tuple[str, str]:
+    """Return the decimal sign of a file's numbers, and a sentence where it cannot be told.
+
+    Raises:
+        BadCatalogue: Some have a point where others have a comma.
+    """
+    point = next((one for one in numbers if _POINT_LAST.match(one)), "")
+    comma = next((one for one in numbers if _COMMA_LAST.match(one)), "")
+    if point and comma:
+        raise BadCatalogue(f"Its prices are written both as {point} and as {comma}. Write all of them alike.")
+    if comma:
+        return ",", ""
+    unclear = next((one for one in numbers if re.fullmatch(r"\d{1,3},\d{3}", one)), "") if not point else ""
+    guess = f"{unclear} may be a thousand or a part of one; it is read as a thousand." if unclear else ""
+    return ".", guess
+
+
+def plain_number(text: str, decimal: str) -> str:
+    """Return a number as our own files write it: a point, nothing between thousands; other texts as they are."""
+    between = f"[{re.escape(',' if decimal == '.' else '.')}'\u00a0\u202f ]"
+    if re.fullmatch(rf"-?\d{{1,3}}(?:{between}\d{{3}})+(?:{re.escape(decimal)}\d+)?", text):
+        text = re.sub(between, "", text)
+    return text.replace(decimal, ".") if re.fullmatch(rf"-?\d+{re.escape(decimal)}\d+", text) else text
+
+
+def records(text: str, separator: str) -> Iterator[tuple[int, list[str]]]:
+    """Yield the records that are not empty, each with the number of its last line.
+
+    Raises:
+        BadCatalogue: A line is no CSV.
+    """
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator, strict=True)
+    try:
+        for cells in reader:
+            if cells:
+                yield reader.line_num, cells
+    except csv.Error as error:
+        raise BadCatalogue(f"Line {reader.line_num + 1} is not CSV: {error}.") from error
