@@ -117,6 +117,14 @@ need_node() {
 	fi
 }
 
+# need_strangers: files that the tests did not make, from a lock of their own; nothing of it ships.
+need_strangers() {
+	local at=tests/strangers
+	made_from strangers $at/package-lock.json && [ -d $at/node_modules ] && return
+	step strangers "Files of others, for the tests" npm ci --prefix $at --ignore-scripts --omit=peer --omit=optional --no-fund --no-audit --loglevel=error
+	mark_made strangers $at/package-lock.json
+}
+
 sources() { git ls-files -co --exclude-standard -- "$@" 2>/dev/null || find "$@" -type f -not -path '*/dist/*'; }
 
 # need_builds: the storefront script and the studio, built anew only when a source of theirs changed.

@@ -21,20 +21,30 @@ def _random_look(rng: random.Random) -> Json:
         {"kind": "natural"},
         {"kind": "natural", "least": rng.randint(0, 200), "most": rng.choice([None, rng.randint(60, 300), "60%"])},
         {"kind": "full", "most": rng.choice([None, rng.randint(120, 300)])},
+        {"kind": rng.choice(["natural", "full"]), "least_height_px": rng.choice([20, 44.5, 90])},
         {"kind": "fixed", "width": rng.choice([rng.randint(16, 400), "80%", "12em"]), "height": rng.randint(16, 90)},
     ])  # fmt: skip
-    border: Json = {"kind": "line", "width_px": rng.randint(1, 6), "colour": "#123456"}
+    widths = (1, 1.5, 2, 3.5, 0.4, 6)
+    border: Json = {"kind": "line", "width_px": rng.choice(widths), "colour": "#123456"}
+    sides: Json = {
+        "kind": "sides",
+        **{
+            side: {"width_px": rng.choice((0, *widths)), "colour": "#123456"}
+            for side in ("top", "right", "bottom", "left")
+        },
+    }
     return {
         "size": size,
         "padding": {side: _length(rng, 30) for side in ("top", "right", "bottom", "left")},
         "radius": _corners(rng),
-        "border": rng.choice([{"kind": "none"}, border]),
+        "border": rng.choice([{"kind": "none"}, border, sides]),
         "type": {
             "family": rng.choice(kit().fonts.families),
             "size_px": rng.randint(16, 80) / 2,
             "weight": rng.choice([400, 600, 700]),
             "line": rng.choice([0, 0, 1, 1.35]),
             "letter_spacing_px": rng.choice([0, 0, 0.5, -0.3]),
+            "slant": rng.choice(["upright", "upright", "italic"]),
             "case": rng.choice(["as_written", "as_written", "upper"]),
         },
         "centring": rng.choice(["line", "caps"]),

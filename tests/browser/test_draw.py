@@ -10,6 +10,7 @@ from PIL import Image
 from playwright.sync_api import Browser, FrameLocator, Page, expect
 
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.strangers import HERE
 
 pytestmark = pytest.mark.browser
 PAGE = "/draw/product_page?device=desktop"
@@ -218,6 +219,34 @@ def test_a_look_is_brought_from_css_with_what_changes_and_what_was_not_understoo
     expect(page.locator("[aria-label='Fill: #2f5d3a']").first).to_be_visible()
 
 
+def test_the_button_that_is_meant_is_pressed_in_a_stylesheet_of_another_program(desk: Tab) -> None:
+    page = desk.page
+    page.get_by_role("button", name="looks", exact=True).click()
+    sheet = page.get_by_role("dialog")
+    sheet.locator("input[type=file]").set_input_files(HERE / "bootstrap/dist/css/bootstrap.css")
+    expect(sheet.get_by_text("Press the one you mean")).to_be_visible()
+    sheet.get_by_role("button", name="Take .btn.btn-primary").click()
+    expect(sheet.get_by_role("heading", name="Apply “.btn.btn-primary” to Product page")).to_be_visible()
+    expect(sheet.get_by_label("What changes").get_by_text("#0d6efd").first).to_be_visible()
+    expect(sheet.get_by_text("system-ui is not shipped; Figtree stands in")).to_be_visible()
+    sheet.get_by_role("button", name="Back").click()
+    sheet.get_by_role("button", name="Back").click()
+    # With its own markup all of its classes count, and what differs on a phone becomes an exception.
+    css = ".x .y { padding: 9px 21px; background: #246 } @media (max-width: 599px) { .x .y { padding: 3px } }"
+    sheet.get_by_label("CSS or tokens").fill(css)
+    sheet.get_by_role("button", name="Read it").click()
+    # There is one to choose, which says nothing by itself.
+    expect(sheet.get_by_text("There is nothing of a button in it.")).to_be_visible()
+    sheet.get_by_role("button", name="Back").click()
+    sheet.get_by_label("The button as your page writes it").fill('<p class="x"><a class="y">Buy</a></p>')
+    sheet.get_by_role("button", name="Read this one").click()
+    expect(sheet.get_by_role("heading", name="On the phone it differs")).to_be_visible()
+    sheet.get_by_role("button", name=re.compile("^Apply")).click()
+    expect(sheet).to_be_hidden()
+    page.get_by_role("link", name="Floor", exact=True).click()
+    expect(page.get_by_text("a.y on the phone").first).to_be_visible()
+
+
 def test_a_look_is_copied_from_one_button_and_pasted_to_another(demo_shop: Stack, desk: Tab) -> None:
     page = desk.page
     page.keyboard.press("c")
@@ -244,7 +273,12 @@ def test_an_icon_is_found_by_meaning_or_brought_cleaned_and_alone_it_asks_for_a_
     page.locator("[aria-label^='Icon: ']").first.click()
     page.get_by_label("SVG", exact=True).fill("<svg viewBox='0 0 24 24' onload='x()'><path d='M2 2h20v20z'/></svg>")
     page.get_by_role("button", name="take it", exact=True).click()
-    expect(page.get_by_text("Left out: the handler onload.")).to_be_visible()
+    # What is not all of the file is looked at beside it first.
+    expect(page.get_by_text("the handler onload")).to_be_visible()
+    expect(page.get_by_alt_text("The file as it is")).to_be_visible()
+    expect(page.locator("[aria-label='Icon: gift']").first).to_be_visible()
+    page.get_by_role("button", name="take it like this").click()
+    expect(page.locator("[aria-label='Icon: own icon']").first).to_be_visible()
     page.keyboard.press("Escape")
     pick(page, "Side", "alone")
     name = page.get_by_label("Name for screen readers")

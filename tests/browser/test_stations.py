@@ -184,7 +184,10 @@ def test_a_file_that_would_empty_the_shop_says_so_and_asks(own_demo: Stack, brow
         {"name": "goods.csv", "mimeType": "text/csv", "buffer": content}
     )
     sheet = page.get_by_role("dialog")
-    expect(sheet).to_contain_text("Columns read: sku, price. Not understood, and left out: Colour of box.")
+    expect(sheet).to_contain_text(
+        "divided by commas, with a decimal point. “SKU” is sku. “Price” is price. "
+        "Not understood, and left out: Colour of box."
+    )
     expect(sheet.get_by_role("alert")).to_contain_text("It would empty the price of 1 product: the file has none.")
     sheet.get_by_role("checkbox").check()
     expect(sheet.get_by_role("alert")).to_contain_text("It would remove 59 of 60 products")

@@ -1,14 +1,19 @@
 import io
+import json
+import random
+from typing import Any
 
 import pytest
 from PIL import Image
 
 from tests.samples import NOW, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.button.document import Placement, SecondButton
+from uptick.core.button.document import Device, Placement, SecondButton
 from uptick.core.button.fields import PARTS
 from uptick.core.button.merge import Json
-from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.errors import BadCss, BadDocument, BadIcon, NotFound, OutOfRange
+from uptick.core.formats.css_expand import INITIAL
+from uptick.core.rules.reach import Reach
 from uptick.usecases import looks
 from uptick.usecases.edit import change_layer, undo
 from uptick.usecases.looks import Source
@@ -150,8 +155,8 @@ def test_what_no_button_can_have_is_left_out_of_what_is_brought_and_told() -> No
     assert look["padding"] == {"left": 12, "right": 12}
     assert "letter_spacing_px" not in look["type"]
     said = " ".join(brought.left_out)
-    assert "padding.top" in said
-    assert "letter_spacing" in said
+    assert "padding above: 900 (must be from 0 to 400 px" in said
+    assert "letter spacing: 30" in said
 
 
 def test_every_start_and_every_part_can_be_brought_to_every_placement() -> None:
@@ -202,3 +207,53 @@ def test_a_picture_is_kept_once_and_a_button_can_only_carry_one_that_is_there() 
 def test_a_look_is_written_to_take_away(form: str, holds: str) -> None:
     made = fake_shop()
     assert holds in looks.write_look(made.shop, document_at(made.shop, AT_PAGE), form)  # type: ignore[arg-type]
+
+
+def reading(**changes: Any) -> str:
+    """Return what a browser would say of a small stylesheet: padding that is less on a phone."""
+    style = {"padding-top": "9px", "padding-right": "21px", "padding-bottom": "9px", "padding-left": "21px"}
+    plain = {**INITIAL, **style}
+    box = {"width": 90, "height": 40, "room": 300, "words_off_y": 0, "words_off_x": 0, "overflows": False}
+    other = {"button": {"padding-left": "3px"}, "words": {}}
+    widths = [
+        {"window_px": px, "rest": rest, "states": {}, "box": box}
+        for px, rest in ((1280, {"button": plain, "words": plain}), (390, other))
+    ]
+    said = {"selector": "a.y", "tag": "a", "said": list(style), "said_around": [], "said_in": {}, "told": ["line 3: x"]}
+    return json.dumps({**said, "widths": widths, **changes})
+
+
+def test_what_a_stylesheet_says_on_one_device_becomes_an_exception_for_it_in_the_same_step() -> None:
+    made = fake_shop()
+    source = Source("computed", reading())
+    view = view_carry(made.shop, AT_PAGE, PAGE, source, ())
+    assert (view.title, view.parts, view.left_out) == ("a.y", ("padding",), ("line 3: x",))
+    (phone,) = view.by_device
+    assert [(phone.device, one.field, one.after) for one in phone.changes] == [(Device.PHONE, "padding left", "3")]
+    looks.carry(made.shop, PAGE, source, (), made.drafts.version, ADA, NOW, [Device.PHONE])
+    now = made.drafts.read().settings
+    (rule,) = now.exceptions
+    assert (rule.name, rule.layer) == ("a.y on the phone", {"look": {"padding": {"left": 3}}})
+    assert rule.reach == Reach(placements=(Placement.PRODUCT_PAGE,), devices=(Device.PHONE,))
+    assert made.drafts.history(1)[0].label == "Product page: look of a.y, and 1 exception for its devices"
+    undo(made.shop, ADA, NOW)
+    assert made.drafts.read().settings.exceptions == ()
+
+
+def test_a_reading_that_is_none_is_refused_with_a_sentence() -> None:
+    refused = {"{}": "no reading of a stylesheet", "x" * 400_001: "400,001 characters", "[": "no reading"}
+    for text, says in refused.items():
+        with pytest.raises(BadCss, match=says):
+            looks.bring(fake_shop().shop, Source("computed", text))
+
+
+def test_an_icon_that_would_be_worked_out_for_minutes_is_refused_within_seconds() -> None:
+    rng = random.Random(1)
+    lines = "".join(f"L{rng.randint(0, 24)} {rng.randint(0, 24)}" for _ in range(500))
+    tangle = f'<svg viewBox="0 0 24 24"><path fill-rule="evenodd" d="M0 0{lines}"/></svg>'
+    with pytest.raises(BadIcon, match="could not be worked out within 5 seconds"):
+        looks.bring_icon(tangle.encode(), "tangle")
+    read = looks.bring_icon(b'<svg viewBox="0 0 24 24"><path d="M2 2h9v9z"/></svg>', "corner")
+    assert (read.icon.name, len(read.icon.shapes), read.left_out) == ("corner", 1, ())
+    with pytest.raises(BadIcon, match="That is no SVG"):
+        looks.bring_icon(b"no", "no")

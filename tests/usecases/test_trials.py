@@ -1,7 +1,9 @@
+import json
 from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
+import jsonschema
 import pytest
 
 from tests.samples import NOW, PRODUCTS, settings
@@ -23,6 +25,7 @@ from uptick.usecases.trials import (
     start_trial,
     view_trial,
 )
+from uptick.usecases.written import schema_of, write_readout
 
 PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
 ROUND: Json = {"look": {"radius": 20}}
@@ -262,3 +265,15 @@ def test_trials_run_at_once_where_nobody_is_in_both(one: dict[str, Any], other: 
     else:
         with pytest.raises(TrialState, match="Two at once"):
             start_trial(made.shop, 2, NOW)
+
+
+def test_a_readout_is_written_as_json_that_keeps_to_its_published_schema() -> None:
+    """Reference: the library jsonschema, JSON Schema 2020-12."""
+    made = running()
+    for _ in range(2):
+        file = json.loads(write_readout(made.shop, 1, NOW))
+        jsonschema.validate(file, schema_of("readout"))
+        assert (file["format"], file["trial"]["number"]) == ("uptick-readout-1", 1)
+        finish(made, 400, 500)
+    assert file["readout"]["reading"]["rates"]
+    assert file["counted"]

@@ -8,6 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any, cast
 
+import jsonschema
 import pytest
 from PIL import Image
 from pydantic import SecretStr
@@ -229,6 +230,26 @@ def test_release_ledger_and_taking_back(ada: TestClient) -> None:
     assert ada.get("/api/stores/sample/draft/settings").json()["baseline"] == BASELINE
 
 
+def test_a_release_is_written_as_json_that_keeps_to_its_published_schema(ada: TestClient) -> None:
+    """Reference: the library jsonschema, JSON Schema 2020-12."""
+    release(ada, note="first")
+    schema = ada.get("/api/stores/sample/schema/release").json()
+    jsonschema.Draft202012Validator.check_schema(schema)
+    for n in (0, 1):
+        answer = ada.get(f"/api/stores/sample/release/{n}.json")
+        assert 'filename="sample-release-' in answer.headers["content-disposition"]
+        jsonschema.validate(answer.json(), schema)
+    file = answer.json()
+    assert (file["format"], file["n"], file["note"], file["settings"]["baseline"]) == (
+        "uptick-release-1", 1, "first", BASELINE,
+    )  # fmt: skip
+    assert file["compiled"]["looks"]
+    with pytest.raises(jsonschema.ValidationError):
+        jsonschema.validate({**file, "n": "one"}, schema)
+    problem(ada.get("/api/stores/sample/release/9.json"), 404, "not_found")
+    jsonschema.Draft202012Validator.check_schema(ada.get("/api/stores/sample/schema/readout").json())
+
+
 def test_a_trial_from_question_to_record(ada: TestClient) -> None:
     release(ada)
     wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}
@@ -435,7 +456,9 @@ def test_icons_are_found_and_brought_cleaned(ada: TestClient) -> None:
     assert read["left_out"] == ["the handler onload"]
     icon = {**read["icon"], "side": "before", "size_px": 20, "gap_px": 8}
     assert edit(ada, "baseline", {"icon": icon}).status_code == 200
-    assert ada.get(f"{at}/draw/product_page").json()["shown"]["button"]["icon"]["paths"] == [{"d": "M0 0H9V9L0 0Z"}]
+    assert ada.get(f"{at}/draw/product_page").json()["shown"]["button"]["icon"]["paths"] == [
+        {"d": "M0,0 L96,0 L96,96 Z"}
+    ]
     problem(ada.post(f"{at}/icons", json={"svg": "<html/>"}), 422, "bad_icon")
 
 

@@ -58,7 +58,7 @@ def test_every_operation_answers_as_described_whatever_fits_its_description_or_n
 
 
 # The schema of the document is the same for every store and says nothing about any.
-OF_A_STORE = [name for name in operations() if "{store}" in name and not name.endswith("/schema")]
+OF_A_STORE = [name for name in operations() if "{store}" in name and "/schema" not in name]
 
 
 @pytest.mark.parametrize("name", OF_A_STORE)

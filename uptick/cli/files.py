@@ -15,9 +15,11 @@ from rich.progress import BarColumn, Progress, TextColumn
 from uptick.cli.common import HERE, StoreKey, open_shop, read_file
 from uptick.cli.say import AsJson
 from uptick.core.formats.catalogue_file import write_csv
+from uptick.core.formats.csv_dialect import SEPARATORS
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases import importing
 from uptick.usecases.texts import export_texts, import_texts
+from uptick.usecases.written import schema_of, write_readout, write_release
 from uptick.wiring import clock
 
 app = typer.Typer()
@@ -69,6 +71,9 @@ def _shown(
 
 
 def _print_report(report: importing.ImportReport, dry_run: bool) -> None:
+    if report.dialect:
+        read = report.dialect
+        print(f"read as {read.encoding}, divided by {SEPARATORS[read.separator]}, decimals after {read.decimal}")
     if report.columns:
         print(f"columns read: {', '.join(report.columns)}")
     for heading in report.ignored:
@@ -81,6 +86,8 @@ def _print_report(report: importing.ImportReport, dry_run: bool) -> None:
         print(f"line {change.line}: changed {change.sku} ({', '.join(change.fields)})")
     for sku in report.missing:
         print(f"{'gone' if report.removed else 'not in the file'}: {sku}")
+    for note in report.notes:
+        print(f"line {note.line}: {note.reason}")
     for refusal in report.refused:
         print(f"line {refusal.line}: refused, {refusal.reason}")
     print(
@@ -113,15 +120,27 @@ class Export(StrEnum):
     JSONLD = "jsonld"
     PO = "po"
     SETTINGS = "settings"
+    RELEASE = "release"
+    READOUT = "readout"
+    SCHEMA = "schema"
 
 
 @app.command()
 def export(
-    what: Annotated[Export, typer.Argument(help="csv or jsonld: the catalogue; po: texts; settings: the draft.")],
+    what: Annotated[
+        Export,
+        typer.Argument(
+            help="csv or jsonld: the catalogue; po: texts; settings: the draft; release, readout, schema: as JSON."
+        ),
+    ],
+    number: Annotated[int, typer.Argument(help="Of the release (the newest for 0) or of the trial.", min=0)] = 0,
     store: StoreKey = "thornmere",
     language: Language_ = "",
 ) -> None:
-    """Write the catalogue, the texts of a language or the draft's settings to standard output."""
+    """Write the catalogue, texts, settings, a release or a readout to standard output."""
+    if what is Export.SCHEMA:
+        print(json.dumps({"release": schema_of("release"), "readout": schema_of("readout")}, indent=1))
+        return
     with open_shop(store) as shop:
         match what:
             case Export.CSV:
@@ -132,4 +151,8 @@ def export(
                 text = export_texts(shop, language or shop.store.language, clock())
             case Export.SETTINGS:
                 text = shop.drafts.read().settings.model_dump_json(indent=1)
+            case Export.RELEASE:
+                text = write_release(shop, number)
+            case _:
+                text = write_readout(shop, number, clock())
     print(text.rstrip("\n"))

@@ -1,6 +1,7 @@
 """Looks in and out: from CSS and design tokens, and as sentences, CSS, tokens or JSON."""
 
 import json
+import sys
 from dataclasses import asdict
 from enum import StrEnum
 from pathlib import Path
@@ -8,11 +9,13 @@ from typing import Annotated
 
 import typer
 
+from uptick.cli.chromium import computed_by, find_chromium
 from uptick.cli.common import HERE, StoreKey, open_shop, read_file
 from uptick.cli.say import AsJson
 from uptick.core.button.document import Placement
 from uptick.core.button.fields import PARTS
-from uptick.core.errors import OutOfRange
+from uptick.core.errors import BadCss, OutOfRange
+from uptick.core.formats.css_in import read_css
 from uptick.usecases.looks import Source, carry, write_look
 from uptick.usecases.views.drawing import DrawQuery, document_at
 from uptick.usecases.views.looks import CarryView, view_carry
@@ -52,13 +55,17 @@ def bring(
     product: Product_ = "",
     layer: Annotated[str, typer.Option("--layer", help="Which layer takes it, as exception:e3; the placement's.")] = "",
     selector: Annotated[str, typer.Option("--selector", help="Which of the selectors of CSS is the button.")] = "",
+    markup: Annotated[str, typer.Option("--markup", help="The button as the page writes it, for a browser.")] = "",
+    browser: Annotated[
+        bool, typer.Option(help="Let an installed Chromium compute the CSS, where there is one.")
+    ] = True,
     only: Annotated[str, typer.Option("--only", help="Only these parts, as fill,type,padding; all it has.")] = "",
     dry_run: bool = False,
     store: StoreKey = "thornmere",
     as_json: AsJson = False,
 ) -> None:
     """Give a button the look of a file, saying what that changes. Exits 1 when something was not understood."""
-    source = Source("tokens" if file.suffix == ".json" else "css", _read(file), selector)
+    source = _source(file, selector, markup, browser)
     with open_shop(store) as shop:
         query = DrawQuery(place, product or None, layer=layer or f"place:{place}")
         parts = [part.strip() for part in only.split(",") if part.strip()]
@@ -77,6 +84,29 @@ def bring(
         _print(view, dry_run)
     if view.left_out:
         raise typer.Exit(1)
+
+
+def _source(file: Path, selector: str, markup: str, browser: bool) -> Source:
+    text = _read(file)
+    if file.suffix == ".json":
+        return Source("tokens", text)
+    program = find_chromium() if browser else None
+    if program is None:
+        print("There is no Chromium here: read without a browser, one selector's own rules only", file=sys.stderr)
+        if markup:
+            raise OutOfRange.of("--markup", "used where an installed Chromium computes the CSS", markup)
+        return Source("css", text, selector)
+    # Bare declarations are those of a button without a name.
+    css = text if "{" in text else f".button{{{text}}}"
+    try:
+        reading, _ = computed_by(program, css, markup, selector)
+    except BadCss:
+        if markup or selector not in read_css(css, selector).selectors:
+            raise
+        # A selector that says more than one button does: its own rules are all that can be read.
+        print(f"{selector} is no button by itself: read without a browser, its own rules only", file=sys.stderr)
+        return Source("css", css, selector)
+    return Source("computed", reading)
 
 
 def _read(file: Path) -> str:

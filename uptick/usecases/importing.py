@@ -5,7 +5,8 @@ from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 
 from uptick.core.errors import NeedsYes
-from uptick.core.formats.catalogue_file import CatalogueFile, read_catalogue
+from uptick.core.formats.catalogue_file import CatalogueFile, Heading, read_catalogue
+from uptick.core.formats.csv_dialect import Dialect
 from uptick.core.shop.catalogue import Change, Product, Reading, Refusal
 from uptick.usecases.ports import Person, Shop
 
@@ -27,8 +28,9 @@ class ImportReport:
     """What an import took, changed and refused, line by line. `missing` are known products that the file lacks.
 
     `removed` says whether those were taken out of the catalogue; `columns` are those that were read, `ignored` the
-    headings that mean nothing here. `warnings` are sentences that somebody has to agree to before it is applied. A
-    shortened report has its counts in full.
+    headings that mean nothing here. `dialect` and `headings` say how a CSV file was read, `sample` are its first ten
+    products, `notes` what was chosen where a line said several things. `warnings` are sentences that somebody has to
+    agree to before it is applied. A shortened report has its counts in full.
     """
 
     counts: Counts
@@ -42,6 +44,10 @@ class ImportReport:
     columns: tuple[str, ...] = ()
     ignored: tuple[str, ...] = ()
     warnings: tuple[str, ...] = ()
+    dialect: Dialect | None = None
+    headings: tuple[Heading, ...] = ()
+    sample: tuple[dict[str, str], ...] = ()
+    notes: tuple[Refusal, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,10 +111,12 @@ def import_steps(
     touched = {change.sku for change in (*reading.new, *reading.changed)}
     new, changed, missing, refused = reading.new, reading.changed, reading.missing, reading.refused
     counts = Counts(len(new), len(changed), reading.unchanged, len(missing), len(refused))
-    warnings = tuple(_warnings(reading, len(known), whole=whole))
+    guesses = file.dialect.guesses if file.dialect else ()
+    warnings = (*guesses, *_warnings(reading, len(known), whole=whole))
     report = ImportReport(
-        counts, new, changed, missing, refused, not dry_run, whole, file.columns, file.ignored, warnings
-    )
+        counts, new, changed, missing, refused, not dry_run, whole, file.columns, file.ignored, warnings,
+        file.dialect, file.headings, file.sample, reading.notes,
+    )  # fmt: skip
     if dry_run:
         return report
     if warnings and not really:
@@ -149,6 +157,7 @@ def shortened(report: ImportReport) -> ImportReport:
         changed=report.changed[:most],
         missing=report.missing[:most],
         refused=report.refused[:most],
+        notes=report.notes[:most],
     )
 
 

@@ -1,33 +1,39 @@
 """Looks kept and carried: named ones, starting points, other buttons, CSS and design tokens; the brand and pictures."""
 
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Literal
 
 from pydantic import ValidationError
 
-from uptick.core.button.document import ButtonDocument, Placement, ShopperKind, parse_document
-from uptick.core.button.fields import PARTS
+from uptick.core.button.document import ButtonDocument, Device, Placement, ShopperKind, parse_document
+from uptick.core.button.field_words import value_text
+from uptick.core.button.fields import PARTS, field_title
 from uptick.core.button.layer_ref import BASELINE, LayerRef
-from uptick.core.button.merge import Json, leaves, merge_layer, patch_at, without_gaps
+from uptick.core.button.merge import Json, at_path, leaves, merge_layer, patch_at, without_gaps
 from uptick.core.colour.ramp import Brand, Seed
 from uptick.core.drawing.match import matched
 from uptick.core.engine.layers import USES
 from uptick.core.errors import BadDocument, NotFound, OutOfRange
+from uptick.core.formats.css_computed import look_of
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
+from uptick.core.formats.css_reading import Reading, parse_reading
 from uptick.core.formats.picture_file import read_picture
-from uptick.core.formats.svg_icon import ReadIcon, read_svg
-from uptick.core.formats.tokens import read_tokens, write_tokens
+from uptick.core.formats.svg_icon import ReadIcon
+from uptick.core.formats.tokens import write_tokens
+from uptick.core.formats.tokens_in import TokenValue, read_tokens
 from uptick.core.looks.carry import completed, only_parts
 from uptick.core.looks.sentences import specification
 from uptick.core.looks.starts import starts
 from uptick.core.resolved.classes import ButtonClass, class_for, context_of
 from uptick.core.resolved.differences import FieldChange, field_changes_of
-from uptick.core.rules.settings import NamedLook, Settings
-from uptick.usecases.edit import change_layer, require_sound
+from uptick.core.rules.reach import Reach
+from uptick.core.rules.settings import ExceptionRule, NamedLook, Settings
+from uptick.usecases.edit import changed_settings, layer_title, next_rule_id, require_sound
+from uptick.usecases.icon_apart import read_icon
 from uptick.usecases.ports import Draft, Person, Shop, StoredPicture
 from uptick.usecases.state import product_of
 
@@ -36,9 +42,11 @@ from uptick.usecases.state import product_of
 class Source:
     """Where a look is brought from; `value` names it, or is the text of a file."""
 
-    kind: Literal["button", "start", "look", "css", "tokens"]
+    kind: Literal["button", "start", "look", "css", "computed", "tokens"]
     value: str
     selector: str = ""
+    # Which field each design token of another name is laid onto.
+    laid: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +59,8 @@ class Brought:
     left_out: tuple[str, ...] = ()
     selectors: tuple[str, ...] = ()
     colours: tuple[Seed, ...] = ()
+    by_device: Mapping[Device, Json] = field(default_factory=dict)
+    values: tuple[TokenValue, ...] = ()
 
 
 def bring(shop: Shop, source: Source) -> Brought:
@@ -79,10 +89,27 @@ def bring(shop: Shop, source: Source) -> Brought:
             read = read_css(source.value, source.selector)
             layer, wrong = _sound_part(shop, settings, _with_its_states(read.layer))
             return _with_parts(read.selector, layer, (*read.left_out, *wrong), read.selectors)
+        case "computed":
+            return _computed(shop, settings, parse_reading(source.value))
         case "tokens":
-            found = read_tokens(source.value)
+            found = read_tokens(source.value, source.laid)
             layer, wrong = _sound_part(shop, settings, _with_its_states(found.layer))
-            return _with_parts("design tokens", layer, (*found.left_out, *wrong), colours=found.colours)
+            made = _with_parts("design tokens", layer, (*found.left_out, *wrong), colours=found.colours)
+            return replace(made, values=found.values)
+
+
+def _computed(shop: Shop, settings: Settings, reading: Reading) -> Brought:
+    """Return a look that a browser has computed, with what it is on devices where it differs."""
+    computed = look_of(reading)
+    layer, wrong = _sound_part(shop, settings, _with_its_states(computed.layer))
+    by_device: dict[Device, Json] = {}
+    told = [*computed.left_out, *wrong]
+    for device, patch in computed.by_device.items():
+        sound, wrong = _sound_part(shop, settings, patch, layer)
+        told += [f"on the {device}: {one}" for one in wrong]
+        if sound:
+            by_device[device] = sound
+    return replace(_with_parts(reading.selector, layer, told), by_device=by_device)
 
 
 def _with_its_states(layer: Json) -> Json:
@@ -127,10 +154,10 @@ def _in_language(layer: Json, settings: Settings) -> Json:
     return {**layer, "second": {**second, "wording": {settings.language: next(iter(second["wording"].values()))}}}
 
 
-def _sound_part(shop: Shop, settings: Settings, layer: Json) -> tuple[Json, list[str]]:
+def _sound_part(shop: Shop, settings: Settings, layer: Json, on: Json | None = None) -> tuple[Json, list[str]]:
     """Return what of a layer makes a button on the store's baseline, and what does not, with why."""
     left_out: list[str] = []
-    base: Json = settings.baseline
+    base: Json = merge_layer(settings.baseline, on or {})
     for _ in range(40):
         try:
             document = parse_document(merge_layer(base, layer))
@@ -139,7 +166,8 @@ def _sound_part(shop: Shop, settings: Settings, layer: Json) -> tuple[Json, list
             path = next((p for p, _ in leaves(layer) if field.startswith(p) or p.startswith(field)), "")
             if not path:
                 raise
-            left_out.append(error.says)
+            why = error.says.partition(": ")[2].removeprefix("Value error, ")
+            left_out.append(f"{field_title(path)}: {value_text(at_path(layer, path))} ({why.rstrip('.')})")
             layer = without_gaps(merge_layer(layer, patch_at(path, None)))
             continue
         lightest, heaviest = shop.kit.fonts.weights(document.look.type.family)
@@ -164,14 +192,59 @@ def changes_by(document: ButtonDocument, patch: Json) -> tuple[FieldChange, ...]
 
 
 def carry(
-    shop: Shop, layer: str, source: Source, parts: Sequence[str], base_version: int, person: Person, now: datetime
+    shop: Shop,
+    layer: str,
+    source: Source,
+    parts: Sequence[str],
+    base_version: int,
+    person: Person,
+    now: datetime,
+    devices: Sequence[Device] = (),
 ) -> Draft:
-    """Give a layer the chosen parts of a look that is brought."""
+    """Give a layer the chosen parts of a look that is brought.
+
+    With `devices`, values that the look has on some devices only become exceptions for these, in the same step.
+    """
     brought = bring(shop, source)
     patch = carry_patch(brought, parts)
     if not patch:
         raise OutOfRange.of("parts", f"some of {', '.join(brought.parts) or 'none, since it has none'}", parts)
-    return change_layer(shop, layer, patch, base_version, person, now, label=f"look of {brought.title}")
+    settings = shop.drafts.read().settings
+    after = changed_settings(shop, settings, layer, patch)
+    for device in devices:
+        own = only_parts(brought.by_device.get(device, {}), parts or brought.parts)
+        if own:
+            after = _with_device(after, layer, device, own, brought.title, person, now)
+    require_sound(shop, after)
+    made = len(after.exceptions) - len(settings.exceptions)
+    more = f", and {made} exception{'s' if made > 1 else ''} for its devices" if made else ""
+    label = f"{layer_title(after, layer)}: look of {brought.title}{more}"
+    return shop.drafts.append(base_version, after, label, person, now)
+
+
+def _with_device(
+    settings: Settings, layer: str, device: Device, own: Json, title: str, person: Person, now: datetime
+) -> Settings:
+    """Return settings with an exception for one device in the reach of a layer.
+
+    Raises:
+        OutOfRange: The layer is a kept look, whose reach is that of all who use it.
+    """
+    ref = LayerRef(layer)
+    rule = settings.exception(ref.name) if ref.kind == "exception" else None
+    if ref.kind == "look":
+        raise OutOfRange.of("devices", "none for a kept look, which has no reach of its own", device)
+    reach = rule.reach if rule else Reach(placements=(Placement(ref.name),) if ref.kind == "place" else ())
+    made = ExceptionRule(
+        id=next_rule_id(settings),
+        name=f"{title[:50]} on the {device}",
+        note=f"The stylesheet that {title[:200]} was brought from has other values on the {device}.",
+        author=person.name,
+        made_at=now,
+        reach=reach.model_copy(update={"devices": (device,)}),
+        layer=own,
+    )
+    return settings.model_copy(update={"exceptions": (*settings.exceptions, made)})
 
 
 def keep_look(
@@ -276,7 +349,7 @@ def match_neighbour(shop: Shop, layer: str, document: ButtonDocument) -> Json:
 
 def bring_icon(content: bytes, name: str) -> ReadIcon:
     """Return an icon from an SVG, cleaned."""
-    return read_svg(content, name)
+    return read_icon(content, name)
 
 
 def bring_picture(shop: Shop, content: bytes, name: str, person: Person, now: datetime) -> StoredPicture:

@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
+from uptick.core.button.document import Device
 from uptick.core.button.plain_text import unfit_value
 from uptick.core.rules.reach import Reach
 from uptick.core.trial.readout import Measure
@@ -36,13 +37,19 @@ class Edit(Body):
 
 
 class Bring(Body):
-    """A look to bring: from a button (`placement/product`), a starting point, a kept look, CSS or design tokens."""
+    """A look to bring: from a button (`placement/product`), a starting point, a kept look, CSS or design tokens.
 
-    kind: Literal["button", "start", "look", "css", "tokens"]
+    `computed` is what a browser has made of a stylesheet, as JSON; `devices` are those that get exceptions; `laid`
+    says which field each design token of another name is laid onto.
+    """
+
+    kind: Literal["button", "start", "look", "css", "computed", "tokens"]
     value: Annotated[str, StringConstraints(max_length=400_000)]
     selector: Annotated[str, StringConstraints(max_length=200)] = ""
     parts: Annotated[list[str], Field(max_length=20)] = Field(default_factory=list)
     layer: Annotated[str, StringConstraints(max_length=80)]
+    devices: Annotated[list[Device], Field(max_length=3)] = Field(default_factory=list)
+    laid: Annotated[dict[str, str], Field(max_length=200)] = Field(default_factory=dict)
 
 
 class KeepLook(Body):

@@ -50,12 +50,12 @@ def carry(
     body: Bring, query: DrawDep, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> Response:
     """Give a layer the chosen parts of a look that is brought, and return the drawing."""
-    looks.carry(shop, body.layer, _source(body), body.parts, version, person, parts.clock())
+    looks.carry(shop, body.layer, _source(body), body.parts, version, person, parts.clock(), body.devices)
     return as_json(views.view_drawing(shop, query))
 
 
 def _source(body: Bring) -> Source:
-    return Source(body.kind, body.value, body.selector)
+    return Source(body.kind, body.value, body.selector, body.laid)
 
 
 @router.post("/draw/{placement}/keep", responses=OF_VERSION)

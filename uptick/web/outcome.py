@@ -1,17 +1,19 @@
 """Release and Trials: what shoppers get, and which version sells."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Path, Response
 
 from uptick.core.trial.record import Trial
 from uptick.usecases import publish, trials
 from uptick.usecases.publish import ReleaseView
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.trials import TrialView
+from uptick.usecases.written import write_readout, write_release
 from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
 from uptick.web.parts import Number, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
-from uptick.web.problems import IN_STORE, OF_VERSION
+from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"], responses=IN_STORE)
 
@@ -30,6 +32,23 @@ def _released(shop: ShopDep, n: int, digest: str) -> Released:
 @router.get("/release", response_model=ReleaseView)
 def read(shop: ShopDep) -> Response:
     return as_json(publish.view_release(shop))
+
+
+@router.get("/release/{n}.json", response_class=Response)
+def release_file(n: Annotated[int, Path(ge=0, le=2**31 - 1)], shop: ShopDep) -> Response:
+    """Return a release as JSON; the newest for 0. Its schema is at /schema/release."""
+    return _file(write_release(shop, n), f"{shop.store.key}-release-{n}.json")
+
+
+@router.get("/trials/{number}/readout.json", response_class=Response, responses=problems(409))
+def readout_file(number: Number, shop: ShopDep, parts: PartsDep) -> Response:
+    """Return a trial's readout as JSON. Its schema is at /schema/readout."""
+    return _file(write_readout(shop, number, parts.clock()), f"{shop.store.key}-trial-{number}.json")
+
+
+def _file(text: str, name: str) -> Response:
+    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return Response(text, media_type="application/json; charset=utf-8", headers=headers)
 
 
 @router.post("/release", responses=OF_VERSION)

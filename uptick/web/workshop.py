@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import timedelta
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Query, Response
 
@@ -18,6 +18,7 @@ from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, Prod
 from uptick.usecases.views.drawing import DrawQuery, try_edit
 from uptick.usecases.views.why import TraceQuery
 from uptick.usecases.views.words import Spoken, spoken_of
+from uptick.usecases.written import schema_of
 from uptick.web.bodies import Edit, Languages
 from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 from uptick.web.problems import IN_STORE, OF_VERSION
@@ -214,3 +215,9 @@ def redo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
 def schema() -> dict[str, Any]:
     """Return the JSON Schema of the button document."""
     return ButtonDocument.model_json_schema()
+
+
+@router.get("/schema/{kind}", tags=["schema"])
+def schema_of_file(kind: Literal["release", "readout"]) -> dict[str, Any]:
+    """Return the JSON Schema of a file that is written out."""
+    return schema_of(kind)

@@ -16,7 +16,8 @@ from uptick.core.button.merge import Json, at_path, merge_layer, patch_at
 from uptick.core.drawing.compile import compile_button
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
-from uptick.core.formats.tokens import read_tokens, write_tokens
+from uptick.core.formats.tokens import write_tokens
+from uptick.core.formats.tokens_in import read_tokens
 from uptick.core.looks.sentences import specification
 
 # Texts and what stands in the placement have as many fields as there are languages; the script's own switch.
@@ -76,6 +77,7 @@ def test_every_field_of_a_look_is_carried_with_one_part() -> None:
 VALUES: dict[str, st.SearchStrategy[Any]] = {
     "look.type.letter_spacing_px": st.floats(-2, 20).map(lambda px: round(px, 2)),
     "look.type.case": st.sampled_from(["as_written", "upper"]),
+    "look.type.slant": st.sampled_from(["upright", "italic"]),
     "look.type.underline_px": st.floats(0, 8).map(lambda px: round(px, 2)),
     "look.type.underline_offset_px": st.floats(0, 24).map(lambda px: round(px, 2)),
 }
@@ -102,7 +104,7 @@ def test_every_field_that_is_one_property_is_tried() -> None:
 @pytest.mark.parametrize(
     ("css", "px"),
     [
-        ("text-decoration: underline", 1.1),
+        ("text-decoration: underline", 1.6),
         ("text-decoration: underline 2px", 2),
         ("text-decoration: solid underline 0.125em", 2),
         ("text-decoration: none", 0),

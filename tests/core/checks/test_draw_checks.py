@@ -201,3 +201,19 @@ def test_two_look_alike_buttons_are_told_also_for_colour_blind_shoppers() -> Non
     )
     assert "blind shoppers" in only(red_green, "look_alike").title
     assert not [f for f in found(page({}, second=SECOND)) if f.rule == "look_alike"]
+
+
+def test_words_on_what_is_see_through_are_held_against_the_real_page() -> None:
+    """White words on black at a quarter: 191 of 255 over white (1.83 : 1), and black itself over black (21 : 1)."""
+    look: Json = {"fill": {"kind": "solid", "colour": "#00000040"}, "text_colour": "#ffffff"}
+    one = only(page(look), "contrast")
+    assert one.figure == pytest.approx(contrast_ratio("#ffffff", "#bfbfbf"), abs=0.01)
+    for fix in one.fixes:
+        assert not [f for f in found(fixed(page(look), fix)) if f.rule == "contrast" and f.spot == "rest"]
+
+
+def test_see_through_words_are_mended_by_words_that_let_nothing_through() -> None:
+    look: Json = {"fill": {"kind": "solid", "colour": "#777777"}, "text_colour": "#ffffff99"}
+    one = next(f for f in found(page(look)) if f.rule == "contrast" and f.spot == "rest")
+    assert one.says.startswith("#ffffff99 on #777777")
+    assert [len(fix.patch["look"]["text_colour"]) for fix in one.fixes] == [7]

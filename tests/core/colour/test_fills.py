@@ -6,9 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.samples import document
-from uptick.core.button.look import LinearFill, PictureFill, RadialFill, Scrim, SolidFill, Stop
-from uptick.core.colour.colour import contrast_ratio, nearest_passing, over, parse_colour, worst_contrast
-from uptick.core.colour.fills import colours_in, css_fill, mixed
+from uptick.core.button.look import LayersFill, LinearFill, PictureFill, RadialFill, Scrim, SolidFill, Stop
+from uptick.core.colour.colour import contrast_ratio, nearest_passing, over, parse_colour, worst_contrast, worst_seen
+from uptick.core.colour.fills import colours_in, css_fill, mixed, places_of
 from uptick.core.errors import BadDocument
 
 hexes = st.integers(0, 0xFFFFFF).map(lambda n: f"#{n:06x}")
@@ -96,3 +96,33 @@ def test_the_colours_of_a_gradient_are_all_that_words_may_meet() -> None:
     met = colours_in(LinearFill(stops=stops))
     assert {"#000000", "#ffffff"} <= set(met)
     assert len(met) > 20
+
+
+def test_a_see_through_fill_is_met_over_the_page_behind_it() -> None:
+    """Source: Compositing 1, section 5.1: 0x80 is 128/255; over white 255 - 128 = 127, over black 0."""
+    half = SolidFill(colour="#00000080")
+    assert colours_in(half, "#ffffff") == ("#7f7f7f",)
+    assert colours_in(half, "#000000") == ("#000000",)
+    assert worst_seen("#ffffff80", ["#000000"])[0] == pytest.approx(contrast_ratio("#808080", "#000000"))
+    assert css_fill(half) == "#00000080"
+
+
+def test_a_sheen_over_a_colour_is_met_place_by_place() -> None:
+    """Worked by hand: white at a half over blue is #8080ff, at nothing it is blue itself."""
+    sheen = LinearFill(space="srgb", stops=(Stop(at=0, colour="#ffffff80"), Stop(at=100, colour="#ffffff00")))
+    fill = LayersFill(list=(sheen,), ground="#0000ff")
+    met = colours_in(fill)
+    assert met[0] == "#8080ff"
+    assert met[-1] == "#0000ff"
+    assert css_fill(fill) == "linear-gradient(90deg in srgb,#ffffff80 0%,#ffffff00 100%) #0000ff"
+    # Where they run otherwise any colour of one may lie on any of the other: darkest and lightest are among them.
+    across = sheen.model_copy(update={"angle_deg": 0, "stops": (Stop(at=0, colour="#000000"), Stop(colour="#ffffff"))})
+    crossed = colours_in(LayersFill(list=(sheen, across)))
+    assert {"#000000", "#ffffff"} <= set(crossed)
+
+
+def test_stops_without_a_place_stand_evenly_between_their_neighbours() -> None:
+    """Source: CSS Images 4, section 3.5.3, its own example: red, white 20 %, blue is red 0, white 20, blue 100."""
+    stops = [Stop(colour="#ff0000"), Stop(at=20, colour="#ffffff"), Stop(colour="#00ff00"), Stop(colour="#0000ff")]
+    assert places_of(stops) == (0, 20, 60, 100)
+    assert places_of([Stop(at=40, colour="#ff0000"), Stop(at="-8px", colour="#ffffff")])[1] == 40

@@ -4,10 +4,12 @@ from hypothesis import strategies as st
 
 from tests.samples import document, kit
 from uptick.core.button.lengths import Ground
+from uptick.core.button.look import SideLine, SidesBorder
 from uptick.core.button.merge import Json
 from uptick.core.drawing.boxes import lay_out
-from uptick.core.drawing.compile import reserved_height
-from uptick.core.drawing.drawing import Drawing
+from uptick.core.drawing.compile import compile_button, reserved_height
+from uptick.core.drawing.drawing import Drawing, Edges, border_edges
+from uptick.core.looks.sentences import specification
 
 fonts = kit().fonts
 WINDOW = 375
@@ -162,3 +164,25 @@ def test_what_stands_beside_takes_from_the_room() -> None:
     under = drawn({"second": {**second, "side": "under"}}, "Buy", 400)
     assert under.second is not None
     assert (under.second.outer.y, under.second.outer.x) == (under.outer.height + 10, 0)
+
+
+@pytest.mark.parametrize(
+    ("said", "density", "drawn"), [(1.5, 1, 1), (3.5, 1, 3), (0.4, 1, 1), (1.5, 2, 1.5), (0.2, 3, 1 / 3), (0, 2, 0)]
+)
+def test_a_border_is_as_wide_as_whole_dots_of_the_screen(said: float, density: float, drawn: float) -> None:
+    """Source: CSS Backgrounds 3, section 3.3 ("snapped as a border width")."""
+    border = SidesBorder(top=SideLine(width_px=said))
+    assert border_edges(border, density) == Edges(pytest.approx(drawn), 0, 0, 0)
+
+
+def test_a_least_height_counts_where_words_need_less() -> None:
+    for kind in ("natural", "full"):
+        tall = document({"look": {"size": {"kind": kind, "least_height_px": 90}}})
+        boxes = lay_out(tall, "Buy", kit(), Ground(300, 1280))
+        assert boxes.outer.height == 90
+        assert boxes.words.y + boxes.words.height / 2 == 45
+        assert compile_button(tall, kit())["high"] == 90
+        assert "min-height:90px" in compile_button(tall, kit())["css"]
+        assert "at least 90 px high" in specification(tall)
+    low = document({"look": {"size": {"kind": "natural", "least_height_px": 4}}})
+    assert lay_out(low, "Buy", kit(), Ground(300, 1280)).outer.height > 40

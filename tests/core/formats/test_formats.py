@@ -168,7 +168,11 @@ def test_lines_that_cannot_be_taken_are_named_and_the_others_are() -> None:
     [
         (b"\xff\xfe", "not UTF-8: line 1"), (b"hello", "not a PO file"),
         (b'msgid ""\nmsgstr "Language: fr_FR\\n"\n', "language is fr-FR"), (b"x" * 5_000_001, "at most 5,000,000"),
-        (b'msgid "a"\nmsgstr "b"\n!?\n', "not PO"),
+        (b'msgid "a"\nmsgstr "b"\n!?\n', "Line 3 of the file is no PO"),
+        (b'msgid "a"\nmsgstr b\n', "Line 2 .* in double quotes"), (b'msgid "a"\nmsgstr "b', "Line 2 .* does not end"),
+        (b'msgid "a"\nmsgstr "b" c\n', "Line 2"), (b'msgid "a"\nmsgstring "b"\n', "Line 2"),
+        (b'msgid ""\nmsgstr "Plural-Forms: n>1\\n"\n', "Plural-Forms are"),
+        (b'msgid ""\nmsgstr "Plural-Forms: nplurals=2; plural=__import__(1);\\n"\n', "cannot be worked out"),
     ],
 )  # fmt: skip
 def test_a_file_of_texts_that_cannot_be_read_says_why(content: bytes, says: str) -> None:

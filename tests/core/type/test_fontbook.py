@@ -74,3 +74,19 @@ def test_a_family_that_is_not_shipped_is_refused() -> None:
 
 def test_ranges_are_read_as_css_writes_them() -> None:
     assert parse_unicode_range("U+0000-00FF, u+131,U+20AC") == ((0, 255), (0x131, 0x131), (0x20AC, 0x20AC))
+
+
+@pytest.mark.parametrize(
+    ("text", "plain"),
+    [
+        ("Gro\u0308ße", "Größe"),
+        ("Donau\u00addampf", "Donaudampf"),
+        ("Take\u200bit", "Takeit"),
+        ("word\u2060joined\ufeff", "wordjoined"),
+    ],
+)
+def test_what_is_not_seen_has_no_width_and_lacks_no_glyph(text: str, plain: str) -> None:
+    """Source: Unicode 15, Default_Ignorable_Code_Point, and canonical composition (UAX 15)."""
+    measured, seen = (kit().fonts.measure(one, "figtree", 16, 500, 0.5) for one in (text, plain))
+    assert measured == seen
+    assert measured.missing == ""

@@ -8,7 +8,6 @@ from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, Validat
 
 from uptick.core.button.look import (
     Border,
-    Colour,
     LineBorder,
     Look,
     NoFill,
@@ -16,6 +15,7 @@ from uptick.core.button.look import (
     Part,
     PictureFill,
     Radius,
+    SeeThrough,
     SolidFill,
 )
 from uptick.core.button.merge import merge_layer
@@ -183,7 +183,7 @@ class SecondButton(Part):
     gap_px: Annotated[float, Field(ge=0, le=64)] = 8
     wording: dict[Language, Text]
     fill: SolidFill | NoFill = Field(NoFill(), discriminator="kind")
-    text_colour: Colour | None = None
+    text_colour: SeeThrough | None = None
     border: Border = LineBorder()
     padding: Padding
     radius: Radius

@@ -12,6 +12,8 @@ def value_text(value: Any) -> str:
         return "yes" if value else "no"
     if isinstance(value, dict):
         return _tagged_text(value)
+    if value == "rule":
+        return "by rule"
     if isinstance(value, str):
         return value if value.startswith("#") or _BARE.match(value) else f"“{value}”"
     return f"{value:g}" if isinstance(value, float | int) else str(value)
@@ -24,13 +26,40 @@ def _px_text(value: float | str) -> str:
     return value if isinstance(value, str) else f"{value:g}"
 
 
+def _way_text(gradient: dict[str, Any]) -> str:
+    """Return which way a gradient runs, where it is not the usual one."""
+    said = []
+    if gradient.get("repeats"):
+        said.append("again and again")
+    if gradient["kind"] == "linear":
+        toward, angle = gradient.get("toward"), gradient.get("angle_deg", 90)
+        said.append(f"to the {toward}" if toward else f"{angle:g}°" if angle != 90 else "")
+    else:
+        if gradient.get("shape") == "circle":
+            said.append("in a circle")
+        if (gradient.get("x", 50), gradient.get("y", 50)) != (50, 50):
+            said.append(f"from {gradient.get('x', 50):g}% {gradient.get('y', 50):g}%")
+        if gradient.get("extent", "farthest-corner") != "farthest-corner":
+            said.append(f"to the {gradient['extent'].replace('-', ' ')}")
+    return "".join(f"{word} " for word in said if word)
+
+
+def _stop_text(stop: dict[str, Any]) -> str:
+    at = stop.get("at")
+    if at is None:
+        return str(stop["colour"])
+    return f"{stop['colour']} {_px_text(at) if isinstance(at, str) else f'{at:g}%'}"
+
+
 def _tagged_text(value: dict[str, Any]) -> str:
     """Return a value that names its own kind in words."""
     match value:
         case {"kind": "natural" | "full" as kind, **more}:
             said = "natural" if kind == "natural" else "full width"
             least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
-            return said + least + (f", at most {_px_text(more['most'])}" if more.get("most") else "")
+            most = f", at most {_px_text(more['most'])}" if more.get("most") else ""
+            high = f", at least {more['least_height_px']:g} high" if more.get("least_height_px") else ""
+            return said + least + most + high
         case {"kind": "fixed", "width": width, "height": height}:
             return f"{_px_text(width)} × {height:g} px"
         case {"kind": "corners", **each}:
@@ -39,12 +68,19 @@ def _tagged_text(value: dict[str, Any]) -> str:
         case {"kind": "solid", "colour": colour}:
             return str(colour)
         case {"kind": "linear" | "radial" as kind, "stops": stops}:
-            return f"{kind} gradient " + " to ".join(stop["colour"] for stop in stops)
+            return f"{kind} gradient {_way_text(value)}" + " to ".join(_stop_text(stop) for stop in stops)
+        case {"kind": "layers", "list": layers, **more}:
+            ground = f" over {more['ground']}" if more.get("ground") else ""
+            return ", over ".join(_tagged_text(layer) for layer in layers) + ground
         case {"kind": "picture"}:
             return "picture"
         case {"kind": "line", "width_px": width, **more}:
             return f"{width:g} px {more.get('style', 'solid')} {more.get('colour') or 'from the fill'}"
-        case {"kind": "cast", "list": cast}:
+        case {"kind": "sides", **sides}:
+            named = ((side, sides.get(side) or {}) for side in ("top", "right", "bottom", "left"))
+            lines = [f"{side} {_tagged_text({**line, 'kind': 'line'})}" for side, line in named if line.get("width_px")]
+            return ", ".join(lines) or "none"
+        case {"kind": "cast" | "words", "list": cast}:
             return f"{len(cast)} shadow{'' if len(cast) == 1 else 's'}" if cast else "none"
         case {"kind": "motion", "duration_ms": duration, "curve": curve, **more}:
             late = f" after {more['delay_ms']} ms" if more.get("delay_ms") else ""

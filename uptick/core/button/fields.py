@@ -126,6 +126,14 @@ FIELDS: tuple[Field, ...] = (
         says=lambda case: ", in capitals" if case == "upper" else "",
     ),
     Field(
+        "look.type.slant", "italics", "type", moves=_PAINT,
+        css=Written(
+            "font-style", {"italic": "italic", "upright": "normal"}.__getitem__, "normal", "word",
+            {"italic": "italic", "oblique": "italic", "normal": "upright"},
+        ),
+        says=lambda slant: ", in italics" if slant == "italic" else "",
+    ),
+    Field(
         "look.type.underline_px", "underline", "type", moves=_PAINT,
         css=Written("text-decoration", lambda px: f"underline {_px(px)}" if px else "none", "none", "underline",
                     on_words=True),
@@ -133,9 +141,11 @@ FIELDS: tuple[Field, ...] = (
     ),
     Field(
         "look.type.underline_offset_px", "underline's distance", "type", moves=_PAINT,
-        css=Written("text-underline-offset", _px, "0", "px", on_words=True), token="underline-offset",
+        css=Written("text-underline-offset", lambda px: _px(px) if px else "auto", "auto", "px", on_words=True),
+        token="underline-offset",
         says=lambda px: f", {px:g} px below them" if px else "",
     ),
+    Field("look.text_shadows", "words' shadows", "type", True, _PAINT),
     Field("look.centring", "centring", "type", moves=frozenset({Box.WORDS})),
     Field("look.wrap", "wrapping", "type", moves=_TEXT),
     *_painted(),

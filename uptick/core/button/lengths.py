@@ -14,10 +14,14 @@ _MOST = {"%": 200.0, "em": 40.0, "vw": 100.0}
 
 @dataclass(frozen=True, slots=True)
 class Ground:
-    """What relative lengths are relative to: the container's width and the window's, in pixels."""
+    """What relative lengths are relative to: the container's width and the window's, in pixels.
+
+    `density` is how many dots of the screen a CSS pixel has; lines are as wide as whole dots.
+    """
 
     container_px: float
     window_px: float
+    density: float = 1
 
 
 def _reader(least: float, most: float) -> Callable[[Any], float | str]:

@@ -9,7 +9,16 @@ from uptick.core.button.look import LinearFill, PictureFill, RadialFill, SolidFi
 from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower, order_of, set_in
-from uptick.core.colour.colour import contrast_ratio, nearest_passing, needed_ratio, over, worst_contrast
+from uptick.core.colour.colour import (
+    contrast_ratio,
+    nearest_passing,
+    needed_ratio,
+    opacity_of,
+    opaque,
+    over,
+    worst_contrast,
+    worst_seen,
+)
 from uptick.core.colour.dress import REST, Dress, by_hand, dress_in, shifted
 from uptick.core.colour.fills import AnyFill, colours_in
 from uptick.core.colour.pictures import under
@@ -149,13 +158,19 @@ def _layer(snapshot: Snapshot, one: ButtonClass, read: _Read) -> LayerRef:
 
 
 def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[float, str]:
-    """Return the least contrast of a state's words, and with what."""
+    """Return the least contrast of a state's words, and with what: what is see-through lies on the placement's page."""
     page = store.surfaces[one.placement].page_colour
-    words = over(dress.text_colour, page, dress.opacity)
     if isinstance(dress.fill, PictureFill):
+        words = over(dress.text_colour, page, dress.opacity)
         return _worst_on_picture(one, dress.fill, words, store, kit), "its picture"
-    met = tuple(over(colour, page, dress.opacity) for colour in colours_in(dress.fill)) or (page,)
-    return worst_contrast(words, met)
+    met = colours_in(dress.fill, page) or (page,)
+    if dress.opacity >= 1:
+        return worst_seen(dress.text_colour, met)
+    # Words lie on the fill first; the page shines through both of them together.
+    seen = {ground: over(over(dress.text_colour, ground), page, dress.opacity) for ground in met}
+    pairs = ((contrast_ratio(words, over(ground, page, dress.opacity)), ground) for ground, words in seen.items())
+    ratio, ground = min(pairs)
+    return ratio, over(ground, page, dress.opacity)
 
 
 def _worst_on_picture(one: ButtonClass, fill: PictureFill, words: str, store: Store, kit: Kit) -> float:
@@ -185,18 +200,26 @@ def _patch(state: str, part: str, value: Json | str) -> Json:
 def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one: ButtonClass) -> Iterator[Fix]:
     read = pair.read
     fill = read.fill
-    if isinstance(fill, SolidFill):
+    page = snapshot.store.surfaces[one.placement].page_colour
+    if opacity_of(read.words) < 1:
+        # Whatever lies behind them: words that let nothing through are what can be relied on.
+        better = nearest_passing(opaque(read.words), colours_in(fill, page) or (page,), read.needed)
+        if better:
+            gives = cut(worst_contrast(better, colours_in(fill, page) or (page,))[0])
+            yield Fix(f"words {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
+        return
+    if isinstance(fill, SolidFill) and opacity_of(fill.colour) >= 1:
         better = nearest_passing(fill.colour, read.words, read.needed)
         if better and _brings_no_other(snapshot, classes, pair, "fill", better):
             gives = cut(contrast_ratio(better, read.words))
             value = {"kind": "solid", "colour": better}
             yield Fix(f"fill {better} gives {gives}", pair.layer, _patch(read.state, "fill", value))
     elif isinstance(fill, LinearFill | RadialFill):
-        yield from _gradient_fix(pair, fill)
+        yield from _gradient_fix(pair, fill, page)
     elif isinstance(fill, PictureFill):
         yield from _scrim_fix(pair, fill, one, snapshot.store, snapshot.kit)
         return
-    met = colours_in(fill) or (snapshot.store.surfaces[one.placement].page_colour,)
+    met = colours_in(fill, page) or (page,)
     better = nearest_passing(read.words, met, read.needed)
     if better and _brings_no_other(snapshot, classes, pair, "text_colour", better):
         gives = cut(worst_contrast(better, met)[0])
@@ -204,7 +227,7 @@ def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one:
         yield Fix(f"{part} {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
 
 
-def _gradient_fix(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Fix]:
+def _gradient_fix(pair: _Pair, fill: LinearFill | RadialFill, page: str) -> Iterator[Fix]:
     """Offer the gradient moved in lightness as a whole, by the least that passes."""
     for percent in range(1, 61):
         for way in (-1, 1):
@@ -212,7 +235,7 @@ def _gradient_fix(pair: _Pair, fill: LinearFill | RadialFill) -> Iterator[Fix]:
                 stop.model_copy(update={"colour": shifted(stop.colour, way * percent / 100)}) for stop in fill.stops
             )
             tried = fill.model_copy(update={"stops": moved})
-            ratio = worst_contrast(pair.read.words, colours_in(tried))[0]
+            ratio = worst_contrast(pair.read.words, colours_in(tried, page))[0]
             if ratio >= pair.read.needed:
                 label = f"gradient {percent} % {'darker' if way < 0 else 'lighter'} gives {cut(ratio)}"
                 yield Fix(label, pair.layer, _patch(pair.read.state, "fill", tried.model_dump(mode="json")))
@@ -243,7 +266,9 @@ def _brings_no_other(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _
             # Words that are derived follow the fill.
             continue
         dress = dress_in(look, pair.read.state)
-        others = (dress.text_colour,) if part == "fill" else colours_in(dress.fill)
-        if others and worst_contrast(colour, others)[0] < _needed(one.document):
+        page = snapshot.store.surfaces[one.placement].page_colour
+        met = (colour,) if part == "fill" else colours_in(dress.fill, page)
+        words = dress.text_colour if part == "fill" else colour
+        if met and worst_seen(words, met)[0] < _needed(one.document):
             return False
     return True

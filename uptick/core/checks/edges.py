@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from uptick.core.button.look import LineBorder, PictureFill
+from uptick.core.button.look import AnyBorder, PictureFill, lines_of
 from uptick.core.checks.contrast import cut
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower
@@ -55,7 +55,7 @@ def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
     rest = dress_in(one.document.look, REST)
     if isinstance(rest.fill, PictureFill):
         return
-    fills = [over(colour, page, rest.opacity) for colour in colours_in(rest.fill)]
+    fills = [over(colour, page, rest.opacity) for colour in colours_in(rest.fill, page)]
     edge = max((worst_contrast(page, fills)[0] if fills else 1.0, _line_contrast(rest.border, page)))
     if edge < _NEEDED:
         yield Finding(
@@ -67,10 +67,12 @@ def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _line_contrast(border: object, page: str) -> float:
-    if isinstance(border, LineBorder) and border.colour:
-        return contrast_ratio(border.colour, page)
-    return 1.0
+def _line_contrast(border: AnyBorder, page: str) -> float:
+    """Return the contrast of a border with the page; of sides that differ the least, so that none is missed."""
+    lines = [line for line in lines_of(border) if line.width_px and line.colour]
+    if len(lines) < 4:
+        return 1.0
+    return min(contrast_ratio(over(line.colour, page), page) for line in lines if line.colour)
 
 
 def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
@@ -80,7 +82,7 @@ def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
         WCAG 2.2, 1.4.11 (3 : 1 against what is beside it) and 2.4.13 (2 px thick).
     """
     look = one.document.look
-    ring, fill = ring_colour(look), dress_in(look, "focus").fill
+    ring, fill = over(ring_colour(look), page), dress_in(look, "focus").fill
     against = contrast_ratio(ring, page)
     if against < _NEEDED:
         better = nearest_passing(ring, page, _NEEDED)
@@ -91,7 +93,7 @@ def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
             f"{ring} on {page}: whoever uses the keyboard does not see where they are,",
             against, _NEEDED, fixes,
         )  # fmt: skip
-    met = colours_in(fill)
+    met = colours_in(fill, page)
     if met and look.focus.ring_offset_px <= 0 and worst_contrast(ring, met)[0] < _NEEDED:
         away: Fix = Fix("2 px away", "", {"look": {"focus": {"ring_offset_px": 2}}})
         yield Finding(

@@ -60,8 +60,8 @@ def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Findi
     """Find two buttons whose fills cannot be told apart, also by shoppers with a deficiency of colour vision."""
     one = buttons[0]
     page = store.surfaces[one.placement].page_colour
-    first = base_colour(dress_in(one.document.look, REST).fill) or page
-    other = base_colour(dress_in(second_look(one.document), REST).fill) or page
+    first = base_colour(dress_in(one.document.look, REST).fill, page) or page
+    other = base_colour(dress_in(second_look(one.document), REST).fill, page) or page
     eyes = {"everyone": difference(first, other)}
     eyes |= {eye: difference(seen_by(first, eye), seen_by(other, eye)) for eye in DEFICIENCIES}
     eye = min(eyes, key=lambda name: eyes[name])

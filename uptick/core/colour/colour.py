@@ -26,6 +26,21 @@ def parse_colour(text: str) -> Color:
     return colour
 
 
+def parse_see_through(text: str) -> Color:
+    """Return a colour from hex digits, with how much of the page it lets through."""
+    return Color(text)
+
+
+def opacity_of(colour: str) -> float:
+    """Return how much of a colour is there, from 0 to 1."""
+    return int(colour[7:9], 16) / 255 if len(colour) == 9 else 1.0
+
+
+def opaque(colour: str) -> str:
+    """Return a colour without what it lets through."""
+    return colour[:7]
+
+
 def hex_of(colour: Color) -> str:
     return str(colour.convert("srgb").fit().to_string(hex=True))
 
@@ -65,16 +80,29 @@ def worst_contrast(colour: str, against: Sequence[str]) -> tuple[float, str]:
     return contrast_ratio(colour, nearest), nearest
 
 
-@lru_cache(maxsize=4096)
-def over(colour: str, ground: str, opacity: float) -> str:
-    """Return what is seen of a colour that lets through what is behind it.
+@lru_cache(maxsize=16_384)
+def over(colour: str, ground: str, opacity: float = 1) -> str:
+    """Return what is seen of a colour that lets through what is behind it, by its own digits and by an opacity.
 
     Source:
         Compositing and Blending 1, section 5.1, in sRGB as browsers paint.
     """
+    opacity *= opacity_of(colour)
     if opacity >= 1:
-        return colour
-    return str(parse_colour(ground).mix(colour, opacity, space="srgb").to_string(hex=True))
+        return opaque(colour)
+    return str(parse_colour(ground).mix(opaque(colour), opacity, space="srgb").to_string(hex=True))
+
+
+def worst_seen(words: str, met: Sequence[str]) -> tuple[float, str]:
+    """Return the least contrast of words that may be see-through with the colours that they stand on, and with which.
+
+    Args:
+        words: Their colour, with or without digits for what it lets through.
+        met: Opaque colours.
+    """
+    if opacity_of(words) >= 1:
+        return worst_contrast(words, met)
+    return min((contrast_ratio(over(words, ground), ground), ground) for ground in met)
 
 
 @lru_cache(maxsize=2048)

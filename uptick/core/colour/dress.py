@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from uptick.core.button.look import (
-    Border,
+    AnyBorder,
     ByRule,
+    LayersFill,
     LinearFill,
     LineBorder,
     Look,
@@ -15,12 +16,13 @@ from uptick.core.button.look import (
     PictureFill,
     RadialFill,
     Shadows,
+    SidesBorder,
     SolidFill,
     StateLook,
     Stop,
 )
-from uptick.core.colour.colour import hex_of, nearest_passing, parse_colour, worst_contrast
-from uptick.core.colour.fills import AnyFill, colours_in
+from uptick.core.colour.colour import hex_of, nearest_passing, opaque, over, parse_colour, worst_contrast
+from uptick.core.colour.fills import WHITE, AnyFill, colours_in
 
 REST = "rest"
 # Steps of OKLCH lightness that are seen at once but read as the same colour; tried by eye on the demo's brand.
@@ -36,7 +38,7 @@ class Dress:
 
     fill: AnyFill
     text_colour: str
-    border: LineBorder | NoBorder
+    border: AnyBorder
     shadows: Shadows
     opacity: float
     motion: Motion
@@ -68,14 +70,14 @@ def ring_colour(look: Look) -> str:
     if look.focus.ring_colour:
         return look.focus.ring_colour
     rest = dress_in(look, REST)
-    return nearest_passing(base_colour(rest.fill) or rest.text_colour, "#ffffff", 4.5) or "#000000"
+    return nearest_passing(base_colour(rest.fill) or over(rest.text_colour, WHITE), WHITE, 4.5) or "#000000"
 
 
-def base_colour(fill: AnyFill) -> str | None:
-    """Return the colour that stands for a fill, or None where the page shows through."""
+def base_colour(fill: AnyFill, page: str = WHITE) -> str | None:
+    """Return the colour that stands for a fill, or None where only the page is seen."""
     if isinstance(fill, PictureFill):
         return fill.scrim.colour
-    found = colours_in(fill)
+    found = colours_in(fill, page)
     return found[len(found) // 2] if found else None
 
 
@@ -113,23 +115,31 @@ def words_on(fill: AnyFill) -> str:
     return best if worst(best) >= _READABLE else max((best, "#ffffff", "#000000"), key=worst)
 
 
-def _coloured(border: Border, fill: AnyFill, words: str) -> LineBorder | NoBorder:
-    if isinstance(border, NoBorder) or border.colour:
+def _coloured(border: AnyBorder, fill: AnyFill, words: str) -> AnyBorder:
+    if isinstance(border, NoBorder) or (isinstance(border, LineBorder) and border.colour):
         return border
     base = base_colour(fill)
     colour = shifted(base, -_BORDER_STEP) if base else words
-    return LineBorder(width_px=border.width_px, style=border.style, colour=colour)
+    if isinstance(border, LineBorder):
+        return LineBorder(width_px=border.width_px, style=border.style, colour=colour)
+    names = zip(("top", "right", "bottom", "left"), border.lines, strict=True)
+    return SidesBorder(**{
+        name: line if line.colour else line.model_copy(update={"colour": colour}) for name, line in names
+    })  # fmt: skip
 
 
 @lru_cache(maxsize=8192)
 def shifted(colour: str, step: float) -> str:
-    """Return a colour moved in OKLCH lightness, turned about where it would leave what can be told apart."""
-    moved = parse_colour(colour).convert("oklch")
+    """Return a colour moved in OKLCH lightness, turned about where it would leave what can be told apart.
+
+    What it lets through stays.
+    """
+    moved = parse_colour(opaque(colour)).convert("oklch")
     lightness = float(moved["lightness"])
     goal = lightness + step
     if not _DARKEST <= goal <= _LIGHTEST:
         goal = lightness - step
-    return hex_of(moved.set("lightness", min(1.0, max(0.0, goal))))
+    return hex_of(moved.set("lightness", min(1.0, max(0.0, goal)))) + colour[7:]
 
 
 @lru_cache(maxsize=8192)
@@ -141,15 +151,24 @@ def _moved(rest: Dress, step: float) -> AnyFill:
     fill, base = rest.fill, base_colour(rest.fill)
     if base is None:
         return fill
-    way = -step if _lightness(rest.text_colour) >= _lightness(base) else step
+    way = -step if _lightness(opaque(rest.text_colour)) >= _lightness(base) else step
     if isinstance(fill, SolidFill):
         return SolidFill(colour=shifted(fill.colour, way))
     if isinstance(fill, LinearFill | RadialFill):
-        stops = tuple(Stop(at=one.at, colour=shifted(one.colour, way)) for one in fill.stops)
-        return fill.model_copy(update={"stops": stops})
+        return _shifted_gradient(fill, way)
+    if isinstance(fill, LayersFill):
+        # What lies on a colour, as a sheen does, stays; the colour moves.
+        if fill.ground:
+            return fill.model_copy(update={"ground": shifted(fill.ground, way)})
+        return fill.model_copy(update={"list": tuple(_shifted_gradient(one, way) for one in fill.list)})
     assert isinstance(fill, PictureFill)
     veil = fill.scrim.model_copy(update={"opacity": min(1.0, fill.scrim.opacity + 2 * step)})
     return fill.model_copy(update={"scrim": veil})
+
+
+def _shifted_gradient(fill: LinearFill | RadialFill, step: float) -> LinearFill | RadialFill:
+    stops = tuple(Stop(at=one.at, colour=shifted(one.colour, step)) for one in fill.stops)
+    return fill.model_copy(update={"stops": stops})
 
 
 def _in_state(rest: Dress, look: Look, state: StateLook, by_rule: AnyFill) -> Dress:
@@ -202,11 +221,11 @@ def _disabled(rest: Dress, look: Look) -> Dress:
     if by_hand(state.text_colour) is not None:
         return dressed
     ground = base_colour(dressed.fill) or "#ffffff"
-    words = nearest_passing(_paled(base or rest.text_colour, 0.6, 0.03), ground, 3.0) or "#767676"
+    words = nearest_passing(_paled(base or opaque(rest.text_colour), 0.6, 0.03), ground, 3.0) or "#767676"
     return replace(dressed, text_colour=words, border=_coloured(_line_of(state, look), dressed.fill, words))
 
 
-def _line_of(state: StateLook, look: Look) -> Border:
+def _line_of(state: StateLook, look: Look) -> AnyBorder:
     return look.border if state.border is None or isinstance(state.border, ByRule) else state.border
 
 

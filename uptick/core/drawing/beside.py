@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButton
 from uptick.core.button.lengths import Ground
-from uptick.core.button.look import FullSize, Look, NaturalSize, NoBorder, Type
-from uptick.core.drawing.drawing import Box, Drawing, SecondDrawn, edges_of, overflow
+from uptick.core.button.look import FullSize, Look, NaturalSize, Type
+from uptick.core.drawing.drawing import Box, Drawing, SecondDrawn, border_edges, edges_of, overflow
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import SetWords, set_words
 
@@ -73,10 +73,10 @@ def second_size(document: ButtonDocument, language: str, fonts: FontBook, ground
     look = second_look(document)
     text = second_text(document.second, language)
     words = set_words(text, look.type, fonts, language=language)
-    border = 0.0 if isinstance(look.border, NoBorder) else look.border.width_px
+    border = border_edges(look.border, ground.density)
     pad = edges_of(look.padding, ground, look.type.size_px)
-    width = words.width_px + pad.across + 2 * border
-    return SecondSize(width, words.line_height_px + pad.along + 2 * border, words, text)
+    width = words.width_px + pad.across + border.across
+    return SecondSize(width, words.line_height_px + pad.along + border.along, words, text)
 
 
 def second_beside(

@@ -5,9 +5,9 @@ from typing import NamedTuple
 
 from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButton
 from uptick.core.button.lengths import Ground, to_px
-from uptick.core.button.look import FixedSize, FullSize, LineBorder, Look, NaturalSize
+from uptick.core.button.look import FixedSize, FullSize, Look, NaturalSize
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, quantity_beside, second_beside, second_size, takes_row
-from uptick.core.drawing.drawing import Box, Drawing, Line, edges_of, mirrored, overflow, radii_of
+from uptick.core.drawing.drawing import Box, Drawing, Line, border_edges, edges_of, mirrored, overflow, radii_of
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.type.setting import set_words
 
@@ -39,9 +39,12 @@ def lay_out(
     stretched = 0.0
     if own and under and not quantity:
         stretched = ground.container_px if takes_row(document) else own.width
+        if document.look.wrap != "none":
+            # What may wrap does not stand out of its container, and what is as wide as it does not either.
+            stretched = min(stretched, ground.container_px)
     if under and quantity:
         # There the two rows make a grid, and percentages are of what the quantity box leaves.
-        ground = Ground(room, ground.window_px)
+        ground = replace(ground, container_px=room)
     drawn = _alone(document, text, kit, ground, room, stretched, language)
 
     # 2. The quantity box and the second button around it.
@@ -98,7 +101,7 @@ def fitting_of(document: ButtonDocument, kit: Kit, ground: Ground) -> Fitting:
     empty = lay_out(document, "", kit, ground)
     look, icon, type_px = document.look, icon_of(document.icon), document.look.type.size_px
     above = icon.size_px if icon and icon.side == "above" else 0.0
-    across = empty.padding.across + 2 * empty.border_px
+    across = empty.padding.across + empty.border.across
     most, least, fixed = float("inf"), across, None
     if isinstance(look.size, NaturalSize):
         most = to_px(look.size.most, ground, type_px) if look.size.most is not None else most
@@ -117,9 +120,9 @@ def _alone(
     icon = icon_of(document.icon)
     wordless = document.is_wordless
     above = icon is not None and icon.side == "above"
-    border = look.border.width_px if isinstance(look.border, LineBorder) else 0.0
+    border = border_edges(look.border, ground.density)
     pad = edges_of(look.padding, ground, type_px)
-    across, along = pad.across + 2 * border, pad.along + 2 * border
+    across, along = pad.across + border.across, pad.along + border.along
 
     # 1. What stands inside, on one line.
     glyph = icon.size_px if icon else 0.0
@@ -135,6 +138,10 @@ def _alone(
 
     # 2. The outer width, by the kind of size.
     width = _outer_width(look, across, across + run, ground, room)
+    if _in_grid(document) and look.wrap != "none" and isinstance(look.size, NaturalSize) and look.size.most is not None:
+        # In a grid it is made to fit, but not smaller than what cannot be broken (CSS Sizing 3, "fit-content").
+        unbroken = needs_least if look.wrap == "lines" else across + run
+        width = max(width, min(unbroken, _cap(look, ground)))
     if isinstance(look.size, NaturalSize) and stretched:
         width = _stretched(look.size, width, stretched, across, ground, type_px, whole_row=takes_row(document))
 
@@ -148,8 +155,11 @@ def _alone(
     words_wide = 0.0 if wordless else free if broken else full.width_px
     words_high = 0.0 if wordless else words.height_px
     needs_high = along + (glyph + gap + words_high if above else max(glyph, words_high))
-    height = max(look.size.height, along) if isinstance(look.size, FixedSize) else needs_high
-    content = Box(border + pad.left, border + pad.top, inner, height - along)
+    if isinstance(look.size, FixedSize):
+        height = max(look.size.height, along)
+    else:
+        height = max(needs_high, look.size.least_height_px)
+    content = Box(border.left + pad.left, border.top + pad.top, inner, height - along)
     middle_x, middle_y = content.x + content.width / 2, content.y + content.height / 2
 
     # 4. Icon and words stand centred in the content box, over its edges where they must.
@@ -184,7 +194,7 @@ def _alone(
         icon=icon_box,
         gap_px=gap,
         padding=pad,
-        border_px=border,
+        border=border,
         radius=radii_of(look.radius, width, type_px, ground),
         baseline_y=baseline,
         cap_top_y=baseline - words.cap_height_px,
@@ -203,10 +213,20 @@ def _alone(
     )
 
 
+def _in_grid(document: ButtonDocument) -> bool:
+    """Tell whether a quantity box before it and a second button under it make a grid."""
+    second = document.second
+    return isinstance(document.quantity, QuantityBox) and isinstance(second, SecondButton) and second.side == "under"
+
+
+def _cap(look: Look, ground: Ground) -> float:
+    most = getattr(look.size, "most", None)
+    return to_px(most, ground, look.type.size_px) if most is not None else float("inf")
+
+
 def _outer_width(look: Look, across: float, natural: float, ground: Ground, room: float) -> float:
     size, type_px = look.size, look.type.size_px
-    most = getattr(size, "most", None)
-    cap = to_px(most, ground, type_px) if most is not None else float("inf")
+    cap = _cap(look, ground)
     if isinstance(size, FixedSize):
         # Padding and border are never squeezed: a box smaller than they are grows to them.
         return max(to_px(size.width, ground, type_px), across)

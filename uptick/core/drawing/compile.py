@@ -10,11 +10,12 @@ from uptick.core.button.box_names import as_wire
 from uptick.core.button.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
 from uptick.core.button.fields import declared
 from uptick.core.button.lengths import Ground, to_px
-from uptick.core.button.look import FixedSize, FullSize, LineBorder, Look, corners_of
+from uptick.core.button.look import FixedSize, FullSize, Look, corners_of
 from uptick.core.button.merge import Json
 from uptick.core.colour.dress import REST, dress_in
 from uptick.core.drawing import css
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, second_look, takes_row
+from uptick.core.drawing.drawing import border_edges
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.type.setting import set_words
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text
@@ -138,15 +139,20 @@ def reserved_height(document: ButtonDocument, kit: Kit) -> float:
     """Return the height of a button in pixels with words on one line, the same in every moment."""
     look = document.look
     pad, type_px = look.padding, look.type.size_px
-    border = 2 * look.border.width_px if isinstance(look.border, LineBorder) else 0.0
+    border = border_edges(look.border).along
     along = to_px(pad.top, _RESERVED_ON, type_px) + to_px(pad.bottom, _RESERVED_ON, type_px) + border
     if isinstance(look.size, FixedSize):
         return max(look.size.height, along)
+    return max(look.size.least_height_px, along + _inner_height(document, kit))
+
+
+def _inner_height(document: ButtonDocument, kit: Kit) -> float:
+    look = document.look
     icon = icon_of(document.icon)
     line = 0.0 if document.is_wordless else set_words("", look.type, kit.fonts).line_height_px
     if icon and icon.side == "above":
-        return along + icon.size_px + (icon.gap_px if line else 0) + line
-    return along + max(icon.size_px if icon else 0.0, line)
+        return icon.size_px + (icon.gap_px if line else 0) + line
+    return max(icon.size_px if icon else 0.0, line)
 
 
 def compile_words(layer: Json) -> dict[str, dict[str, WirePattern]]:
@@ -298,6 +304,7 @@ def _body(look: Look, writer: css.Writer) -> css.Declarations:
         **css.dress(dress_in(look, REST)),
         **writer.type(look.type),
         **declared(look, on_words=False),
+        **({"text-shadow": css.text_shadows(look.text_shadows)} if look.text_shadows.list else {}),
         **({"transition": css.transition(look.motion)} if look.motion.duration_ms else {}),
     }
 

@@ -6,6 +6,7 @@ from uptick.core.button.document import NoIcon, OwnIcon, ShippedIcon
 from uptick.core.button.fields import declared
 from uptick.core.button.lengths import Ground, css_length, to_px
 from uptick.core.button.look import (
+    AnyBorder,
     Corners,
     FixedSize,
     FullSize,
@@ -17,8 +18,13 @@ from uptick.core.button.look import (
     Padding,
     Shadow,
     Shadows,
+    SideLine,
+    SidesBorder,
+    TextShadows,
     Type,
+    border_widths,
     corners_of,
+    lines_of,
 )
 from uptick.core.colour.dress import REST, Dress, dresses, ring_colour
 from uptick.core.colour.fills import css_colour, css_fill
@@ -65,6 +71,8 @@ class Writer:
             found["min-width"] = self.length(size.least, type_px)
         if size.most is not None:
             found["max-width"] = self.length(size.most, type_px)
+        if size.least_height_px:
+            found["min-height"] = px(size.least_height_px)
         if isinstance(size, NaturalSize) and look.wrap != "none":
             found |= {"flex": "0 1 auto"}
             found.setdefault("min-width", "0")
@@ -92,10 +100,34 @@ class Writer:
         return {f"border-{name}-radius": one for name, one in zip(names, those, strict=True)}
 
 
-def border(line: LineBorder | NoBorder) -> Declarations:
+def border(line: AnyBorder) -> Declarations:
     if isinstance(line, NoBorder):
         return {}
-    return {"border": f"{line.style} {px(line.width_px)} {line.colour}"}
+    if isinstance(line, LineBorder):
+        return {"border": _side(line)}
+    # Of the direction of reading, as padding is.
+    names = ("border-top", "border-inline-end", "border-bottom", "border-inline-start")
+    sides = zip(names, line.lines, strict=True)
+    return {"border": "0", **{name: _side(one) for name, one in sides if one.width_px}}
+
+
+def _side(line: LineBorder | SideLine) -> str:
+    return f"{line.style} {px(line.width_px)} {line.colour}"
+
+
+def _as_wide_as(state: AnyBorder, rest: AnyBorder) -> AnyBorder:
+    """Return a state's border in the widths of rest, where both have one: one that grew would move the page."""
+    if isinstance(state, NoBorder) or isinstance(rest, NoBorder):
+        return state
+    if isinstance(state, LineBorder) and isinstance(rest, LineBorder):
+        return state.model_copy(update={"width_px": rest.width_px})
+    return SidesBorder(**{
+        name: SideLine(width_px=width, colour=line.colour, style=line.style)
+        for name, line, width in zip(_SIDES, lines_of(state), border_widths(rest), strict=True)
+    })  # fmt: skip
+
+
+_SIDES = ("top", "right", "bottom", "left")
 
 
 def shadows(cast: Shadows) -> str:
@@ -114,9 +146,19 @@ def transition(motion: Motion) -> str:
     return ",".join(f"{name} {motion.duration_ms}ms {motion.curve}{late}" for name in _MOVING)
 
 
+def text_shadows(cast: TextShadows) -> str:
+    return ",".join(
+        f"{px(one.x_px)} {px(one.y_px)} {px(one.blur_px)} {css_colour(one.colour, one.opacity)}" for one in cast.list
+    )
+
+
 def dress(worn: Dress) -> Declarations:
     """Return what a state can change."""
-    found = {"background": css_fill(worn.fill), "color": worn.text_colour, **border(worn.border)}
+    return {**_painted(worn), **border(worn.border)}
+
+
+def _painted(worn: Dress) -> Declarations:
+    found = {"background": css_fill(worn.fill), "color": worn.text_colour}
     if worn.shadows.list:
         found["box-shadow"] = shadows(worn.shadows)
     if worn.opacity < 1:
@@ -124,17 +166,17 @@ def dress(worn: Dress) -> Declarations:
     return found
 
 
-_UNSAID = {"border": "0", "box-shadow": "none", "opacity": "1"}
+_UNSAID = {"box-shadow": "none", "opacity": "1"}
 
 
 def difference(state: Dress, rest: Dress) -> Declarations:
     """Return what a state declares otherwise than rest, and how it comes."""
-    mine, theirs = dress(state), dress(rest)
+    mine, theirs = _painted(state), _painted(rest)
     found = {name: value for name, value in mine.items() if theirs.get(name) != value}
     found |= {name: _UNSAID[name] for name in theirs if name not in mine}
-    if "border" in found and isinstance(state.border, LineBorder) and isinstance(rest.border, LineBorder):
-        # The width is the rest's: a state that made the button larger would move the page.
-        found["border"] = border(state.border.model_copy(update={"width_px": rest.border.width_px}))["border"]
+    line = border(_as_wide_as(state.border, rest.border))
+    if line != border(rest.border):
+        found |= line or {"border": "0"}
     if state.motion != rest.motion:
         found["transition"] = transition(state.motion)
     return found
@@ -144,6 +186,10 @@ def states(look: Look) -> dict[str, Declarations]:
     """Return what each state declares otherwise than rest."""
     worn = dresses(look)
     found = {name: difference(one, worn[REST]) for name, one in worn.items() if name != REST}
+    # Whoever presses also points at it: what only hovering changes is set back there.
+    hovered = {name for name in found["hover"] if name not in found["pressed"] and name != "transition"}
+    pressed = {"border": "0", **_UNSAID, **dress(worn["pressed"])}
+    found["pressed"] |= {name: value for name, value in pressed.items() if name in hovered}
     ring = look.focus
     found["focus"] |= {
         "outline": f"{px(ring.ring_width_px)} solid {ring_colour(look)}",

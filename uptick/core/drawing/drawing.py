@@ -1,9 +1,10 @@
 """What a drawn button consists of: its boxes, in CSS pixels from its own upper left corner."""
 
 from dataclasses import dataclass, replace
+from math import floor
 
 from uptick.core.button.lengths import Ground, to_px
-from uptick.core.button.look import Corners, Padding, corners_of
+from uptick.core.button.look import AnyBorder, Corners, Padding, border_widths, corners_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +66,7 @@ class Drawing:
 
     `needs_*` is the size that words, icon, gap, padding and border take together; `container_px` is the room there is.
     `shift_px` is how far optical centring has moved the words down; `left_out` are the words behind an ellipsis.
-    Padding and corners are those of the direction of reading, in pixels.
+    Padding, border and corners are those of the direction of reading, in pixels.
     """
 
     outer: Box
@@ -75,7 +76,7 @@ class Drawing:
     icon: Box | None
     gap_px: float
     padding: Edges
-    border_px: float
+    border: Edges
     radius: Radii
     baseline_y: float
     cap_top_y: float
@@ -97,6 +98,23 @@ def edges_of(padding: Padding, ground: Ground, type_px: float) -> Edges:
     """Return padding in pixels."""
     sides = (padding.top, padding.right, padding.bottom, padding.left)
     return Edges(*(to_px(side, ground, type_px) for side in sides))
+
+
+def border_edges(border: AnyBorder, density: float = 1) -> Edges:
+    """Return how wide a border is drawn, in pixels.
+
+    Args:
+        density: Dots of the screen in a CSS pixel.
+
+    Source:
+        CSS Backgrounds 3, section 3.3, and CSS Values 4, "snapped as a border width": rounded down to whole dots, but
+        to one where there is any.
+    """
+    return Edges(*(_snapped(width, density) for width in border_widths(border)))
+
+
+def _snapped(width: float, density: float) -> float:
+    return max(1, floor(width * density + 1e-6)) / density if width else 0.0
 
 
 def radii_of(radius: Corners | float | str, width: float, type_px: float, ground: Ground) -> Radii:

@@ -2,10 +2,9 @@
 
 from uptick.core.button.document import ButtonDocument, NoSecond, SecondButton
 from uptick.core.button.lengths import Ground
-from uptick.core.button.look import LineBorder
 from uptick.core.drawing.beside import second_look
 from uptick.core.drawing.compile import reserved_height
-from uptick.core.drawing.drawing import edges_of
+from uptick.core.drawing.drawing import border_edges, edges_of
 from uptick.core.drawing.kit import Kit
 from uptick.core.errors import BadDocument
 from uptick.core.type.setting import set_words
@@ -27,8 +26,7 @@ def matched(document: ButtonDocument, kit: Kit) -> SecondButton:
     )
     own = second_look(document.model_copy(update={"second": alike}))
     line = set_words("", own.type, kit.fonts).line_height_px
-    border = own.border.width_px if isinstance(own.border, LineBorder) else 0.0
-    free = max(0.0, reserved_height(document, kit) - line - 2 * border)
+    free = max(0.0, reserved_height(document, kit) - line - border_edges(own.border).along)
     sides = edges_of(alike.padding, _GROUND, look.type.size_px)
     padding = alike.padding.model_copy(
         update={"top": free / 2, "bottom": free / 2, "left": sides.left, "right": sides.right}

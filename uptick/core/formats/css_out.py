@@ -29,6 +29,7 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
         "font-weight": str(kind.weight),
         "line-height": f"{kind.line:g}" if kind.line else "normal",
         **declared_all(look),
+        "text-shadow": css.text_shadows(look.text_shadows) or "none",
         "white-space": "normal" if look.wrap == "lines" else "nowrap",
         "transition": css.transition(look.motion),
         "--centring": look.centring,
@@ -56,6 +57,8 @@ def _size(look: Look, writer: css.Writer) -> css.Declarations:
         found["min-width"] = writer.length(size.least, type_px)
     if size.most is not None:
         found["max-width"] = writer.length(size.most, type_px)
+    if size.least_height_px:
+        found["min-height"] = css.px(size.least_height_px)
     return found
 
 

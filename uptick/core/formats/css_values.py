@@ -1,7 +1,7 @@
 """Values of CSS declarations as values of a look."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from math import isfinite
 
 import tinycss2
@@ -20,7 +20,9 @@ from tinycss2.ast import (
 )
 
 from uptick.core.button.merge import Json
+from uptick.core.colour.colour import opacity_of
 from uptick.core.formats.css_errors import NotUnderstood
+from uptick.core.formats.css_gradients import gradient
 from uptick.core.formats.css_math import PX, computed, is_math
 
 # Properties that name others twice each double with every step; no value of a button is that long.
@@ -124,7 +126,7 @@ def _length(token: Node) -> float | str:
     if isinstance(token, DimensionToken):
         unit = token.lower_unit
         if unit in PX:
-            return round(float(token.value) * PX[unit], 3)
+            return round(float(token.value) * PX[unit], 4)
         if unit in ("em", "vw") and token.value >= 0:
             return f"{round(token.value, 4):g}{unit}"
         raise NotUnderstood(f"the unit {unit}")
@@ -138,8 +140,16 @@ def lengths(tokens: Sequence[Node], least: int, most: int) -> list[float | str]:
     return found
 
 
-def length(tokens: Sequence[Node]) -> float | str:
-    return lengths(tokens, 1, 1)[0]
+def length(tokens: Sequence[Node], least: float = 0) -> float | str:
+    """Return one length: pixels, or a share as it is written.
+
+    Raises:
+        NotUnderstood: It is none, or less than `least` pixels.
+    """
+    found = lengths(tokens, 1, 1)[0]
+    if not isinstance(found, str) and found < least:
+        raise NotUnderstood("less than nothing")
+    return found
 
 
 def four(tokens: Sequence[Node]) -> list[float | str]:
@@ -154,29 +164,11 @@ def four(tokens: Sequence[Node]) -> list[float | str]:
 
 
 def in_px(tokens: Sequence[Node], type_px: float, least: float = 0) -> float:
-    found = length(tokens)
+    found = length(tokens, least)
     px = float(found[:-2]) * type_px if isinstance(found, str) and found.endswith("em") else found
     if isinstance(px, str) or px < least:
         raise NotUnderstood("only pixels and em")
-    return round(px, 3)
-
-
-def underline_px(tokens: Sequence[Node], type_px: float) -> float:
-    """Return how thick words are underlined, 0 where they are not.
-
-    Raises:
-        NotUnderstood: Another line than one under the words, or one that is not solid.
-    """
-    thick: float | None = None
-    underlined = False
-    for token in bare(tokens):
-        word = token.lower_value if isinstance(token, IdentToken) else ""
-        if word in ("none", "underline"):
-            underlined = word == "underline"
-        elif word not in ("solid", "auto", "from-font", "currentcolor"):
-            thick = in_px([token], type_px)
-    # Without a thickness of its own it is the browser's, which is about this share of the type (common practice).
-    return 0 if not underlined else thick if thick is not None else max(1.0, round(type_px / 14, 1))
+    return round(px, 4)
 
 
 def share(tokens: Sequence[Node]) -> float:
@@ -197,133 +189,95 @@ def _parsed(token: Node) -> Color | None:
     return None
 
 
-def _opaque(found: Color) -> str:
-    if found.alpha() < 1:
-        # What shows through is taken for white.
-        found = Color("white").mix(found.clone().set("alpha", 1), found.alpha(), space="srgb")
-    return str(found.convert("srgb").fit().to_string(hex=True, alpha=False))
+def is_colour(token: Node) -> bool:
+    return _parsed(token) is not None
+
+
+def hex_of(found: Color) -> str:
+    """Return a colour as documents keep it: with two digits more where it lets something through.
+
+    Raises:
+        NotUnderstood: No screen of sRGB can show it.
+    """
+    seen = found.convert("srgb")
+    if not seen.in_gamut(tolerance=0.002):
+        raise NotUnderstood("a colour that sRGB cannot show")
+    return str(seen.clip().to_string(hex=True, precision=12))
 
 
 def colour(tokens: Sequence[Node]) -> str:
     found = [one for one in (_parsed(token) for token in bare(tokens)) if one is not None]
     if len(found) != 1:
         raise NotUnderstood("no colour")
-    return _opaque(found[0])
+    return hex_of(found[0])
 
 
 def fill(tokens: Sequence[Node]) -> Json:
-    """Return a fill: one colour, one gradient, or nothing."""
+    """Return a fill: one colour, gradients over it, or nothing."""
     layers = parted(tokens)
     if word(tokens) in ("none", "transparent") and len(bare(tokens)) == 1:
         return {"kind": "none"}
-    for layer in layers:
+    gradients: list[Json] = []
+    ground: str | None = None
+    for n, layer in enumerate(layers):
         for token in layer:
             if isinstance(token, FunctionBlock) and token.lower_name.endswith("gradient"):
-                return _gradient(token)
-            if token.type == "url" or (isinstance(token, FunctionBlock) and token.lower_name == "url"):
+                gradients.append(gradient(token, _parsed))
+            elif token.type == "url" or (isinstance(token, FunctionBlock) and token.lower_name == "url"):
                 raise NotUnderstood("a picture: bring it in as a file")
-    found = [one for one in (_parsed(token) for token in layers[-1]) if one is not None]
-    if not found:
-        raise NotUnderstood("no colour")
-    return {"kind": "none"} if found[0].alpha() == 0 else {"kind": "solid", "colour": _opaque(found[0])}
+            elif n == len(layers) - 1 and (shade := _parsed(token)) is not None:
+                ground = hex_of(shade)
+            else:
+                raise NotUnderstood("how a layer lies")
+    return filled_with(gradients, ground)
 
 
-_TOWARD = {
-    "top": 0, "right": 90, "bottom": 180, "left": 270, "right top": 45, "bottom right": 135, "bottom left": 225,
-    "left top": 315,
-}  # fmt: skip
-
-
-def _gradient(token: FunctionBlock) -> Json:
-    kind = token.lower_name.removesuffix("-gradient")
-    if kind not in ("linear", "radial"):
-        raise NotUnderstood("only linear and radial gradients")
-    pieces = parted(token.arguments)
-    first = " ".join(tinycss2.serialize([one]) for one in pieces[0])
-    space = "oklch" if "oklch" in first else "srgb"
-    made: Json = {"kind": kind, "space": space}
-    is_head = not any(_parsed(one) for one in pieces[0])
-    if kind == "linear":
-        made["angle_deg"] = _angle(pieces[0]) if is_head else 180
-    elif is_head and (at := re.search(r"at ([\d.]+)% ([\d.]+)%", first)):
-        made |= {"x": float(at[1]), "y": float(at[2])}
-    made["stops"] = list(_stops(pieces[1:] if is_head else pieces))
-    return made
-
-
-def _angle(tokens: Sequence[Node]) -> float:
-    for token in tokens:
-        if isinstance(token, DimensionToken) and token.lower_unit in ("deg", "turn"):
-            return float(token.value * (360 if token.lower_unit == "turn" else 1)) % 360
-    words = [one.lower_value for one in tokens if isinstance(one, IdentToken)]
-    if "to" not in words:
-        return 180
-    toward = " ".join(sorted(words[words.index("to") + 1 :][:2]))
-    return _TOWARD.get(toward, 180)
-
-
-def _stops(pieces: Sequence[Sequence[Node]]) -> Iterator[Json]:
-    last = max(1, len(pieces) - 1)
-    reached = 0.0
-    for n, piece in enumerate(pieces):
-        shades = [one for one in (_parsed(token) for token in piece) if one is not None]
-        places = [token.value for token in piece if isinstance(token, PercentageToken)]
-        if len(shades) != 1 or len(places) > 1:
-            raise NotUnderstood("stops are one colour and one place each")
-        reached = max(reached, float(places[0]) if places else 100 * n / last)
-        yield {"at": min(100.0, round(reached, 2)), "colour": _opaque(shades[0])}
-
-
-_STYLES = ("solid", "dashed", "dotted", "double")
-
-
-def border(tokens: Sequence[Node]) -> Json:
-    made: Json = {"kind": "line", "width_px": 3.0}
-    named = False
-    for token in bare(tokens):
-        shade = _parsed(token)
-        if isinstance(token, IdentToken) and token.lower_value in _STYLES:
-            made["style"], named = token.lower_value, True
-        elif isinstance(token, IdentToken) and token.lower_value in ("none", "hidden"):
-            return {"kind": "none"}
-        elif isinstance(token, IdentToken) and token.lower_value == "currentcolor":
-            continue
-        elif shade is not None:
-            if shade.alpha() > 0:
-                made["colour"] = _opaque(shade)
-        else:
-            made["width_px"] = in_px([token], 16)
-    if not made["width_px"] or not named:
-        return {"kind": "none"}
-    return made
+def filled_with(gradients: Sequence[Json], ground: str | None) -> Json:
+    """Return the fill that gradients over a colour make."""
+    if ground and opacity_of(ground) == 0:
+        ground = None
+    if not gradients:
+        return {"kind": "solid", "colour": ground} if ground else {"kind": "none"}
+    if len(gradients) == 1 and ground is None:
+        return dict(gradients[0])
+    return {"kind": "layers", "list": list(gradients), **({"ground": ground} if ground else {})}
 
 
 def shadows(tokens: Sequence[Node]) -> Json:
     if word(tokens) == "none":
         return {"kind": "cast", "list": []}
-    return {"kind": "cast", "list": [_shadow(piece) for piece in parted(tokens)]}
+    return {"kind": "cast", "list": [_shadow(piece, 4) for piece in parted(tokens)]}
 
 
-def _shadow(piece: Sequence[Node]) -> Json:
-    made: Json = {"inner": False, "colour": "#000000", "opacity": 1.0}
-    sizes: list[float] = []
+def text_shadows(tokens: Sequence[Node]) -> Json:
+    if word(tokens) == "none":
+        return {"kind": "words", "list": []}
+    cast = [_shadow(piece, 3) for piece in parted(tokens)]
+    plain = ("x_px", "y_px", "blur_px", "colour", "opacity")
+    return {"kind": "words", "list": [{name: one[name] for name in plain} for one in cast]}
+
+
+def _shadow(piece: Sequence[Node], most: int) -> Json:
+    inner, shade, sizes = False, None, []
     for token in piece:
-        shade = _parsed(token)
-        if isinstance(token, IdentToken) and token.lower_value == "inset":
-            made["inner"] = True
-        elif shade is not None:
-            made["opacity"] = round(float(shade.alpha()), 3)
-            made["colour"] = _opaque(shade.clone().set("alpha", 1))
+        if isinstance(token, IdentToken) and token.lower_value == "inset" and most == 4:
+            inner = True
+        elif (found := _parsed(token)) is not None:
+            shade = found
         else:
-            found = _length(token)
-            if isinstance(found, str):
+            length = _length(token)
+            if isinstance(length, str):
                 raise NotUnderstood("shadows are in pixels")
-            sizes.append(found)
-    if not 2 <= len(sizes) <= 4:
-        raise NotUnderstood("a shadow has two to four lengths")
+            sizes.append(length)
+    if shade is None:
+        raise NotUnderstood("a shadow in the words' colour")
+    if not 2 <= len(sizes) <= most:
+        raise NotUnderstood(f"a shadow has two to {'four' if most == 4 else 'three'} lengths")
     x, y, *more = sizes
     return {
-        **made,
+        "inner": inner,
+        "colour": hex_of(shade.clone().set("alpha", 1)),
+        "opacity": round(float(shade.alpha()), 3),
         "x_px": x,
         "y_px": y,
         "blur_px": more[0] if more else 0,
@@ -331,27 +285,30 @@ def _shadow(piece: Sequence[Node]) -> Json:
     }
 
 
-_CURVES = ("linear", "ease", "ease-in", "ease-out", "ease-in-out")
+CURVES = ("linear", "ease", "ease-in", "ease-out", "ease-in-out")
 
 
-def motion(tokens: Sequence[Node]) -> Json:
-    """Return the first transition; all parts of a look move alike."""
-    if word(tokens) == "none":
-        return {"kind": "motion", "duration_ms": 0}
-    made: Json = {"kind": "motion", "duration_ms": 0, "curve": "ease"}
-    times: list[int] = []
-    for token in parted(tokens)[0]:
-        if isinstance(token, DimensionToken) and token.lower_unit in ("s", "ms"):
-            times.append(round(token.value * (1000 if token.lower_unit == "s" else 1)))
-        elif isinstance(token, IdentToken) and token.lower_value in _CURVES:
-            made["curve"] = token.lower_value
-        elif isinstance(token, FunctionBlock):
-            made["curve"] = "ease-in-out"
-    if times:
-        made["duration_ms"] = times[0]
-    if len(times) > 1:
-        made["delay_ms"] = times[1]
-    return made
+def milliseconds(text: str) -> int:
+    """Return a time of CSS in whole milliseconds.
+
+    Raises:
+        NotUnderstood: It is none.
+    """
+    token = next(iter(bare(tinycss2.parse_component_value_list(text))), None)
+    if not isinstance(token, DimensionToken) or token.lower_unit not in ("s", "ms"):
+        raise NotUnderstood(f"{text} is no time")
+    return round(float(token.value) * (1000 if token.lower_unit == "s" else 1))
+
+
+def curve(text: str) -> str:
+    """Return a curve by name.
+
+    Raises:
+        NotUnderstood: It is none of those that have a name.
+    """
+    if text not in CURVES:
+        raise NotUnderstood(f"{', '.join(CURVES)} are taken")
+    return text
 
 
 def weight(tokens: Sequence[Node]) -> int:
@@ -370,38 +327,14 @@ _NARROW = re.compile(r"archivo|oswald|condensed|narrow|impact", re.IGNORECASE)
 
 def family(tokens: Sequence[Node]) -> str:
     """Return the shipped family that is nearest to the first one named."""
-    first = " ".join(str(one.value) for one in parted(tokens)[0] if isinstance(one, IdentToken | StringToken))
+    return _family_of(first_family(tokens))
+
+
+def first_family(tokens: Sequence[Node]) -> str:
+    return " ".join(str(one.value) for one in parted(tokens)[0] if isinstance(one, IdentToken | StringToken))
+
+
+def _family_of(first: str) -> str:
     if "sans" not in first.lower() and _SERIF.search(first):
         return "lora"
     return "archivo" if _NARROW.search(first) else "figtree"
-
-
-def line_height(tokens: Sequence[Node], type_px: float) -> float:
-    first = bare(tokens)[0]
-    if word(tokens) == "normal":
-        return 0
-    if isinstance(first, NumberToken):
-        return round(float(first.value), 4)
-    found = _length(first)
-    if isinstance(found, str):
-        return round(float(found.rstrip("%em")) / (100 if found.endswith("%") else 1), 4)
-    return round(found / type_px, 4)
-
-
-def font(tokens: Sequence[Node]) -> Json:
-    """Return the parts of the `font` shorthand: weight, size, line height and family."""
-    made: Json = {}
-    those = bare(tokens)
-    for n, token in enumerate(those):
-        if isinstance(token, DimensionToken):
-            made["size_px"] = in_px([token], 16)
-            rest = those[n + 1 :]
-            if rest and _is(rest[0], "/"):
-                made["line"] = line_height([rest[1]], made["size_px"])
-                rest = rest[2:]
-            if rest:
-                made["family"] = family(rest)
-            return made
-        if isinstance(token, NumberToken) or word([token]) in ("bold", "normal"):
-            made["weight"] = weight([token])
-    raise NotUnderstood("no size in it")

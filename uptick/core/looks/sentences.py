@@ -10,8 +10,10 @@ from uptick.core.button.look import (
     FullSize,
     LineBorder,
     Look,
+    NoBorder,
     NoFill,
     PictureFill,
+    SidesBorder,
     SolidFill,
     corners_of,
 )
@@ -49,7 +51,7 @@ def kind_of_body(look: Look) -> str:
     if isinstance(look.fill, PictureFill):
         return "picture"
     if isinstance(look.fill, NoFill):
-        return "outlined" if isinstance(look.border, LineBorder) else "words only"
+        return "words only" if isinstance(look.border, NoBorder) else "outlined"
     return "filled"
 
 
@@ -65,6 +67,8 @@ def _body(look: Look) -> str:
             wide += f", at least {_length(size.least)}"
     most = getattr(size, "most", None)
     wide += f", at most {_length(most)}" if most is not None else ""
+    least_high = getattr(size, "least_height_px", 0)
+    wide += f", at least {least_high:g} px high" if least_high else ""
     corners = corners_of(look.radius)
     four = [corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left]
     round_ = _length(four[0]) if len(set(map(str, four))) == 1 else " ".join(_length(one) for one in four)
@@ -93,6 +97,8 @@ def _edge(look: Look) -> Iterator[str]:
     rest = dress_in(look, REST)
     if isinstance(rest.border, LineBorder):
         yield f"A border of {rest.border.width_px:g} px, {rest.border.style}, {rest.border.colour}."
+    elif isinstance(rest.border, SidesBorder):
+        yield f"A border of its own at each side: {value_text(rest.border.model_dump(mode='json'))}."
     for one in look.shadows.list:
         where = "inside" if one.inner else "outside"
         yield (
@@ -112,6 +118,11 @@ def _words(look: Look) -> Iterator[str]:
         f"Words in {kind.family.capitalize()} {kind.size_px:g} px, weight {kind.weight}{line}{more}, "
         f"{rest.text_colour}{own}, centred on {'their capitals' if look.centring == 'caps' else 'their line'}."
     )
+    for one in look.text_shadows.list:
+        yield (
+            f"The words cast a shadow, {one.x_px:g} px across and {one.y_px:g} px down, blurred {one.blur_px:g} px, "
+            f"{one.colour} at {one.opacity * 100:g} %."
+        )
     if look.wrap == "lines":
         yield "Where they are too long they go on on another line."
     elif look.wrap == "ellipsis":

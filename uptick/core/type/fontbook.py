@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from math import floor
-from unicodedata import category
+from unicodedata import category, normalize
 
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
@@ -75,8 +75,14 @@ def parse_unicode_range(text: str) -> tuple[tuple[int, int], ...]:
     return tuple(pairs)
 
 
-# Marks of direction have no width in any browser (Unicode, Default_Ignorable_Code_Point).
-_UNSEEN = dict.fromkeys((0x61C, 0x200E, 0x200F, *range(0x202A, 0x202F), *range(0x2066, 0x206A)))
+# What has no width in any browser and joins nothing (Unicode, Default_Ignorable_Code_Point): marks of direction, soft
+# hyphens where no line ends, places where lines may or must not break, and choices of a form.
+_UNSEEN = dict.fromkeys((
+    0xAD, 0x61C, 0x180E, 0x200B, 0x200E, 0x200F, *range(0x202A, 0x202F), *range(0x2060, 0x206A), *range(0xFE00, 0xFE10),
+    0xFEFF,
+))  # fmt: skip
+# These are not seen either, but letters beside them join otherwise.
+_JOINERS = "\u200c\u200d"
 
 
 # Letters that are set apart are not joined: what is optional of that is off then.
@@ -130,7 +136,7 @@ class FontBook:
         if family not in self._weights:
             raise OutOfRange.of("family", f"one of {', '.join(self.families)}", family)
         metrics = self.metrics(family)
-        em, missing, letters = self._advance(text.translate(_UNSEEN), family, weight, letter_spacing_px != 0)
+        em, missing, letters = self._advance(seen_of(text), family, weight, letter_spacing_px != 0)
         # Chromium rounds ascent and descent to whole pixels before it adds them up, halves upward.
         ascent, descent = floor(metrics.ascent * size_px + 0.5), floor(metrics.descent * size_px + 0.5)
         return Measured(
@@ -171,6 +177,11 @@ class FontBook:
         faces = self._open(family)[0]
         for character in text:
             face = next((f for f in faces if f.has(ord(character))), None)
+            if runs and (character in _JOINERS or (face is None and category(character).startswith("M"))):
+                # A mark or a joiner is set with the letter before it, whichever file that is in.
+                face = runs[-1][0]
+            elif character in _JOINERS:
+                face = faces[0]
             if face is None and category(character) == "Zs":
                 # HarfBuzz makes the spaces that a font lacks out of its usual one, and so does the browser with it.
                 face = faces[0]
@@ -179,6 +190,11 @@ class FontBook:
             else:
                 runs.append((face, character))
         return runs
+
+
+def seen_of(text: str) -> str:
+    """Return what of a text is set: letters and their marks as one where there is such a letter, as HarfBuzz does."""
+    return normalize("NFC", text.translate(_UNSEEN))
 
 
 def _open_file(file: FontFile) -> tuple[_Face, FontMetrics]:

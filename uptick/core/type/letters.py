@@ -6,8 +6,8 @@ from unicodedata import normalize
 
 from fontTools import unicodedata as scripts
 
-# Scripts whose letters join, as far as a shipped face has them: spacing would tear them apart.
-_JOINED = {"Arab"}
+# Scripts whose letters join: spacing would tear them apart (CSS Text 4, 8.2).
+_JOINED = frozenset({"Adlm", "Arab", "Mand", "Mong", "Nkoo", "Phag", "Rohg", "Syrc"})
 _NO_SCRIPT = {"Zyyy", "Zinh"}
 
 _TONOS = "\u0300\u0301\u0342"
@@ -52,27 +52,47 @@ def _without_accents(word: str) -> str:
 def are_apart(text: str) -> tuple[bool, ...]:
     """Tell of each character whether letter spacing follows it: not in scripts that join, but for their spaces.
 
-    What belongs to every script, as figures and commas do, goes with the letters before it, at the start with those
-    that follow; a bracket that closes goes with the one that opened.
+    What belongs to every script, as figures do, goes with the letters before it, at the start with those that follow;
+    what belongs to some, as the Arabic comma does, begins a run of its own where it does not belong to the one before
+    it. A bracket that closes goes with the one that opened.
 
     Source:
-        CSS Text 4, 8.2 (cursive scripts), as Chromium does it; UAX 24, 5.1 and 5.2 (characters of no script, pairs).
+        CSS Text 4, 8.2 (cursive scripts), as Chromium does it; UAX 24, 5.1 (script extensions) and 5.2 (pairs).
     """
-    of_letters = [scripts.script(letter) for letter in text]
-    now = next((one for one in of_letters if one not in _NO_SCRIPT), "")
-    apart: list[bool] = []
-    opened: list[tuple[str, str]] = []
-    for letter, script in zip(text, of_letters, strict=True):
-        now = now if script in _NO_SCRIPT else script
+    runs: list[_Run] = [_Run()]
+    of_letters: list[_Run] = []
+    opened: list[tuple[str, _Run]] = []
+    for letter in text:
+        own = _scripts_of(letter)
+        if own and runs[-1].scripts and not own & runs[-1].scripts:
+            runs.append(_Run())
+        if own:
+            runs[-1].scripts = own & runs[-1].scripts or own
+        run = runs[-1]
         if letter in _PAIRS:
-            opened.append((_PAIRS[letter], now))
+            opened.append((_PAIRS[letter], run))
         elif any(closing == letter for closing, _ in opened):
             while opened[-1][0] != letter:
                 opened.pop()
             # It stays open in Chromium: a second closing one goes with it, too.
-            now = opened[-1][1]
-        apart.append(now not in _JOINED or letter.isspace())
-    return tuple(apart)
+            run = opened[-1][1]
+            runs.append(run)
+        of_letters.append(run)
+    return tuple(
+        not run.scripts & _JOINED or letter in " \u00a0" for letter, run in zip(text, of_letters, strict=True)
+    )  # fmt: skip
+
+
+class _Run:
+    """Letters that are set as of one script, and which it can still be; none is any."""
+
+    def __init__(self) -> None:
+        self.scripts: frozenset[str] = frozenset()
+
+
+@lru_cache(maxsize=4_096)
+def _scripts_of(letter: str) -> frozenset[str]:
+    return frozenset(scripts.script_extension(letter)) - _NO_SCRIPT
 
 
 _PAIRS = dict(zip("([{<«‹“‘", ")]}>»›”’", strict=True))

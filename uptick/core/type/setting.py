@@ -1,5 +1,6 @@
 """Words set as a look has them: capitals, letter spacing, line height, and lines where they wrap."""
 
+import re
 from dataclasses import dataclass
 from functools import lru_cache
 from math import floor
@@ -38,7 +39,12 @@ class SetWords:
         return self.line_height_px * len(self.lines)
 
 
+_SPACES = re.compile(r"[ \t\r\n]+")
+
+
 def cased(text: str, kind: Type, language: str) -> str:
+    """Return a text as it is shown: several spaces as one, none at its ends (CSS Text 3, 4.1), in capitals."""
+    text = _SPACES.sub(" ", text).strip(" ")
     return in_capitals(text, language) if kind.case == "upper" else text
 
 
@@ -65,7 +71,10 @@ def set_words(
     left_out = ""
     least = measured.width_px
     if wrap == "lines":
-        least = max((_wide(unit.rstrip(), kind, fonts) for unit in _units(said)), default=0.0)
+        units = _units(said)
+        least = max(
+            (_line(unit, kind, fonts, n + 1 == len(units)).width_px for n, unit in enumerate(units)), default=0.0
+        )
     if room_px is not None and measured.width_px > room_px + 1 / 64:
         if wrap == "lines":
             lines = tuple(_filled(said, kind, fonts, room_px))
@@ -88,14 +97,26 @@ def _wide(text: str, kind: Type, fonts: FontBook) -> float:
 def _filled(text: str, kind: Type, fonts: FontBook, room_px: float) -> list[SetLine]:
     lines: list[SetLine] = []
     begun = ""
-    for unit in _units(text):
+    units = _units(text)
+    for n, unit in enumerate(units):
         longer = begun + unit
-        if begun and _wide(longer.rstrip(), kind, fonts) > room_px + 1 / 64:
-            lines.append(SetLine(begun.rstrip(), _wide(begun.rstrip(), kind, fonts)))
+        if begun and _line(longer, kind, fonts, n + 1 == len(units)).width_px > room_px + 1 / 64:
+            lines.append(_line(begun, kind, fonts))
             longer = unit
         begun = longer
-    lines.append(SetLine(begun.rstrip(), _wide(begun.rstrip(), kind, fonts)))
+    lines.append(_line(begun, kind, fonts, is_last=True))
     return lines
+
+
+_SOFT_HYPHEN = "\u00ad"
+
+
+def _line(text: str, kind: Type, fonts: FontBook, is_last: bool = False) -> SetLine:
+    """Return a line as it stands: the space at a break hangs, a soft hyphen is seen where a line ends with it."""
+    said = text.rstrip(" \t\n\u200b")
+    if said.endswith(_SOFT_HYPHEN) and not is_last:
+        said = said[:-1] + "‐"
+    return SetLine(said, _wide(said, kind, fonts))
 
 
 def _kept(text: str, kind: Type, fonts: FontBook, room_px: float) -> str:

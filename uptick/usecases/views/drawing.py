@@ -17,7 +17,7 @@ from uptick.core.button.look import PictureFill
 from uptick.core.button.merge import Json, leaves, without_gaps
 from uptick.core.checks import Finding, Found, seen_about
 from uptick.core.checks.origin import order_of
-from uptick.core.colour.colour import needed_ratio, worst_contrast
+from uptick.core.colour.colour import needed_ratio, worst_seen
 from uptick.core.colour.dress import base_colour, dresses, ring_colour
 from uptick.core.colour.fills import colours_in
 from uptick.core.drawing.compile import CompiledButton, compile_button
@@ -224,7 +224,7 @@ def _states(document: ButtonDocument, page: str) -> tuple[StateShown, ...]:
             words=worn.text_colour,
             contrast=None
             if isinstance(worn.fill, PictureFill)
-            else worst_contrast(worn.text_colour, colours_in(worn.fill) or (page,))[0],
+            else worst_seen(worn.text_colour, colours_in(worn.fill, page) or (page,))[0],
             derived=tuple(sorted(worn.derived)),
         )
         for name, worn in dresses(document.look).items()

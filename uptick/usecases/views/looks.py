@@ -3,12 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from uptick.core.button.document import ButtonDocument, parse_document
+from uptick.core.button.document import ButtonDocument, Device, parse_document
 from uptick.core.button.fields import PARTS
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.colour.ramp import Brand, Seed, Shade, ramp
 from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.drawing.kit import Kit
+from uptick.core.formats.tokens_in import TokenValue
+from uptick.core.looks.carry import only_parts
 from uptick.core.looks.starts import starts
 from uptick.core.resolved.differences import FieldChange
 from uptick.usecases.edit import layer_title
@@ -82,6 +84,14 @@ def _standing(baseline: Json, layer: Json) -> ButtonDocument:
 
 
 @dataclass(frozen=True, slots=True)
+class DeviceChanges:
+    """What a look that is brought says otherwise on one device."""
+
+    device: Device
+    changes: tuple[FieldChange, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class CarryView:
     """A look that is brought, before it is taken: what it has, what was left out, and what it would change here."""
 
@@ -92,12 +102,23 @@ class CarryView:
     colours: tuple[Seed, ...]
     changes: tuple[FieldChange, ...]
     after: DrawView | None
+    by_device: tuple[DeviceChanges, ...] = ()
+    values: tuple[TokenValue, ...] = ()
 
 
 def view_carry(shop: Shop, query: DrawQuery, layer: str, source: Source, parts: Sequence[str]) -> CarryView:
     """Return what the chosen parts of a brought look would change in the button that is drawn."""
     brought = bring(shop, source)
-    patch = carry_patch(brought, [part for part in parts if part in brought.parts])
+    chosen = [part for part in parts if part in brought.parts] or list(brought.parts)
+    patch = carry_patch(brought, chosen)
     changes = changes_by(document_at(shop, query), patch) if patch else ()
     after = try_edit(shop, query, layer, patch) if patch else None
-    return CarryView(brought.title, brought.parts, brought.left_out, brought.selectors, brought.colours, changes, after)
+    by_device = tuple(
+        DeviceChanges(device, changes_by(after.document if after else document_at(shop, query), own))
+        for device, whole in brought.by_device.items()
+        if (own := only_parts(whole, chosen))
+    )
+    return CarryView(
+        brought.title, brought.parts, brought.left_out, brought.selectors, brought.colours, changes, after, by_device,
+        brought.values,
+    )  # fmt: skip

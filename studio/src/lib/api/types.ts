@@ -45,6 +45,7 @@ export type Look = ButtonDocument['look'];
 export type Fill = Look['fill'];
 export type StateName = (typeof STATES)[number];
 export type StateFill = NonNullable<Look['hover']['fill']>;
+export type Gradient = Schemas['LinearFill'] | Schemas['RadialFill'];
 export type Border = Look['border'];
 export type StateBorder = NonNullable<Look['hover']['border']>;
 export type Shadow = Schemas['Shadow'];
@@ -52,6 +53,9 @@ export type Icon = ButtonDocument['icon'];
 export type Quantity = ButtonDocument['quantity'];
 export type Second = ButtonDocument['second'];
 export type LineBorder = Schemas['LineBorder'];
+export type SidesBorder = Schemas['SidesBorder'];
+export type SideLine = Schemas['SideLine'];
+export type TextShadow = Schemas['TextShadow'];
 /** The paths at which a look and its states say the same thing. */
 export type FillPath = 'look.fill' | `look.${StateName}.fill`;
 export type BorderPath = 'look.border' | `look.${StateName}.border`;

@@ -79,9 +79,11 @@ export class Plan {
 				pull: (from === 0) === (side === 'left') ? 1 : -1,
 			};
 		};
-		const border = d.border_px;
 		const [start, end] = rtl ? (['right', 'left'] as const) : (['left', 'right'] as const);
-		const found = [pad(start, border, d.content.x), pad(end, d.content.x + d.content.width, d.outer.width - border)];
+		const found = [
+			pad(start, d.border.left, d.content.x),
+			pad(end, d.content.x + d.content.width, d.outer.width - d.border.right),
+		];
 		found[0]!.pull = 1;
 		found[1]!.pull = -1;
 		if (d.words.width > 0) {
@@ -139,8 +141,10 @@ export class Plan {
 			},
 			keepsUnits: true,
 		});
-		const border = d.border_px;
-		return [line('top', border, d.content.y), line('bottom', d.content.y + d.content.height, d.outer.height - border)];
+		return [
+			line('top', d.border.top, d.content.y),
+			line('bottom', d.content.y + d.content.height, d.outer.height - d.border.bottom),
+		];
 	}
 
 	#padding(side: 'left' | 'right' | 'top' | 'bottom'): number | string {

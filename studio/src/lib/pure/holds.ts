@@ -1,4 +1,4 @@
-import type { Drawing, Look } from '$lib/api/types';
+import type { Drawing, Look, SideLine } from '$lib/api/types';
 
 /** The values of a look that the drawing shows as dimensions. */
 export type Drawn = Pick<Look, 'border' | 'shadows'> & {
@@ -19,16 +19,28 @@ export type Hold = {
 };
 
 export const SHADOW = [
-	['x_px', 'across', -100, 100],
-	['y_px', 'down', -100, 100],
-	['blur_px', 'blur', 0, 200],
-	['spread_px', 'spread', -100, 100],
+	['x_px', 'across', -400, 400],
+	['y_px', 'down', -400, 400],
+	['blur_px', 'blur', 0, 400],
+	['spread_px', 'spread', -400, 2000],
 ] as const;
 
 /** A border of some width, or none. */
 export function borderOf(look: Drawn, width: number): Values {
-	const line = { style: 'solid', ...look.border, kind: 'line', width_px: width };
-	return { 'look.border': width > 0 ? line : { kind: 'none' } };
+	if (width <= 0) return { 'look.border': { kind: 'none' } };
+	const { border } = look;
+	if (border.kind !== 'sides') return { 'look.border': { style: 'solid', ...border, kind: 'line', width_px: width } };
+	// Sides that have a line keep one; the others stay without.
+	const as = (side: SideLine) => ({ ...side, width_px: side.width_px > 0 ? width : 0 });
+	const { top, right, bottom, left } = border;
+	return { 'look.border': { kind: 'sides', top: as(top), right: as(right), bottom: as(bottom), left: as(left) } };
+}
+
+/** Returns how thick a border is, at its thickest side. */
+export function thickness({ border }: Pick<Drawn, 'border'>): number {
+	if (border.kind === 'line') return border.width_px;
+	if (border.kind !== 'sides') return 0;
+	return Math.max(...[border.top, border.right, border.bottom, border.left].map((side) => side.width_px));
 }
 
 /** Returns what is taken hold of for the dimensions of type, edge and shadow; distances on the drawing are theirs. */
@@ -55,7 +67,7 @@ export function holdsOf(
 			bounds: [-2, 20],
 		},
 		border: {
-			start: look.border.kind === 'line' ? look.border.width_px : 0,
+			start: thickness(look),
 			axis: 'x',
 			pull: 1,
 			of: (px) => borderOf(look, px),

@@ -1,5 +1,10 @@
 /** A look on its way from somewhere to a button. */
-export type Carried = { kind: 'button' | 'start' | 'look' | 'css' | 'tokens'; value: string; selector: string };
+export type Carried = {
+	kind: 'button' | 'start' | 'look' | 'css' | 'computed' | 'tokens';
+	value: string;
+	selector: string;
+	laid?: Record<string, string>;
+};
 
 /** What was copied in the studio: the look of one button. */
 export class Clipboard {

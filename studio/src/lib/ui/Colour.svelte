@@ -12,12 +12,14 @@
 		known: readonly string[];
 		/** The brand's shades. */
 		ramps?: readonly Ramp[];
+		/** It may let the page show through. */
+		seeThrough?: boolean;
 		onset: (value: string) => void;
 		/** Leaves the colour to the rule again; only where there is one. */
 		onrule?: () => void;
 		onfocus?: () => void;
 	};
-	let { label, value, ruled, known, ramps, onset, onrule, onfocus }: Props = $props();
+	let { label, value, ruled, known, ramps, seeThrough, onset, onrule, onfocus }: Props = $props();
 	let open = $state(false);
 	const byHand = $derived(value && value !== 'rule' ? value : null);
 	const shown = $derived(byHand ?? ruled ?? '#000000');
@@ -28,5 +30,5 @@
 		<Chip of={shown} /><span class="font-mono font-medium">{byHand ?? 'by rule'}</span>
 	{/snippet}
 	<p class="mb-2 font-semibold">{label}</p>
-	<ColourPanel {label} {value} {ruled} {known} {ramps} {onset} {onrule} ondone={() => (open = false)} />
+	<ColourPanel {label} {value} {ruled} {known} {ramps} {seeThrough} {onset} {onrule} ondone={() => (open = false)} />
 </Float>

@@ -3,7 +3,8 @@
 </script>
 
 <script lang="ts">
-	import { hexColour } from '$lib/pure/colour';
+	import { hexColour, opacityOf, withOpacity } from '$lib/pure/colour';
+	import Figure from './Figure.svelte';
 
 	type Props = {
 		label: string;
@@ -14,17 +15,19 @@
 		known: readonly string[];
 		/** The brand's shades. */
 		ramps?: readonly Ramp[];
+		/** It may let the page show through. */
+		seeThrough?: boolean;
 		onset: (value: string) => void;
 		/** Leaves the colour to the rule again; only where there is one. */
 		onrule?: () => void;
 		/** Called when a colour has been entered. */
 		ondone?: () => void;
 	};
-	let { label, value, ruled, known, ramps = [], onset, onrule, ondone }: Props = $props();
+	let { label, value, ruled, known, ramps = [], seeThrough = false, onset, onrule, ondone }: Props = $props();
 	let typed = $state<string | null>(null);
 	const byHand = $derived(value && value !== 'rule' ? value : null);
 	const shown = $derived(byHand ?? ruled ?? '#000000');
-	const wrong = $derived(typed !== null && hexColour(typed) === null);
+	const wrong = $derived(typed !== null && hexColour(typed, seeThrough) === null);
 
 	function set(colour: string | null): void {
 		if (!colour) return;
@@ -49,7 +52,7 @@
 	class="flex items-center gap-2"
 	onsubmit={(event) => {
 		event.preventDefault();
-		set(hexColour(typed ?? shown));
+		set(hexColour(typed ?? shown, seeThrough));
 		if (!wrong) ondone?.();
 	}}
 >
@@ -57,8 +60,8 @@
 		type="color"
 		class="h-8 w-10 border border-hair"
 		aria-label="Choose {label} by eye"
-		value={shown}
-		onchange={(event) => set(event.currentTarget.value)}
+		value={shown.slice(0, 7)}
+		onchange={(event) => set(withOpacity(event.currentTarget.value, opacityOf(shown)))}
 	/>
 	<input
 		class="w-28 border border-ink bg-leaf px-2 py-1 font-mono"
@@ -68,7 +71,20 @@
 		oninput={(event) => (typed = event.currentTarget.value)}
 	/>
 </form>
-{#if wrong}<p role="alert" class="mt-1 text-sm text-must">Write six hex digits, as #3a2a12.</p>{/if}
+{#if seeThrough}
+	<p class="mt-2">
+		At <Figure
+			label="{label} there"
+			unit="%"
+			value={opacityOf(shown)}
+			most={100}
+			onset={(percent: number) => set(withOpacity(shown, Math.round(percent)))}
+		/> %{opacityOf(shown) < 100 ? ', the page shows through' : ''}.
+	</p>
+{/if}
+{#if wrong}<p role="alert" class="mt-1 text-sm text-must">
+		Write six hex digits, as #3a2a12{seeThrough ? '; with two more it lets the page show through' : ''}.
+	</p>{/if}
 {#if onrule}
 	<p class="mt-2 text-sm text-soft">
 		{#if byHand}

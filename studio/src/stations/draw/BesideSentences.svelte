@@ -28,7 +28,7 @@
 		const { look } = view.document;
 		const { padding } = view.shown.drawing;
 		// As high as the first one: its own border takes from the padding.
-		const less = Math.max(0, padding.top + view.shown.drawing.border_px - 2);
+		const less = Math.max(0, padding.top + view.shown.drawing.border.top - 2);
 		void desk.set('second', {
 			kind: 'checkout',
 			side: 'beside',
@@ -162,6 +162,7 @@
 		ruled={view.around.page_colour}
 		{known}
 		ramps={desk.kit?.ramps}
+		seeThrough
 		onset={(colour) => desk.set('second.fill', { kind: 'solid', colour })}
 		onrule={() => desk.set('second.fill', { kind: 'none' })}
 	/>
@@ -172,6 +173,7 @@
 		ruled="#1b1b1b"
 		{known}
 		ramps={desk.kit?.ramps}
+		seeThrough
 		onset={(colour) => desk.set('second.text_colour', colour)}
 		onrule={() => desk.set('second.text_colour', null)}
 	/>, <Figure

@@ -131,12 +131,12 @@
 			<path d="M0 0v6" class="casing" /><path d="M3 0v6" class="hatch" />
 		</pattern>
 	</defs>
-	{#each [[d.border_px, d.content.x], [d.content.x + d.content.width, d.outer.width - d.border_px]] as [from, to], n (n)}
+	{#each [[d.border.left, d.content.x], [d.content.x + d.content.width, d.outer.width - d.border.right]] as [from, to], n (n)}
 		<rect
 			x={X(from ?? 0)}
-			y={Y(d.border_px)}
+			y={Y(d.border.top)}
 			width={Math.max(0, X(to ?? 0) - X(from ?? 0))}
-			height={Math.max(0, (d.outer.height - 2 * d.border_px) * plan.stage.zoom)}
+			height={Math.max(0, (d.outer.height - d.border.top - d.border.bottom) * plan.stage.zoom)}
 			fill="url(#hatch)"
 		/>
 	{/each}

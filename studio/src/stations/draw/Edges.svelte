@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { borderOf, SHADOW, type Drawn, type holdsOf } from '$lib/pure/holds';
+	import { borderOf, SHADOW, thickness, type Drawn, type holdsOf } from '$lib/pure/holds';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import type { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
@@ -13,7 +13,7 @@
 <Handle says="border" grip="border" hold={holds.border} {hand} />
 <Figure
 	label="border"
-	value={look.border.kind === 'line' ? (look.border.width_px ?? 0) : 0}
+	value={thickness(look)}
 	least={0}
 	most={24}
 	marked={desk.marked === 'look.border'}

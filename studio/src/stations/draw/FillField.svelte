@@ -1,15 +1,16 @@
 <script lang="ts">
-	import type { FillPath, StateFill } from '$lib/api/types';
-	import { leadColour, paintOf, stopsOf, type Stop } from '$lib/pure/fill';
+	import type { FillPath, Gradient, StateFill } from '$lib/api/types';
+	import { layersOf, leadColour, paintOf, stopsOf } from '$lib/pure/fill';
+	import { many } from '$lib/pure/format';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Chip from '$lib/ui/Chip.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import ColourPanel from '$lib/ui/ColourPanel.svelte';
-	import Figure from '$lib/ui/Figure.svelte';
 	import Float from '$lib/ui/Float.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import GradientField from './GradientField.svelte';
 	import PictureField from './PictureField.svelte';
 
 	type Props = {
@@ -33,6 +34,7 @@
 		{ value: 'solid', label: 'one colour' },
 		{ value: 'linear', label: 'a linear gradient' },
 		{ value: 'radial', label: 'a radial gradient' },
+		{ value: 'layers', label: 'gradients over a colour' },
 		{ value: 'picture', label: 'a picture' },
 		{ value: 'none', label: 'nothing' },
 	]);
@@ -42,12 +44,24 @@
 			solid: leadColour(fill) ?? '',
 			linear: 'linear gradient',
 			radial: 'radial gradient',
+			layers: many(layersOf(fill).length, 'layer'),
 			picture: 'picture',
 			none: 'nothing',
 			rule: 'by rule',
 		}[fill.kind] ?? fill.kind,
 	);
 
+	/** Lighter above, nothing below. */
+	const sheen: Gradient = {
+		kind: 'linear',
+		angle_deg: 180,
+		space: 'srgb',
+		repeats: false,
+		stops: [
+			{ at: 0, colour: '#ffffff40' },
+			{ at: 100, colour: '#ffffff00' },
+		],
+	};
 	function become(kind: string): void {
 		const plain = [
 			{ at: 0, colour: base },
@@ -58,6 +72,7 @@
 			solid: { kind, colour: base },
 			linear: { kind, angle_deg: 90, space: 'oklch', stops },
 			radial: { kind, x: 50, y: 50, space: 'oklch', stops },
+			layers: { kind, list: layersOf(fill).length ? layersOf(fill) : [sheen], ground: base },
 			picture: { kind, picture: desk.kit?.pictures[0]?.hash, x: 50, y: 50, scrim: { colour: '#000000', opacity: 0.4 } },
 			none: { kind },
 			rule: isState && desk.isOwn(path) ? null : { kind },
@@ -68,12 +83,19 @@
 	}
 	let wantsPicture = $state(false);
 	let open = $state(false);
-	const stops = $derived(stopsOf(fill));
-	const write = (next: readonly Stop[]) => desk.set(`${path}.stops`, next);
-	function add(): void {
-		const last = stops.at(-2) ?? { at: 0 };
-		const end = stops.at(-1) ?? { at: 100, colour: base };
-		void write([...stops.slice(0, -1), { at: Math.round((last.at + end.at) / 2), colour: end.colour }, end]);
+	let layer = $state(0);
+	/** Lays a sheen over what is there. */
+	function over(): void {
+		layer = 0;
+		const ground = fill.kind === 'layers' ? fill.ground : null;
+		void desk.set(path, { kind: 'layers', list: [sheen, ...layersOf(fill)], ...(ground ? { ground } : {}) });
+	}
+	function without(n: number): void {
+		if (fill.kind !== 'layers') return;
+		const list = fill.list.filter((_, m) => m !== n);
+		layer = 0;
+		if (list.length) void desk.set(path, { ...fill, list });
+		else void desk.set(path, fill.ground ? { kind: 'solid', colour: fill.ground } : { kind: 'none' });
 	}
 </script>
 
@@ -90,79 +112,52 @@
 			value={fill.colour}
 			{known}
 			{ramps}
+			seeThrough
 			onset={(to) => desk.set(`${path}.colour`, to)}
 			onrule={isState ? () => become('rule') : undefined}
 			ondone={() => (open = false)}
 		/>
 	{:else if (fill.kind === 'linear' || fill.kind === 'radial') && !wantsPicture}
+		<GradientField {fill} {path} {desk} {known} {ramps} {base} />
+		<p class="mt-3"><button class="value" onclick={over}>lay another gradient over it</button></p>
+	{:else if fill.kind === 'layers' && !wantsPicture}
 		<div class="strip" style:background={preview}></div>
-		<p class="my-3">
-			{#if fill.kind === 'linear'}
-				Toward <Figure
-					label="direction"
-					unit="degrees"
-					value={fill.angle_deg}
-					most={360}
-					onset={(to: number) => desk.set(`${path}.angle_deg`, to)}
-				/>°,
-			{:else}
-				From <Figure
-					label="centre across"
-					unit="%"
-					value={fill.x ?? 50}
-					most={100}
-					onset={(to: number) => desk.set(`${path}.x`, to)}
-				/> % across and <Figure
-					label="centre down"
-					unit="%"
-					value={fill.y ?? 50}
-					most={100}
-					onset={(to: number) => desk.set(`${path}.y`, to)}
-				/> % down,
-			{/if}
-			mixed in
-			<Pick
-				label="Colours mixed in"
-				value={fill.space ?? 'oklch'}
-				options={[
-					{ value: 'oklch', label: 'OKLCH, even to the eye' },
-					{ value: 'srgb', label: 'sRGB, as older sites do' },
-				]}
-				onpick={(to) => desk.set(`${path}.space`, to)}
-			/>.
-		</p>
-		<ul class="grid gap-2" aria-label="Stops">
-			{#each stops as stop, n (n)}
+		<ol class="mt-3 grid gap-1" aria-label="Layers, the uppermost first">
+			{#each fill.list as one, n (n)}
 				<li class="flex items-baseline gap-3">
-					<Figure
-						label="stop {n + 1}"
-						unit="%"
-						value={stop.at}
-						least={stops[n - 1]?.at ?? 0}
-						most={stops[n + 1]?.at ?? 100}
-						onset={(to: number) => write(stops.map((one, m) => (m === n ? { ...one, at: to } : one)))}
-					/>
-					%
-					<Colour
-						label="Stop {n + 1}"
-						value={stop.colour}
-						{known}
-						{ramps}
-						onset={(to) => write(stops.map((one, m) => (m === n ? { ...one, colour: to } : one)))}
-					/>
-					{#if stops.length > 2}
-						<button
-							class="value ml-auto"
-							aria-label="Remove stop {n + 1}"
-							onclick={() => write(stops.filter((_, m) => m !== n))}
-						>
-							remove
-						</button>
-					{/if}
+					<button class="value" aria-pressed={layer === n} onclick={() => (layer = n)}
+						><Chip of={paintOf(one)} />{layer === n ? '▸ ' : ''}{one.kind} gradient</button
+					>
+					<button class="value ml-auto" aria-label="Remove layer {n + 1}" onclick={() => without(n)}>remove</button>
 				</li>
 			{/each}
-		</ul>
-		{#if stops.length < 8}<p class="mt-3"><button class="value" onclick={add}>one more stop</button></p>{/if}
+			<li>
+				over <Colour
+					label="Colour under the gradients"
+					value={fill.ground ?? '#ffffff00'}
+					{known}
+					{ramps}
+					seeThrough
+					onset={(to) => desk.set(`${path}.ground`, to)}
+				/>
+			</li>
+		</ol>
+		{@const chosen = fill.list[Math.min(layer, fill.list.length - 1)]}
+		{#if chosen}
+			<div class="mt-3 border-t border-hair pt-3">
+				<GradientField
+					fill={chosen}
+					path={`${path}.list.${Math.min(layer, fill.list.length - 1)}`}
+					{desk}
+					{known}
+					{ramps}
+					{base}
+				/>
+			</div>
+		{/if}
+		{#if fill.list.length < 6}
+			<p class="mt-3"><button class="value" onclick={over}>one more layer over it</button></p>
+		{/if}
 	{:else if fill.kind === 'picture' || wantsPicture}
 		<PictureField {path} {desk} {known} store={workshop.store} ontaken={() => (wantsPicture = false)} />
 	{:else if fill.kind === 'rule'}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { client, data, Problem } from '$lib/api/client';
-	import type { CarryView, CompiledButton } from '$lib/api/types';
+	import type { CarryView, CompiledButton, Device } from '$lib/api/types';
 	import { many } from '$lib/pure/format';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import type { Carried } from '$lib/state/clipboard.svelte';
@@ -9,6 +9,7 @@
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
+	import StylesheetPick from './StylesheetPick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {
@@ -27,6 +28,12 @@
 	let pasted = $state('');
 	let wrong = $state('');
 	let name = $state('');
+	/** A stylesheet whose button has still to be chosen. */
+	let stylesheet = $state.raw<string | null>(null);
+	/** Its only button has been read already: whoever comes back wants another one. */
+	let cameBack = $state(false);
+	/** Devices on which the look's own values shall count. */
+	let devices = $state<Device[]>([]);
 
 	let asked = 0;
 	async function bring(what: Carried, chosen: string[] = []): Promise<void> {
@@ -41,10 +48,21 @@
 			if (mine !== asked) return;
 			source = what;
 			brought = found;
-			if (!chosen.length) parts = [...found.parts];
+			if (!chosen.length) {
+				parts = [...found.parts];
+				devices = found.by_device.map((one) => one.device);
+			}
 		} catch (error) {
 			wrong = error instanceof Problem ? error.message : String(error);
 		}
+	}
+	const proposals = $derived(
+		(brought?.values ?? []).filter((one) => one.proposal).map((one) => [one.name, one.proposal] as const),
+	);
+	/** Lays values of a file onto fields; an empty field takes none. */
+	function lay(laid: Record<string, string>): void {
+		const kept = Object.fromEntries(Object.entries(laid).filter(([, field]) => field));
+		if (source) void bring({ ...source, laid: kept });
 	}
 	function choose(part: string, on: boolean): void {
 		const next = on ? [...parts, part] : parts.filter((one) => one !== part);
@@ -54,7 +72,7 @@
 	}
 	async function take(): Promise<void> {
 		if (!source || !view) return;
-		const body = { ...source, parts, layer: view.editing.layer };
+		const body = { ...source, parts, layer: view.editing.layer, devices };
 		const done = await workshop.act(async (headers) => {
 			const drawn = await data(
 				client.POST('/api/stores/{store}/draw/{placement}/carry', { params: desk.params, headers, body }),
@@ -99,10 +117,14 @@
 	async function read(file: File | undefined): Promise<void> {
 		if (file) await text(await file.text());
 	}
-	/** Braces around names in quotes are tokens; everything else is taken for CSS. */
-	function text(value: string): Promise<void> {
-		const kind = value.trimStart().startsWith('{') ? ('tokens' as const) : ('css' as const);
-		return bring({ kind, value, selector: '' });
+	/** Braces around names in quotes are tokens; everything else is taken for CSS, which the browser reads. */
+	async function text(value: string): Promise<void> {
+		wrong = '';
+		if (value.trimStart().startsWith('{')) await bring({ kind: 'tokens', value, selector: '' });
+		else {
+			cameBack = false;
+			stylesheet = value;
+		}
 	}
 </script>
 
@@ -120,7 +142,16 @@
 	</span>
 {/snippet}
 
-<Sheet open title={brought ? `Apply “${brought.title}” to ${view?.editing.title}` : 'Looks'} {onclose} wide>
+<Sheet
+	open
+	title={brought
+		? `Apply “${brought.title}” to ${view?.editing.title}`
+		: stylesheet === null
+			? 'Looks'
+			: 'Which button of the stylesheet?'}
+	{onclose}
+	wide
+>
 	{#if brought && view}
 		<div class="mt-3 grid grid-cols-[1fr_1fr] gap-6">
 			<div>
@@ -141,18 +172,23 @@
 						<li class="col-span-3 text-soft">There is nothing of a button in it.</li>
 					{/each}
 				</ul>
-				{#if brought.selectors.length > 1}
-					<label class="mt-4 block">
-						Read from
-						<select
-							class="field font-mono"
-							onchange={(event) => source && bring({ ...source, selector: event.currentTarget.value })}
-						>
-							{#each brought.selectors as one (one)}<option value={one} selected={one === brought.title}>{one}</option
-								>{/each}
-						</select>
-					</label>
-				{/if}
+				{#each brought.by_device as other (other.device)}
+					<h3 class="mt-4 mb-1">On the {other.device} it differs</h3>
+					<p class="text-sm text-soft">
+						{other.changes.map((change) => `${change.field} ${change.after}`).join(', ')}
+					</p>
+					<label
+						><input
+							type="checkbox"
+							checked={devices.includes(other.device)}
+							onchange={(e) =>
+								(devices = e.currentTarget.checked
+									? [...devices, other.device]
+									: devices.filter((one) => one !== other.device))}
+						/>
+						make an exception for the {other.device}</label
+					>
+				{/each}
 				{#if brought.colours.length}
 					<p class="mt-4">
 						<button class="value" onclick={takeBrand}
@@ -161,10 +197,40 @@
 						{#each brought.colours.slice(0, 3) as one (one.name)}<Chip of={one.colour} />{/each}
 					</p>
 				{/if}
-				{#if brought.left_out.length}
-					<h3 class="mt-4 mb-1">Not understood, so left out</h3>
+				{#if brought.values.length}
+					<h3 class="mt-4 mb-1">Values under other names</h3>
+					{#if proposals.length}
+						<button class="value mb-2" onclick={() => lay(Object.fromEntries(proposals))}
+							>lay {many(proposals.length, 'value')} as their names suggest</button
+						>
+					{/if}
 					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-					<ul class="max-h-32 overflow-auto text-sm text-soft" aria-label="Left out" tabindex="0">
+					<ul class="max-h-72 overflow-auto text-sm" aria-label="Values under other names" tabindex="0">
+						{#each brought.values as value (value.name)}
+							<li class="border-b border-hair py-1">
+								<span class="font-mono">{value.name}</span>
+								{#if value.type === 'color'}<Chip of={value.says} />{/if}<span class="figure">{value.says}</span> is
+								<select
+									class="field"
+									aria-label="Field for {value.name}"
+									value={source?.laid?.[value.name] ?? ''}
+									onchange={(event) => lay({ ...source?.laid, [value.name]: event.currentTarget.value })}
+								>
+									<option value="">not used</option>
+									{#each value.fields as one (one.path)}
+										<option value={one.path}
+											>{one.title}{one.path === value.proposal ? ', as its name suggests' : ''}</option
+										>
+									{/each}
+								</select>
+							</li>
+						{/each}
+					</ul>
+				{/if}
+				{#if brought.left_out.length}
+					<h3 class="mt-4 mb-1">Not taken: {many(brought.left_out.length, 'line')}</h3>
+					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+					<ul class="max-h-64 overflow-auto text-sm text-soft" aria-label="Left out" tabindex="0">
 						{#each brought.left_out as one (one)}<li>– {one}</li>{/each}
 					</ul>
 				{/if}
@@ -208,8 +274,21 @@
 			<Press main onpress={take} disabled={!parts.length || !brought.changes.length}
 				>Apply {many(brought.changes.length, 'value')}</Press
 			>
-			<Press onpress={() => (brought = source = null)}>Back</Press>
+			<Press
+				onpress={() => {
+					brought = source = null;
+					cameBack = true;
+				}}>Back</Press
+			>
 		</p>
+	{:else if stylesheet !== null}
+		<StylesheetPick
+			css={stylesheet}
+			chooses={cameBack}
+			words={view?.shown.text || 'Add to basket'}
+			onread={(reading) => bring({ kind: 'computed', value: JSON.stringify(reading), selector: '' })}
+			onback={() => (stylesheet = null)}
+		/>
 	{:else if kit && view}
 		<h3 class="mt-3 mb-2">Saved looks</h3>
 		{#each kit.looks as look (look.id)}

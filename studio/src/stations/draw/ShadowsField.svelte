@@ -23,10 +23,10 @@
 	const write = (next: readonly Shadow[]) => desk.set(path, { kind: 'cast', list: next });
 	const change = (n: number, to: Partial<Shadow>) => write(list.map((one, m) => (m === n ? { ...one, ...to } : one)));
 	const sizes = [
-		['x_px', 'across', -100, 100],
-		['y_px', 'down', -100, 100],
-		['blur_px', 'blurred', 0, 200],
-		['spread_px', 'spread', -100, 100],
+		['x_px', 'across', -400, 400],
+		['y_px', 'down', -400, 400],
+		['blur_px', 'blurred', 0, 400],
+		['spread_px', 'spread', -400, 2000],
 	] as const;
 	const said = $derived(list.length ? many(list.length, 'shadow') : 'no shadow');
 </script>

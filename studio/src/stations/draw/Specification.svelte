@@ -15,6 +15,7 @@
 	import IconField from './IconField.svelte';
 	import ShadowsField from './ShadowsField.svelte';
 	import Part from './Part.svelte';
+	import TextShadowsField from './TextShadowsField.svelte';
 	import StateSentence from './StateSentence.svelte';
 
 	type Props = { view: DrawView; desk: Desk; ground: Ground };
@@ -134,6 +135,15 @@
 		{#if size.kind === 'natural'}At least
 			{@render figure('least width', 'look.size.least', 0, 400, 'px', true)} px wide.{/if}
 		{#if size.kind !== 'fixed'}
+			{#if size.least_height_px}
+				It is at least {@render figure('least height', 'look.size.least_height_px', 0, 400)} px high.
+			{:else}
+				<button
+					class="value"
+					onclick={() => desk.set('look.size.least_height_px', Math.ceil(view.shown.drawing.outer.height))}
+					>set a least height…</button
+				>
+			{/if}
 			{#if size.most != null}At most
 				{@render figure('most width', 'look.size.most', 16, 1200, 'px', true)} px wide
 				<button
@@ -178,7 +188,14 @@
 		{/snippet}
 	</Part>
 
-	<Part name="Type" told={look.type.underline_px > 0 || look.centring === 'caps' || look.type.case === 'upper'}>
+	<Part
+		name="Type"
+		told={look.type.underline_px > 0 ||
+			look.type.slant === 'italic' ||
+			look.text_shadows.list.length > 0 ||
+			look.centring === 'caps' ||
+			look.type.case === 'upper'}
+	>
 		<Pick
 			label="Type family"
 			value={family}
@@ -199,6 +216,7 @@
 			ruled={rest?.words}
 			{known}
 			ramps={desk.kit?.ramps}
+			seeThrough
 			onfocus={() => desk.mark('look.text_colour')}
 			onset={(to) => desk.set('look.text_colour', to)}
 			onrule={() =>
@@ -219,14 +237,18 @@
 			])}.</span
 		>
 		{#snippet rare()}
-			Set {@render pick('Capitals', 'look.type.case', [
+			Set {@render pick('Italics', 'look.type.slant', [
+				['upright', 'upright'],
+				['italic', 'in italics'],
+			])} and {@render pick('Capitals', 'look.type.case', [
 				['as_written', 'as written'],
 				['upper', 'in capitals'],
 			])}, centred on {@render pick('Centring', 'look.centring', [
 				['line', 'their line'],
 				['caps', 'their capitals'],
 			])}. Underline {@render limited('underline', 'look.type.underline_px')} px{#if look.type.underline_px},
-				{@render limited('underline distance', 'look.type.underline_offset_px')} px below the words{/if}.
+				{@render limited('underline distance', 'look.type.underline_offset_px')} px below the words{/if}. The words cast
+			<TextShadowsField {desk} {known} />.
 		{/snippet}
 	</Part>
 

@@ -57,6 +57,7 @@
 		ruled={shown.words}
 		{known}
 		ramps={desk.kit?.ramps}
+		seeThrough
 		onfocus={() => desk.mark(`look.${state}.text_colour`)}
 		onset={(to) => desk.set(`look.${state}.text_colour`, to)}
 		onrule={() =>
@@ -82,6 +83,7 @@
 			ruled={desk.view?.around.ring}
 			{known}
 			ramps={desk.kit?.ramps}
+			seeThrough
 			onfocus={() => desk.mark('look.focus.ring_colour')}
 			onset={(to) => desk.set('look.focus.ring_colour', to)}
 			onrule={() => desk.reset('look.focus.ring_colour')}
