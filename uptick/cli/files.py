@@ -6,7 +6,7 @@ from collections.abc import Generator
 from dataclasses import asdict
 from enum import StrEnum
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Literal
 
 import typer
 from rich.console import Console
@@ -15,7 +15,7 @@ from rich.progress import BarColumn, Progress, TextColumn
 from uptick.cli.common import HERE, StoreKey, open_shop, read_file
 from uptick.cli.say import AsJson
 from uptick.core.formats.catalogue_file import write_csv
-from uptick.core.formats.csv_dialect import SEPARATORS
+from uptick.core.formats.csv_dialect import SEPARATORS, EncodingName, ReadAs
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases import importing
 from uptick.usecases.texts import export_texts, import_texts
@@ -36,6 +36,12 @@ def import_(
         bool, typer.Option("--really", help="Also where it removes over a tenth of the products or empties a column.")
     ] = False,
     language: Annotated[str, typer.Option("--language", help="The file holds texts of this language, as PO.")] = "",
+    encoding: Annotated[
+        EncodingName | None, typer.Option("--encoding", help="In which a CSV file is; found out where none is given.")
+    ] = None,
+    decimal: Annotated[
+        Literal[".", ","] | None, typer.Option("--decimal", help="What its prices have before the decimals.")
+    ] = None,
     as_json: AsJson = False,
 ) -> None:
     """Take a catalogue or translations in, saying what changed. Exits 1 when a line was refused."""
@@ -44,7 +50,9 @@ def import_(
         _import_texts(store, content, language, dry_run, as_json)
         return
     with open_shop(store) as shop:
-        steps = importing.import_steps(shop, content, HERE, clock(), dry_run=dry_run, whole=whole, really=really)
+        steps = importing.import_steps(
+            shop, content, HERE, clock(), dry_run=dry_run, whole=whole, really=really, read_as=ReadAs(encoding, decimal)
+        )
         report = importing.finish(_shown(steps, quiet=as_json or not sys.stderr.isatty()))
     if as_json:
         print(json.dumps(asdict(report)))

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from uptick.core.errors import NeedsYes
 from uptick.core.formats.catalogue_file import CatalogueFile, Heading, read_catalogue
-from uptick.core.formats.csv_dialect import Dialect
+from uptick.core.formats.csv_dialect import Dialect, ReadAs
 from uptick.core.shop.catalogue import Change, Product, Reading, Refusal
 from uptick.usecases.ports import Person, Shop
 
@@ -70,13 +70,16 @@ class ReadAhead:
     file: CatalogueFile
 
 
-def read_ahead(content: bytes, known: Sequence[Product], currency: str) -> ReadAhead:
+FOUND_OUT = ReadAs()
+
+
+def read_ahead(content: bytes, known: Sequence[Product], currency: str, read_as: ReadAs = FOUND_OUT) -> ReadAhead:
     """Read a file; `import_steps` reads it again where the products have changed meanwhile.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read.
     """
-    return ReadAhead(known, read_catalogue(content, {product.sku: product for product in known}, currency))
+    return ReadAhead(known, read_catalogue(content, {product.sku: product for product in known}, currency, read_as))
 
 
 def import_steps(
@@ -89,6 +92,7 @@ def import_steps(
     whole: bool = False,
     really: bool = False,
     ahead: ReadAhead | None = None,
+    read_as: ReadAs = FOUND_OUT,
 ) -> Generator[Progress, None, ImportReport]:
     """Read a file into the catalogue, yielding progress; the report is what it returns.
 
@@ -99,6 +103,7 @@ def import_steps(
             sleep. Without it they stay as they are.
         really: Somebody has read the warnings and wants it all the same.
         ahead: The file as it was read before.
+        read_as: How the file is written, where somebody says it.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read; nothing is changed.
@@ -106,7 +111,7 @@ def import_steps(
     """
     known = shop.catalogue.all()
     if ahead is None or ahead.known is not known:
-        ahead = read_ahead(content, known, shop.store.currency)
+        ahead = read_ahead(content, known, shop.store.currency, read_as)
     file, reading = ahead.file, ahead.file.reading
     touched = {change.sku for change in (*reading.new, *reading.changed)}
     new, changed, missing, refused = reading.new, reading.changed, reading.missing, reading.refused
@@ -171,6 +176,7 @@ def import_catalogue(
     whole: bool = False,
     really: bool = False,
     ahead: ReadAhead | None = None,
+    read_as: ReadAs = FOUND_OUT,
 ) -> ImportReport:
     """Read a file into the catalogue in one go.
 
@@ -178,7 +184,10 @@ def import_catalogue(
         BadCatalogue: As for `import_steps`.
         NeedsYes: As for `import_steps`.
     """
-    return finish(import_steps(shop, content, person, now, dry_run=dry_run, whole=whole, really=really, ahead=ahead))
+    steps = import_steps(
+        shop, content, person, now, dry_run=dry_run, whole=whole, really=really, ahead=ahead, read_as=read_as
+    )
+    return finish(steps)
 
 
 def finish(steps: Iterator[Progress]) -> ImportReport:

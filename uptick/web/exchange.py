@@ -9,6 +9,7 @@ from pydantic import TypeAdapter
 
 from uptick.core.errors import AppError
 from uptick.core.formats.catalogue_file import write_csv
+from uptick.core.formats.csv_dialect import EncodingName, ReadAs
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases.importing import (
     ImportReport,
@@ -33,21 +34,32 @@ _LINE: TypeAdapter[Any] = TypeAdapter(dict[str, Progress | ImportReport | dict[s
 BodyDep = Annotated[bytes, Depends(body_of)]
 
 
+def _read_as(encoding: EncodingName | None = None, decimal: Literal[".", ","] | None = None) -> ReadAs:
+    """How a file is written, where somebody says it."""
+    return ReadAs(encoding, decimal)
+
+
+ReadAsDep = Annotated[ReadAs, Depends(_read_as)]
+
+
 @router.post("/catalogue/preview", responses=problems(401, 403, 404, 413))
 def look_at_catalogue(
-    sender: PersonDep, content: BodyDep, door: DoorDep, parts: PartsDep, whole: bool = False
+    sender: PersonDep, content: BodyDep, door: DoorDep, parts: PartsDep, read_as: ReadAsDep, whole: bool = False
 ) -> ImportReport:
     """Say what a CSV or JSON-LD file would do; nothing is changed."""
-    ahead = _read_ahead(content, door)
+    ahead = _read_ahead(content, door, read_as)
     with door.opened(parts.open_visit) as visit:
-        report = import_catalogue(visit.shop, content, sender, parts.clock(), dry_run=True, whole=whole, ahead=ahead)
+        now = parts.clock()
+        report = import_catalogue(
+            visit.shop, content, sender, now, dry_run=True, whole=whole, ahead=ahead, read_as=read_as
+        )
     return shortened(report)
 
 
-def _read_ahead(content: bytes, door: Door) -> ReadAhead:
+def _read_ahead(content: bytes, door: Door, read_as: ReadAs) -> ReadAhead:
     with door.opened(door.parts.open_visit) as visit:
         known, currency = visit.shop.catalogue.all(), visit.shop.store.currency
-    return read_ahead(content, known, currency)
+    return read_ahead(content, known, currency, read_as)
 
 
 @router.post("/catalogue", response_class=StreamingResponse, responses=problems(401, 403, 404, 413))
@@ -56,6 +68,7 @@ def take_catalogue(
     content: BodyDep,
     door: DoorDep,
     parts: PartsDep,
+    read_as: ReadAsDep,
     whole: bool = False,
     really: bool = False,
 ) -> StreamingResponse:
@@ -67,16 +80,20 @@ def take_catalogue(
     with door.opened(parts.open_visit):
         # Whoever may not come in is told before anything is answered.
         pass
-    taking = _taking(content, sender, door, whole=whole, really=really)
+    taking = _taking(content, sender, door, read_as, whole=whole, really=really)
     return StreamingResponse(taking, media_type="application/x-ndjson")
 
 
-def _taking(content: bytes, person: Person, door: Door, *, whole: bool, really: bool) -> Iterator[bytes]:
+def _taking(
+    content: bytes, person: Person, door: Door, read_as: ReadAs, *, whole: bool, really: bool
+) -> Iterator[bytes]:
     now = door.parts.clock()
     try:
-        ahead = _read_ahead(content, door)
+        ahead = _read_ahead(content, door, read_as)
         with door.opened(door.parts.open_visit) as visit:
-            steps = import_steps(visit.shop, content, person, now, whole=whole, really=really, ahead=ahead)
+            steps = import_steps(
+                visit.shop, content, person, now, whole=whole, really=really, ahead=ahead, read_as=read_as
+            )
             report = None
             while report is None:
                 try:

@@ -9,6 +9,7 @@ from rdflib.namespace import SDO
 from uptick.core.button.document import Situation
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.catalogue_file import CatalogueFile, read_catalogue
+from uptick.core.formats.csv_dialect import EncodingName, ReadAs
 from uptick.core.formats.offers import AVAILABILITY
 from uptick.core.shop.catalogue import Product
 
@@ -143,7 +144,7 @@ PLAIN = "sku{0}name{0}category{0}url{0}price{0}tax\nA{0}Honey{0}Jars{0}/a{0}{1}{
         (b"\xef\xbb\xbf" + PLAIN.format(";", "12,50", "20").encode(), "UTF-8", ";", ","),
         (PLAIN.format("\t", "12,50", "7,5").encode("utf-16"), "UTF-16", "\t", ","),
         (PLAIN.format("|", "12.5", "20").encode(), "UTF-8", "|", "."),
-        (PLAIN.replace("Honey", "Grüße").format(";", "12,50", "20").encode("cp1252"), "Windows-1252", ";", ","),
+        (PLAIN.replace("Honey", "Grüße").format(";", "12,50", "20").encode("cp1252"), "windows-1252", ";", ","),
     ],
 )
 def test_usual_dialects_of_csv_are_found_out_and_told(
@@ -155,7 +156,7 @@ def test_usual_dialects_of_csv_are_found_out_and_told(
     assert (found.dialect.encoding, found.dialect.separator, found.dialect.decimal) == (encoding, separator, decimal)
     assert found.reading.products[0].price_minor == 1250
     assert found.sample[0]["price"] == "12.50"
-    assert bool(found.dialect.guesses) is (encoding == "Windows-1252")
+    assert ["“A;Grüße;Jars;/" in guess for guess in found.dialect.guesses] == [True] * (encoding == "windows-1252")
     assert [one.column for one in found.headings] == ["sku", "name", "category", "url", "price", "tax"]
 
 
@@ -186,6 +187,41 @@ def test_what_cannot_be_told_is_asked_and_what_contradicts_is_refused() -> None:
     for content in (b"\xff\xfes\0k\0u", b"sku;name\nA;\x81", b"sku;n\0ame\xe9"):
         with pytest.raises(BadCatalogue, match=r"not UTF|lacks the column sku|is not CSV"):
             read_catalogue(content, {}, "GBP")
+
+
+@pytest.mark.parametrize(
+    ("encoding", "name", "byte"),
+    [
+        ("windows-1250", "Łódzki miód", 0xA3),
+        ("windows-1251", "Липовый мёд", 0xCB),
+        ("windows-1253", "Μέλι θυμαριού", 0xCC),
+        ("windows-1254", "Kestane balı ışık", 0x4B),
+        ("macintosh", "Grüße Honig", 0x47),
+        ("Shift_JIS", "蜂蜜①", 0x96),
+    ],
+)
+def test_an_encoding_that_somebody_says_is_read_and_nothing_is_guessed(
+    encoding: EncodingName, name: str, byte: int
+) -> None:
+    """The first bytes are those of the code charts of Unicode's mapping tables (from memory)."""
+    word = name.encode({"macintosh": "mac_roman", "Shift_JIS": "cp932"}.get(encoding, encoding))
+    assert word[0] == byte
+    content = PLAIN.format(";", "12,50", "20").encode().replace(b"Honey", word)
+    found = read_catalogue(content, {}, "GBP", ReadAs(encoding))
+    assert found.dialect is not None
+    assert (found.reading.products[0].name, found.dialect.encoding, found.dialect.guesses) == (name, encoding, ())
+
+
+def test_an_encoding_or_decimal_sign_that_the_file_contradicts_is_refused() -> None:
+    with pytest.raises(BadCatalogue, match=r"not UTF-8: line 2"):
+        read_catalogue(b"sku;name;category;url;price\nA;Gr\xfc\xdfe;c;/u;3", {}, "GBP", ReadAs("UTF-8"))
+    head = "sku;name;category;url;price\n"
+    with pytest.raises(BadCatalogue, match=r"written as 3,50: that is not a decimal point"):
+        read_catalogue(f"{head}A;n;c;/u;3,50".encode(), {}, "GBP", ReadAs(decimal="."))
+    for decimal, currency, minor in ((",", "KWD", 1234), (".", "KWD", 1_234_000)):
+        found = read_catalogue(f"{head}A;n;c;/u;1,234".encode(), {}, currency, ReadAs(decimal=decimal))
+        assert found.dialect is not None
+        assert (found.reading.products[0].price_minor, found.dialect.guesses) == (minor, ())
 
 
 def test_fifty_thousand_products_with_choices_are_read_without_going_through_all_for_each() -> None:

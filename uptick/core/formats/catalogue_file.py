@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import islice
 
 from uptick.core.errors import BadCatalogue
-from uptick.core.formats.csv_dialect import Dialect, decimal_of, decoded, plain_number, records, separator_of
+from uptick.core.formats.csv_dialect import Dialect, ReadAs, decimal_of, decoded, plain_number, records, separator_of
 from uptick.core.formats.jsonld import products_from_jsonld
 from uptick.core.formats.product_fields import COLUMNS, column_of, product_from, row_of
 from uptick.core.shop.catalogue import Line, Product, Reading, compare_catalogue
@@ -50,16 +50,22 @@ _NUMBERS = ("price", "was", "tax")
 _LOOKED_AT = 5_000
 
 
-def read_catalogue(content: bytes, known: Mapping[str, Product], currency: str) -> CatalogueFile:
+_FOUND_OUT = ReadAs()
+
+
+def read_catalogue(
+    content: bytes, known: Mapping[str, Product], currency: str, read_as: ReadAs = _FOUND_OUT
+) -> CatalogueFile:
     """Return what a file holds, line by line, against the products that are `known` by code.
 
-    CSV has a header; its encoding, its separator and its decimal sign are found out and told. Lists are divided by `|`.
+    CSV has a header; its encoding, its separator and its decimal sign are found out where `read_as` leaves them open,
+    and told. Lists are divided by `|`.
     JSON-LD is schema.org's. A column that is not there changes nothing.
 
     Raises:
         BadCatalogue: The file as a whole cannot be read: its size, encoding, form or columns.
     """
-    read = decoded(content, MAX_BYTES)
+    read = decoded(content, MAX_BYTES, read_as.encoding)
     text = read.text
     if text.lstrip()[:1] in {"{", "["}:
         reading = compare_catalogue(products_from_jsonld(text, known, currency), known)
@@ -67,7 +73,7 @@ def read_catalogue(content: bytes, known: Mapping[str, Product], currency: str) 
     separator = separator_of(text.lstrip("\r\n").partition("\n")[0])
     headings = next(records(text, separator), (0, []))[1]
     columns = _columns(headings)
-    decimal, unclear = decimal_of(_numbers(text, separator, columns))
+    decimal, unclear = decimal_of(_numbers(text, separator, columns), read_as.decimal)
     guesses = tuple(filter(None, (read.guess, unclear)))
     lines = _from_csv(_after_first(text, separator), columns, known, currency, decimal)
     reading = compare_catalogue(lines, known)

@@ -5,11 +5,20 @@ import io
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.product_fields import column_of
 
 SEPARATORS = {",": "comma", ";": "semicolon", "\t": "tab", "|": "bar"}
+# As WHATWG's encoding standard calls them.
+EncodingName = Literal[
+    "UTF-8", "UTF-16", "windows-1250", "windows-1251", "windows-1252", "windows-1253", "windows-1254", "windows-1255",
+    "windows-1256", "windows-1257", "windows-1258", "macintosh", "Shift_JIS", "EUC-KR", "gb18030", "Big5",
+]  # fmt: skip
+ENCODINGS: tuple[EncodingName, ...] = get_args(EncodingName)
+# Where Python's codec has another name, or is what Windows writes under that one.
+_CODECS = {"macintosh": "mac_roman", "Shift_JIS": "cp932", "EUC-KR": "cp949", "Big5": "cp950"}
 _MARKS = ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16"))
 # Bytes that no text of Windows has (its five empty places): what has them is in yet another encoding.
 _NO_WINDOWS = re.compile(rb"[\x81\x8d\x8f\x90\x9d]")
@@ -26,20 +35,32 @@ class Dialect:
 
 
 @dataclass(frozen=True, slots=True)
+class ReadAs:
+    """How somebody says that a file is written; what is None is found out. `encoding` is one of `ENCODINGS`."""
+
+    encoding: str | None = None
+    decimal: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Decoded:
     text: str
     encoding: str
     guess: str = ""
 
 
-def decoded(content: bytes, most: int) -> Decoded:
+def decoded(content: bytes, most: int, chosen: str | None = None) -> Decoded:
     """Return the text of a file in UTF-8 or UTF-16, or as Windows writes Western languages where it is neither.
+
+    With `chosen`, one of `ENCODINGS`, it is read in that and nothing is guessed.
 
     Raises:
         BadCatalogue: It has more than `most` bytes, or is in none of these; says on which line.
     """
     if len(content) > most:
         raise BadCatalogue(f"The file has {len(content):,} bytes; at most {most:,} are taken.")
+    if chosen:
+        return _decoded_as(content, chosen)
     encoding = next((name for mark, name in _MARKS if content.startswith(mark)), "utf-8")
     try:
         return Decoded(content.decode(encoding), encoding.removesuffix("-sig").upper())
@@ -47,10 +68,21 @@ def decoded(content: bytes, most: int) -> Decoded:
         line = content[: error.start].count(b"\n") + 1
         if encoding != "utf-8" or _NO_WINDOWS.search(content) or b"\0" in content:
             says = f"The file is not {encoding.removesuffix('-sig').upper()}: line {line} holds a byte that is not."
-            raise BadCatalogue(f"{says} Save it as UTF-8.") from error
-        word = content[max(0, error.start - 12) : error.start + 12].decode("cp1252").split("\n")[0].strip()
-        guess = f"It is not UTF-8; read as Windows-1252, line {line} says “{word}”. Look at the first products."
-        return Decoded(content.decode("cp1252"), "Windows-1252", guess)
+            raise BadCatalogue(f"{says} Save it as UTF-8, or say in which encoding it is.") from error
+        begin = max(content.rfind(b"\n", 0, error.start) + 1, error.start - 12)
+        word = content[begin : error.start + 12].decode("cp1252").split("\n")[0].strip()
+        guess = f"It is not UTF-8; read as windows-1252, line {line} says “{word}”. Look at the first products."
+        return Decoded(content.decode("cp1252"), "windows-1252", guess)
+
+
+def _decoded_as(content: bytes, encoding: str) -> Decoded:
+    if encoding not in ENCODINGS:
+        raise BadCatalogue(f"{encoding} is not an encoding that is read here. Those are: {', '.join(ENCODINGS)}.")
+    try:
+        return Decoded(content.decode(_CODECS.get(encoding, encoding)).removeprefix("\ufeff"), encoding)
+    except UnicodeDecodeError as error:
+        line = content[: error.start].count(b"\n") + 1
+        raise BadCatalogue(f"The file is not {encoding}: line {line} holds a byte that is not.") from error
 
 
 def separator_of(first_line: str) -> str:
@@ -67,8 +99,11 @@ _POINT_LAST = re.compile(r"^-?\d[\d,' \u00a0\u202f]*\.\d{1,2}$|^-?\d{1,3}(,\d{3}
 _COMMA_LAST = re.compile(r"^-?\d[\d.' \u00a0\u202f]*,\d{1,2}$|^-?\d{1,3}(\.\d{3})+,\d+$")
 
 
-def decimal_of(numbers: Sequence[str]) -> tuple[str, str]:
-    """Return the decimal sign of a file's numbers, and a sentence where it cannot be told.
+_SIGNS = {".": "point", ",": "comma"}
+
+
+def decimal_of(numbers: Sequence[str], chosen: str | None = None) -> tuple[str, str]:
+    """Return the decimal sign of a file's numbers, and a sentence where it cannot be told; with `chosen`, that one.
 
     Raises:
         BadCatalogue: Some have a point where others have a comma.
@@ -77,6 +112,11 @@ def decimal_of(numbers: Sequence[str]) -> tuple[str, str]:
     comma = next((one for one in numbers if _COMMA_LAST.match(one)), "")
     if point and comma:
         raise BadCatalogue(f"Its prices are written both as {point} and as {comma}. Write all of them alike.")
+    if chosen:
+        against = comma if chosen == "." else point
+        if against:
+            raise BadCatalogue(f"Its prices are written as {against}: that is not a decimal {_SIGNS[chosen]}.")
+        return chosen, ""
     if comma:
         return ",", ""
     unclear = next((one for one in numbers if re.fullmatch(r"\d{1,3},\d{3}", one)), "") if not point else ""

@@ -14,6 +14,13 @@ export class Taking {
 	wrong = $state('');
 	progress = $state.raw<{ done: number; of: number } | null>(null);
 	looking = $state(false);
+	/** The file is the whole catalogue: what it lacks is removed. */
+	whole = $state(false);
+	/** What somebody says of how the file is written; nothing where it is found out. */
+	encoding = $state('');
+	decimal = $state('');
+	/** The file as a whole could not be read. */
+	unread = $state(false);
 	#file: File | null = null;
 	#stop: AbortController | null = null;
 	readonly #workshop: Workshop;
@@ -22,17 +29,16 @@ export class Taking {
 		this.#workshop = workshop;
 	}
 
-	/** Reads a file without taking it in; with `whole`, as one that takes out what it lacks. */
-	async look(file: File | null = this.#file, whole = false): Promise<void> {
-		if (!file) return;
-		this.#file = file;
+	/** Reads a file without taking it in; none: the same again, as what is said of it now. */
+	async look(file?: File): Promise<void> {
+		if (file) Object.assign(this, { whole: false, encoding: '', decimal: '' });
+		this.#file = file ?? this.#file;
+		if (!this.#file) return;
 		this.wrong = '';
+		this.unread = false;
 		this.looking = true;
 		try {
-			const answer = await fetch(`/api/stores/${this.#workshop.store}/catalogue/preview?whole=${whole}`, {
-				method: 'POST',
-				body: file,
-			});
+			const answer = await fetch(this.#url('/preview', { whole: this.whole }), { method: 'POST', body: this.#file });
 			const told: unknown = await answer.json();
 			this.report = await data(Promise.resolve(answer.ok ? { data: told as ImportReport } : { error: told }));
 		} catch (error) {
@@ -43,12 +49,12 @@ export class Taking {
 	}
 
 	/** Takes the file in; `really` says that its warnings have been read. */
-	async take(whole: boolean, really: boolean): Promise<void> {
+	async take(really: boolean): Promise<void> {
 		if (!this.#file) return;
 		this.#stop = new AbortController();
 		this.progress = { done: 0, of: 0 };
 		try {
-			const url = `/api/stores/${this.#workshop.store}/catalogue?whole=${whole}&really=${really}`;
+			const url = this.#url('', { whole: this.whole, really });
 			const answer = await fetch(url, { method: 'POST', body: this.#file, signal: this.#stop.signal });
 			if (!answer.ok || !answer.body) throw new Problem((await answer.json()) as Record<string, never>);
 			for await (const line of linesOf(answer.body)) this.#hear(line);
@@ -68,7 +74,18 @@ export class Taking {
 	close(): void {
 		this.report = null;
 		this.wrong = '';
+		this.unread = false;
 		this.#file = null;
+	}
+
+	#url(path: string, query: Record<string, boolean>): string {
+		const told = {
+			...query,
+			...(this.encoding && { encoding: this.encoding }),
+			...(this.decimal && { decimal: this.decimal }),
+		};
+		const pairs = Object.entries(told).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
+		return `/api/stores/${this.#workshop.store}/catalogue${path}?${pairs.join('&')}`;
 	}
 
 	#hear(line: Line): void {
@@ -79,6 +96,7 @@ export class Taking {
 
 	#fail(error: unknown): void {
 		this.report = null;
+		this.unread = error instanceof Problem && error.code === 'bad_catalogue';
 		this.wrong = error instanceof Problem ? error.message : String(error);
 	}
 }

@@ -46,7 +46,8 @@ describe('a catalogue that is imported', () => {
 			),
 		);
 		await taking.look(file);
-		await taking.take(true, true);
+		taking.whole = true;
+		await taking.take(true);
 		expect(asked[1]).toBe('/api/stores/sample/catalogue?whole=true&really=true');
 		expect(taking.report).toEqual({ applied: true });
 		expect(taking.progress).toBeNull();
@@ -59,7 +60,7 @@ describe('a catalogue that is imported', () => {
 			Promise.resolve(url.includes('preview') ? Response.json(report) : pieces(`${JSON.stringify({ problem })}\n`)),
 		);
 		await taking.look(file);
-		await taking.take(false, false);
+		await taking.take(false);
 		expect(taking.wrong).toBe('Line 3 has no code.');
 		expect(taking.report).toBeNull();
 		expect(workshop.reloadStore).not.toHaveBeenCalled();
@@ -74,7 +75,7 @@ describe('a catalogue that is imported', () => {
 					),
 		);
 		await taking.look(file);
-		const done = taking.take(false, false);
+		const done = taking.take(false);
 		taking.stop();
 		await done;
 		expect(taking.wrong).toBe('Stopped. Nothing was imported.');

@@ -2,16 +2,40 @@
 	import { count, many, moment, said } from '$lib/pure/format';
 	import { Taking } from '$lib/state/taking.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	const workshop = useWorkshop();
 	const taking = new Taking(workshop);
-	let whole = $state(false);
 	let picker: HTMLInputElement;
 	const products = $derived(workshop.info?.product_count ?? 0);
 	const last = $derived(workshop.info?.last_import);
 	const report = $derived(taking.report);
+	const ENCODINGS = {
+		'UTF-8': 'UTF-8',
+		'UTF-16': 'UTF-16',
+		'windows-1252': 'windows-1252, Western',
+		'windows-1250': 'windows-1250, Central European',
+		'windows-1251': 'windows-1251, Cyrillic',
+		'windows-1253': 'windows-1253, Greek',
+		'windows-1254': 'windows-1254, Turkish',
+		'windows-1255': 'windows-1255, Hebrew',
+		'windows-1256': 'windows-1256, Arabic',
+		'windows-1257': 'windows-1257, Baltic',
+		'windows-1258': 'windows-1258, Vietnamese',
+		macintosh: 'macintosh, Western',
+		Shift_JIS: 'Shift_JIS, Japanese',
+		'EUC-KR': 'EUC-KR, Korean',
+		gb18030: 'gb18030, Chinese',
+		Big5: 'Big5, traditional Chinese',
+	};
+	const FOUND_OUT = { value: '', label: 'found out from the file' };
+	const encodings = Object.entries(ENCODINGS).map(([value, label]) => ({ value, label }));
+	const decimals = [
+		{ value: '.', label: 'point' },
+		{ value: ',', label: 'comma' },
+	];
 	const SEPARATORS: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 	/** Headings that are not called as their column is. */
 	const renamed = $derived(
@@ -21,9 +45,31 @@
 	);
 	const shownColumns = $derived([...new Set((report?.sample ?? []).flatMap((row) => Object.keys(row)))]);
 	const touched = $derived(
-		report ? report.counts.new + report.counts.changed + (whole ? report.counts.missing : 0) : 0,
+		report ? report.counts.new + report.counts.changed + (taking.whole ? report.counts.missing : 0) : 0,
 	);
+	/** Reads the file again as somebody says that it is written. */
+	function sayHow(told: { encoding?: string; decimal?: string }): void {
+		Object.assign(taking, told);
+		void taking.look();
+	}
 </script>
+
+{#snippet encoding(now: string)}
+	<Pick
+		label="Encoding"
+		value={now}
+		options={report ? encodings : [FOUND_OUT, ...encodings]}
+		onpick={(name) => sayHow({ encoding: name })}
+	/>
+{/snippet}
+{#snippet decimal(now: string)}
+	<Pick
+		label="Decimal sign"
+		value={now}
+		options={report ? decimals : [FOUND_OUT, ...decimals]}
+		onpick={(sign) => sayHow({ decimal: sign })}
+	/>
+{/snippet}
 
 <p class="mt-4 flex flex-wrap items-center gap-3 text-soft">
 	{#if products}
@@ -53,7 +99,6 @@
 		onchange={(event) => {
 			const file = event.currentTarget.files?.[0];
 			event.currentTarget.value = '';
-			whole = false;
 			if (file) void taking.look(file);
 		}}
 	/>
@@ -65,6 +110,9 @@
 	onclose={() => (taking.progress ? taking.stop() : taking.close())}
 >
 	{#if taking.wrong}<p role="alert" class="mt-3 text-must">▲ {taking.wrong}</p>{/if}
+	{#if taking.unread}<p class="mt-2">
+			Its encoding is {@render encoding(taking.encoding)}, its decimal sign {@render decimal(taking.decimal)}.
+		</p>{/if}
 	{#if report}
 		<p class="mt-3 text-md">
 			<b>{count(report.counts.new)}</b> new, <b>{count(report.counts.changed)}</b> changed,
@@ -73,16 +121,24 @@
 		</p>
 		{#if report.counts.missing && !report.applied}
 			<label class="mt-2 flex items-center gap-2">
-				<input type="checkbox" bind:checked={whole} onchange={() => taking.look(undefined, whole)} /> The file is the
-				whole catalogue: remove the {many(report.counts.missing, 'product')} that it lacks. Their exceptions are kept and
-				sleep.
+				<input type="checkbox" bind:checked={taking.whole} onchange={() => taking.look()} /> The file is the whole
+				catalogue: remove the {many(report.counts.missing, 'product')} that it lacks. Their exceptions are kept and sleep.
 			</label>
 		{/if}
 		{#if report.dialect}
 			<p class="mt-2 text-soft">
-				Read as <b class="text-ink">{report.dialect.encoding}</b>, divided by
-				<b class="text-ink">{SEPARATORS[report.dialect.separator] ?? report.dialect.separator}s</b>, with a decimal
-				<b class="text-ink">{report.dialect.decimal === ',' ? 'comma' : 'point'}</b>.
+				{#if report.applied}
+					Read as <b class="text-ink">{report.dialect.encoding}</b>,
+				{:else}
+					Read as {@render encoding(report.dialect.encoding)},
+				{/if}
+				divided by <b class="text-ink">{SEPARATORS[report.dialect.separator] ?? report.dialect.separator}s</b>, with a
+				decimal
+				{#if report.applied}
+					<b class="text-ink">{report.dialect.decimal === ',' ? 'comma' : 'point'}</b>.
+				{:else}
+					{@render decimal(report.dialect.decimal)}.
+				{/if}
 				{renamed}
 				{#if report.ignored.length}
 					Not understood, and left out: <b class="text-ink">{report.ignored.join(', ')}</b>.
@@ -92,7 +148,9 @@
 		{/if}
 		{#if report.sample.length && !report.applied}
 			<details class="mt-3" open={Boolean(report.warnings.length)}>
-				<summary>The first {many(report.sample.length, 'product')} as read</summary>
+				<summary
+					>The first {report.sample.length > 1 ? many(report.sample.length, 'product') : 'product'} as read</summary
+				>
 				<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 				<div class="mt-1 overflow-auto" tabindex="0" role="region" aria-label="First products as read">
 					<table class="text-sm whitespace-nowrap">
@@ -127,9 +185,6 @@
 			{#each report.notes.slice(0, 200) as note, n (n)}
 				<li class="text-soft">line <span class="figure">{note.line}</span>: {note.reason}</li>
 			{/each}
-			{#each report.missing.slice(0, 100) as sku (sku)}
-				<li>{sku} is {report.applied && report.removed ? 'gone' : 'not in the file'}</li>
-			{/each}
 			{#each report.changed.slice(0, 200) as line (line.line)}
 				<li>
 					line <span class="figure">{line.line}</span>: {line.sku} changes its {line.fields
@@ -139,6 +194,9 @@
 			{/each}
 			{#each report.new.slice(0, 200) as line (line.line)}
 				<li>line <span class="figure">{line.line}</span>: {line.sku} is new</li>
+			{/each}
+			{#each report.missing.slice(0, 100) as sku (sku)}
+				<li>{sku} is {report.applied && report.removed ? 'gone' : 'not in the file'}</li>
 			{/each}
 		</ul>
 	{/if}
@@ -153,11 +211,10 @@
 			<Press onpress={() => taking.stop()}>Stop, and import nothing</Press>
 		{:else}
 			{#if report && !report.applied}
-				<Press main disabled={!touched} onpress={() => taking.take(whole, report.warnings.length > 0)}>
+				<Press main disabled={!touched} onpress={() => taking.take(report.warnings.length > 0)}>
 					{report.warnings.length ? 'Import anyway:' : 'Import'}
-					{many(report.counts.new + report.counts.changed, 'product')}{#if whole && report.counts.missing}, remove {count(
-							report.counts.missing,
-						)}{/if}
+					{many(report.counts.new + report.counts.changed, 'product')}{#if taking.whole && report.counts.missing},
+						remove {count(report.counts.missing)}{/if}
 				</Press>
 			{/if}
 			<Press onpress={() => taking.close()}>{report?.applied ? 'Close' : 'Cancel'}</Press>
