@@ -1,6 +1,7 @@
 """Stylesheets that we did not write: what is brought is what a browser makes of it, or it is told."""
 
 import random
+import re
 import socket
 from collections.abc import Iterator
 from pathlib import Path
@@ -13,6 +14,8 @@ from tests.browser.conftest import open_tab
 from tests.core.formats.test_css import random_look
 from tests.samples import document, kit
 from tests.strangers import HERE
+from uptick.core.formats.css_groups import ALL_READ
+from uptick.core.formats.css_ignored import is_silent
 from uptick.core.formats.css_out import write_css
 
 pytestmark = pytest.mark.browser
@@ -150,12 +153,52 @@ def test_a_look_that_is_taken_away_as_css_is_drawn_alike_when_it_is_brought_agai
         (".b{color:#123;clip-path:circle(50%)}", "clip-path: circle(50%)"),
         (".b{font-family:Georgia}", "Georgia is not shipped; Lora stands in"),
         (".b{color:#123}.b:hover{text-decoration:underline}", "when hovered: text-decoration-line: underline"),
+        (".b{color:#123}.b:hover{outline:2px solid red}", "when hovered: outline: 2px solid rgb(255, 0, 0) 0px (a ring"),
+        (".b{color:#123;outline:2px solid red}", "outline: 2px solid rgb(255, 0, 0) 0px (a ring"),
+        (".b{color:#123;transform:scale(1)}.b:active{transform:translateY(50%)}", "pressed: transform: matrix(1, 0,"),
         (".b{display:block;height:60px;line-height:10px;text-align:left;width:300px}", "to the left of the middle"),
     ],
 )
 def test_what_no_button_of_ours_can_say_is_told_by_name(reader: Page, css: str, says: str) -> None:
     told = brought(read(reader, css, '<button class="b">Add to basket</button>')["reading"])[1]
     assert any(says in one for one in told), told
+
+
+# A value for each property of the browser's that changes its computed value.
+ANY_VALUE = """() => {
+  document.body.innerHTML = '<div><button class="b"><span class="w">Add to basket</span></button></div>';
+  const one = document.querySelector('.b'), style = getComputedStyle(one), found = {};
+  const values = `3px;50%;0.5;2;red;hidden;none;scale(.9);10deg;2px 3px;1s;url(#x);linear-gradient(red,blue);circle(9px);
+    blur(1px);inset(1px);absolute;underline;dotted;uppercase;italic;center;end;start;all;wrap;nowrap;multiply;isolate;
+    vertical-rl;rtl;small-caps;oldstyle-nums;fixed;contain;cover;repeat-x;ease-in;alternate;"x";text`.split(/;\\s*/);
+  for (const name of style) {
+    const before = style.getPropertyValue(name);
+    for (const value of values) {
+      one.style.setProperty(name, value);
+      if (style.getPropertyValue(name) !== before) { found[name] = value; break; }
+    }
+    one.style.cssText = '';
+  }
+  document.body.innerHTML = ''; return found;
+}"""
+# Without a name an animation is none; an outline is told in one piece, as tested above.
+NOTHING_ALONE = re.compile("animation-(?!name)|outline-")
+
+
+@pytest.mark.parametrize("rule", [".b{color:#222;%s}", ".b{color:#222}.b:hover{%s}"])
+def test_no_property_that_the_browser_has_is_left_out_in_silence(reader: Page, rule: str) -> None:
+    """Reference: the list of Chromium's own properties."""
+    values = reader.evaluate(ANY_VALUE)
+    names = [name for name in values if not (NOTHING_ALONE.match(name) or name in ALL_READ)]
+    assert len(names) > 200
+    missed = []
+    for begin in range(0, len(names), 12):
+        some = names[begin : begin + 12]
+        css = rule % ";".join(f"{name}:{values[name]}" for name in some)
+        reading = read(reader, css, '<div><button class="b"><span class="w">Add to basket</span></button></div>')
+        told = " ".join(brought(reading["reading"])[1])
+        missed += [name for name in some if not (is_silent(name, "a value", "another") or f"{name}:" in told)]
+    assert missed == []
 
 
 def test_what_follows_the_window_is_a_share_of_it_or_an_exception_for_its_device(reader: Page) -> None:

@@ -179,6 +179,8 @@ class _Reader:
                     found = merge_layer(found, patch_at(f"look.{state}.{part}", value))
         if state == "focus":
             found = merge_layer(found, self._ring(style.button, set(said_in) | self._said))
+        elif any(name in differs.button for name in _RING):
+            self._tell_ring(style.button, state)
         self._tell_others(state, differs, read)
         return found
 
@@ -189,7 +191,7 @@ class _Reader:
             self._tell(f"{said} (a state keeps the width of rest, so that nothing moves)", state)
 
     def _ring(self, style: Values, said: set[str]) -> Json:
-        if said.isdisjoint({"outline-style", "outline-width", "outline-color", "outline-offset"}):
+        if said.isdisjoint(_RING):
             return {}
         kind, width = style["outline-style"], style["outline-width"]
         if kind == "none" or width == "0px":
@@ -208,6 +210,11 @@ class _Reader:
             self._tell(f"outline: {width} {style['outline-color']} {style['outline-offset']} ({why})", "focus")
             return {}
         return {"look": {"focus": ring}}
+
+    def _tell_ring(self, style: Values, state: str = "") -> None:
+        if style["outline-style"] != "none" and style["outline-width"] != "0px":
+            said = " ".join(style[name] for name in _RING)
+            self._tell(f"outline: {said} (a ring is drawn only when focused)", state)
 
     def _tell_others(self, state: str, differs: Styled, read: set[str]) -> None:
         for style, rest in ((differs.button, self._at.rest.button), (differs.words, self._at.rest.words)):
@@ -233,11 +240,10 @@ class _Reader:
                     continue
                 if is_of_place(name):
                     places.append(f"{name}: {value[:40]}")
-                elif name.startswith("outline-"):
-                    if "outline-style" in self._said and rest.button["outline-style"] != "none":
-                        self._told.append(f"{name}: {value} (a ring is drawn only when focused)")
-                else:
+                elif not name.startswith("outline-"):
                     self._told.append(f"{name}: {value[:80]}")
+        if "outline-style" in self._said:
+            self._tell_ring(rest.button)
         if places:
             self._told.append(f"{', '.join(dict.fromkeys(places))}: where it stands is said by its placement")
         self._told += _off_centre(self._at.box)
@@ -268,4 +274,5 @@ def _of_inner_box(rest: Styled) -> Iterator[str]:
 
 
 _NO_SIZE = (None, "auto", "none", "0px")
+_RING = ("outline-width", "outline-style", "outline-color", "outline-offset")
 _BORDER_WIDTHS = tuple(f"border-{side}-width" for side in SIDES)

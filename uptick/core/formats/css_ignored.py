@@ -6,8 +6,8 @@ import re
 _BEHAVIOUR = re.compile(
     r"^(cursor|pointer-events|(-webkit-|-moz-)?user-select|touch-action|(-webkit-)?appearance|will-change|"
     r"-webkit-tap-highlight-color|scroll-behavior|(-webkit-)?text-size-adjust|accent-color|color-scheme|app-region|"
-    r"transition-behavior|interactivity|user-modify|-webkit-user-modify|caret-animation|page|orphans|widows|quotes|"
-    r"speak|contain|container-(name|type)|overflow-anchor|-webkit-locale|dynamic-range-limit)$"
+    r"(-webkit-)?user-drag|transition-behavior|interactivity|user-modify|-webkit-user-modify|caret-animation|page|orphans|widows|"
+    r"quotes|speak|contain|container-(name|type)|overflow-anchor|-webkit-locale|dynamic-range-limit)$"
 )
 # The same once more, by the direction of writing or from sizes.
 _AGAIN = re.compile(
@@ -24,6 +24,8 @@ _OF_WORDS = re.compile(
 )
 _PLACE = re.compile(
     r"^(margin-(top|right|bottom|left)|position|top|right|bottom|left|z-index|float|clear|vertical-align|"
+    # As Firefox has the last one.
+    r"alignment-baseline|baseline-shift|"
     r"(align|justify)-self|order|flex-(grow|shrink|basis)|grid-(row|column)-(start|end)|zoom)$"
 )
 # How its content is set within it: told by where the words then stand, not by these.

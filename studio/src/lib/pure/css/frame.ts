@@ -192,10 +192,15 @@ export class CssFrame {
 				if (!name.startsWith('--')) found[name] = short(style.getPropertyValue(name));
 			return found;
 		};
-		const { display } = this.#window.getComputedStyle(button);
+		// These two are there only for what is laid out.
+		const { display, transform } = this.#window.getComputedStyle(button);
+		const ofWords = this.#window.getComputedStyle(words).transform;
 		const before = button.getAttribute('style');
 		button.style.setProperty('display', 'none', 'important');
-		const found: Styled = { button: { ...read(button), display }, words: read(words) };
+		const found: Styled = {
+			button: { ...read(button), display, transform: unmoved(transform) },
+			words: { ...read(words), transform: unmoved(ofWords) },
+		};
 		// Our own stylesheets say so how words are centred; CSS has no word for it.
 		const centring = this.#window.getComputedStyle(button).getPropertyValue('--centring').trim();
 		if (centring) found.button['--centring'] = centring;
@@ -413,6 +418,11 @@ function thin(one: Reading['widths'][number], first: Reading['widths'][number]):
 
 function short(value: string): string {
 	return value.length < 400 ? value : value.replace(/url\("?data:[^)]*\)/g, 'url(data:)').slice(0, 2000);
+}
+
+/** Returns a transform, or none where it moves nothing. */
+function unmoved(transform: string): string {
+	return transform === 'matrix(1, 0, 0, 1, 0, 0)' ? 'none' : transform;
 }
 
 /** Returns the innermost element that has the first words of a button. */
