@@ -153,7 +153,7 @@ def test_a_look_that_is_taken_away_as_css_is_drawn_alike_when_it_is_brought_agai
         (".b{color:#123;clip-path:circle(50%)}", "clip-path: circle(50%)"),
         (".b{font-family:Georgia}", "Georgia is not shipped; Lora stands in"),
         (".b{color:#123}.b:hover{text-decoration:underline}", "when hovered: text-decoration-line: underline"),
-        (".b{color:#123}.b:hover{outline:2px solid red}", "when hovered: outline: 2px solid rgb(255, 0, 0) 0px (a ring"),
+        (".b{color:#123}.b:hover{outline:2px solid red}", "hovered: outline: 2px solid rgb(255, 0, 0) 0px (a ring"),
         (".b{color:#123;outline:2px solid red}", "outline: 2px solid rgb(255, 0, 0) 0px (a ring"),
         (".b{color:#123;transform:scale(1)}.b:active{transform:translateY(50%)}", "pressed: transform: matrix(1, 0,"),
         (".b{display:block;height:60px;line-height:10px;text-align:left;width:300px}", "to the left of the middle"),
@@ -168,8 +168,8 @@ def test_what_no_button_of_ours_can_say_is_told_by_name(reader: Page, css: str, 
 ANY_VALUE = """() => {
   document.body.innerHTML = '<div><button class="b"><span class="w">Add to basket</span></button></div>';
   const one = document.querySelector('.b'), style = getComputedStyle(one), found = {};
-  const values = `3px;50%;0.5;2;red;hidden;none;scale(.9);10deg;2px 3px;1s;url(#x);linear-gradient(red,blue);circle(9px);
-    blur(1px);inset(1px);absolute;underline;dotted;uppercase;italic;center;end;start;all;wrap;nowrap;multiply;isolate;
+  const values = `3px;50%;0.5;2;red;hidden;none;scale(.9);10deg;2px 3px;1s;url(#x);linear-gradient(red,blue);
+    circle(9px);blur(1px);inset(1px);absolute;underline;dotted;uppercase;italic;center;end;start;all;wrap;nowrap;multiply;isolate;
     vertical-rl;rtl;small-caps;oldstyle-nums;fixed;contain;cover;repeat-x;ease-in;alternate;"x";text`.split(/;\\s*/);
   for (const name of style) {
     const before = style.getPropertyValue(name);
