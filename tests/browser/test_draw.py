@@ -500,6 +500,17 @@ FOCUSED = """() => {
 }"""
 
 
+def test_a_least_height_is_set_by_keyboard_and_typed_where_it_then_stands(desk: Tab) -> None:
+    page = desk.page
+    page.get_by_role("button", name="set a least height…").press("Enter")
+    field = page.get_by_label("least height, px")
+    expect(field).to_be_focused()
+    expect(field).to_have_value("47")
+    page.keyboard.type("60")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("height, px", exact=True)).to_have_value("60")
+
+
 def test_every_control_is_reached_by_tab_and_shows_that_it_has_the_focus(desk: Tab) -> None:
     """Source: WCAG 2.2, 2.1.1 Keyboard and 2.4.7 Focus Visible; a ring of two pixels as 2.4.13 asks for."""
     page = desk.page

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { keepFocus } from '$lib/ui/keep_focus';
 	import type { Snippet } from 'svelte';
 
 	type Props = {
@@ -15,7 +16,7 @@
 	const id = $props.id();
 </script>
 
-<section class="part" aria-labelledby={id}>
+<section class="part" aria-labelledby={id} {@attach keepFocus}>
 	<h3 {id}>{name}</h3>
 	<div class="sentences">
 		{@render children()}
