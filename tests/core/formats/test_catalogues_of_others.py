@@ -134,6 +134,14 @@ def test_offers_and_pictures_that_are_only_named_are_followed() -> None:
     assert (product.price_minor, product.picture) == (700, "/p.jpg")
 
 
+def test_groups_that_name_themselves_or_each_other_are_groups_all_the_same() -> None:
+    def group(own: str, other: str) -> dict[str, object]:
+        return {**SMALL, "@type": "ProductGroup", "@id": own, "sku": own, "hasVariant": [{"@id": own}, {"@id": other}]}
+
+    found = read(group("#a", "#b"), group("#b", "#a")).reading
+    assert len(found.products) + len(found.refused) == 2, found
+
+
 PLAIN = "sku{0}name{0}category{0}url{0}price{0}tax\nA{0}Honey{0}Jars{0}/a{0}{1}{0}{2}\n"
 
 

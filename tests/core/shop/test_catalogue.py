@@ -94,7 +94,8 @@ UNREADABLE = [
     (b"name,category\nx,y\n", "lacks the column sku"),
     (b"", "lacks the column sku"),
     (b"sku,Price,unit price\nA1,1,2\n", "names price twice: Price and unit price"),
-    ((HEAD + 'A1,"never closed,Tools,1,GBP,/p,,3,,\n').encode(), "not CSV"),
+    ((HEAD + 'A1,"never closed,Tools,1,GBP,/p,,3,,\n').encode(), "After line 1 a double quote opens"),
+    (b'sku,name\nA1,"x"y\nB1,z\n', "Line 2 is not CSV"),
     (b"x" * 60_000_001, "at most 60,000,000"),
 ]
 

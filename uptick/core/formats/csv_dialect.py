@@ -139,9 +139,13 @@ def records(text: str, separator: str) -> Iterator[tuple[int, list[str]]]:
         BadCatalogue: A line is no CSV.
     """
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator, strict=True)
+    read = 0
     try:
         for cells in reader:
+            read = reader.line_num
             if cells:
-                yield reader.line_num, cells
+                yield read, cells
     except csv.Error as error:
-        raise BadCatalogue(f"Line {reader.line_num + 1} is not CSV: {error}.") from error
+        if "unexpected end" in str(error):
+            raise BadCatalogue(f"After line {read} a double quote opens a text, and none closes it.") from error
+        raise BadCatalogue(f"Line {reader.line_num} is not CSV: {error}.") from error

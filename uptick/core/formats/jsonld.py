@@ -102,9 +102,13 @@ class _Linked:
         return [
             node
             for key, node in found.items()
-            if key not in inside
-            and text(node.get("inProductGroupWithID")) not in named
-            and not any(isinstance(of, dict) and of.get("@id") in ids for of in many(node.get("isVariantOf")))
+            # A group is no choice of a group, not even of itself.
+            if "ProductGroup" in _kinds(node)
+            or (
+                key not in inside
+                and text(node.get("inProductGroupWithID")) not in named
+                and not any(isinstance(of, dict) and of.get("@id") in ids for of in many(node.get("isVariantOf")))
+            )
         ]
 
     def variants(self, group: Node) -> list[dict[str, Any]]:
