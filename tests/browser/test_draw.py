@@ -1,6 +1,7 @@
 """The Draw station on real parts: dragging, looks, icons, the shop's page in frames, and what shoppers get of it."""
 
 import io
+import json
 import re
 from collections.abc import Iterator
 from typing import Any
@@ -245,6 +246,28 @@ def test_the_button_that_is_meant_is_pressed_in_a_stylesheet_of_another_program(
     expect(sheet).to_be_hidden()
     page.get_by_role("link", name="Floor", exact=True).click()
     expect(page.get_by_text("a.y on the phone").first).to_be_visible()
+
+
+def test_tokens_of_other_names_are_laid_onto_fields_one_to_each(desk: Tab) -> None:
+    page = desk.page
+    page.get_by_role("button", name="looks", exact=True).click()
+    sheet = page.get_by_role("dialog")
+    values = {"button-primary-bg": "#224466", "button-secondary-bg": "#dde6ea", "sea": "#0a5c7a"}
+    tokens = {"$type": "color", **{name: {"$value": colour} for name, colour in values.items()}}
+    sheet.get_by_label("CSS or tokens").fill(json.dumps(tokens))
+    sheet.get_by_role("button", name="Read it").click()
+    sheet.get_by_role("button", name="lay 1 value as its name suggests").click()
+    changes = sheet.get_by_label("What changes")
+    expect(changes).to_contain_text("#224466")
+    expect(sheet.get_by_label("Field for button-secondary-bg: not used")).to_be_visible()
+    # A field has one value: where another is laid onto it, the first is not used any more.
+    sheet.get_by_label("Field for sea: not used").click()
+    page.get_by_role("option", name="fill", exact=True).click()
+    expect(changes).to_contain_text("#0a5c7a")
+    expect(sheet.get_by_label("Field for button-primary-bg: not used")).to_be_visible()
+    assert barriers(page) == []
+    sheet.get_by_role("button", name=re.compile("^Apply")).click()
+    expect(page.locator("[aria-label='Fill: #0a5c7a']").first).to_be_visible()
 
 
 def test_a_look_is_copied_from_one_button_and_pasted_to_another(demo_shop: Stack, desk: Tab) -> None:

@@ -13,6 +13,7 @@ from uptick.core.button.look import corners_of
 from uptick.core.colour.dress import REST, dresses, ring_colour
 from uptick.core.colour.ramp import Seed
 from uptick.core.errors import BadTokens
+from uptick.core.formats.token_fields import proposed
 from uptick.core.formats.tokens import write_tokens
 from uptick.core.formats.tokens_in import read_tokens
 from uptick.core.looks.carry import completed
@@ -219,6 +220,30 @@ def test_values_of_other_names_are_listed_by_type_with_what_their_name_suggests(
     assert {one.name: one.says for one in read.values}["palette.sea"] == "#00447799"
 
 
+@pytest.mark.parametrize(
+    ("name", "kind", "field"),
+    [
+        ("button.primary.background.hover", "color", "look.hover.fill"),
+        ("buttonTextDisabled", "color", "look.disabled.text_colour"),
+        ("cta.inactive.bg", "color", "look.disabled.fill"),
+        ("button.on-primary", "color", "look.text_colour"),
+        ("btn-border-color", "color", ""),
+        ("button.focus.outline.color", "color", "look.focus.ring_colour"),
+        ("button.color", "color", "look.text_colour"),
+        ("button.context", "color", "look.fill"),
+        ("spring", "color", ""),
+        ("button.padding.inline.start", "dimension", "look.padding.left"),
+        ("button.blend", "dimension", ""),
+        ("buttonFontSize", "dimension", "look.type.size_px"),
+        ("button.opacity", "number", "look.opacity"),
+        ("button.z-index", "number", ""),
+    ],
+)
+def test_a_name_is_read_by_its_words_not_by_letters_within_them(name: str, kind: str, field: str) -> None:
+    """Common practice: how design systems name such values."""
+    assert proposed(name, kind) == field
+
+
 def test_values_are_laid_onto_the_fields_that_a_designer_says() -> None:
     """Source: Design Tokens Format Module 2025.10: aliases within values, names of weights, `$root`, `$ref`, alpha."""
     laid = {one.name: one.proposal for one in read_tokens(json.dumps(OTHERS)).values if one.proposal}
@@ -233,6 +258,8 @@ def test_values_are_laid_onto_the_fields_that_a_designer_says() -> None:
     document({"look": look})
     with pytest.raises(BadTokens, match=r"btn.radius: a token of the type dimension cannot be laid onto look.fill"):
         read_tokens(json.dumps(OTHERS), {"btn.radius": "look.fill"})
+    with pytest.raises(BadTokens, match=r"palette.sea and btn.primary-bg are both laid onto fill; choose one of them"):
+        read_tokens(json.dumps(OTHERS), {"palette.sea": "look.fill", "btn.primary-bg": "look.fill"})
     with pytest.raises(BadTokens, match=r"no token 'btn.none'"):
         read_tokens(json.dumps(OTHERS), {"btn.none": "look.fill"})
 
@@ -267,3 +294,20 @@ def test_a_token_file_of_another_program_is_told_value_by_value() -> None:
     assert len(names) > 100
     assert names <= told
     assert read.layer == {}
+
+
+def test_tokens_that_name_each_other_without_end_or_measure_are_told_and_take_no_time() -> None:
+    shadow = {"color": "#000000", "offsetX": "1px", "offsetY": "1px", "blur": "1px", "spread": "0px"}
+    many = {f"t{n}": token("shadow", [f"{{t{n + 1}}}"] * 10) for n in range(30)} | {"t30": token("shadow", shadow)}
+    found = read_tokens(json.dumps(many))
+    assert "t0: it comes to more than 400 values" in found.left_out
+    assert [value.name for value in found.values] == ["t29", "t30"]
+    chain = {f"t{n}": token("dimension", f"{{t{n + 1}}}") for n in range(100)} | {"t100": token("dimension", "4px")}
+    found = read_tokens(json.dumps(chain))
+    assert "t0: more than 60 tokens name one another before there is a value" in found.left_out
+    assert ("t100", "4") in [(value.name, value.says) for value in found.values]
+    deep: dict[str, object] = {"$type": "number", "$value": 1}
+    for _ in range(30):
+        deep = {"a": deep}
+    with pytest.raises(BadTokens, match="lies in 24 groups; no more are read"):
+        read_tokens(json.dumps(deep))

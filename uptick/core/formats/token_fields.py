@@ -1,7 +1,7 @@
 """Which fields of a button a design token of any name can be laid onto, by its type, and what its name suggests."""
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence, Set
 from typing import Any
 
 from uptick.core.errors import BadTokens
@@ -114,43 +114,57 @@ def _typography(value: Any) -> Iterator[tuple[str, Any]]:
     yield "look.type.family", family
 
 
-_SIDES = (
-    ("top", "top"), ("bottom", "bottom"), ("left", "left"), ("start", "left"), ("right", "right"), ("end", "right"),
-)  # fmt: skip
-_STATES = (("hover", "hover"), ("press|active", "pressed"), ("focus", "focus"), ("disab|inactive", "disabled"))
+_SIDES = {"top": "top", "bottom": "bottom", "left": "left", "start": "left", "right": "right", "end": "right"}
+_STATES = {
+    "hover": "hover", "hovered": "hover", "press": "pressed", "pressed": "pressed", "active": "pressed",
+    "focus": "focus", "focused": "focus", "disabled": "disabled", "inactive": "disabled",
+}  # fmt: skip
+_OF_NUMBERS = {"opacity": "look.opacity", "line": "look.type.line", "weight": "look.type.weight"}
+_OF_WORDS = {"text", "label", "foreground", "fg", "content", "on"}
+_OF_FILL = {"background", "bg", "fill", "surface", "container"}
 
 
 def proposed(name: str, kind: str) -> str:
-    """Return the field that a token's name suggests, where it speaks of a button; an empty text where none does."""
-    said = name.lower()
-    if not re.search(r"button|btn|\bcta\b|action", said):
+    """Return the field that a token's name suggests, where it speaks of a button; an empty text where none does.
+
+    A name is read by its words, whether they are divided by signs or by capitals.
+    """
+    words = [word.lower() for word in re.findall(r"[A-Z]?[a-z]+|[A-Z]+(?![a-z])", name)]
+    said = set(words)
+    if said.isdisjoint({"button", "buttons", "btn", "cta", "action"}):
         return ""
-    state = next((f"{ours}." for pattern, ours in _STATES if re.search(pattern, said)), "")
-    found = ""
+    state = next((f"{_STATES[word]}." for word in words if word in _STATES), "")
     match kind:
         case "color":
-            words = re.search(r"text|label|foreground|\bfg\b|on-|content|\bcolor$", said)
-            ring = re.search(r"ring|outline", said)
-            found = "look.focus.ring_colour" if ring else f"look.{state}{'text_colour' if words else 'fill'}"
-            if re.search(r"border|stroke", said):
-                found = ""
+            found = _of_colour(words, state)
         case "dimension":
-            sides = {
-                "top": "top",
-                "bottom": "bottom",
-                "left": "left",
-                "start": "left",
-                "right": "right",
-                "end": "right",
-            }
-            side = next((ours for theirs, ours in sides.items() if theirs in said), "")
-            if re.search(r"radius|corner|round", said):
-                found = "look.radius"
-            elif "padding" in said and side:
-                found = f"look.padding.{side}"
-            elif re.search(r"font-?size|text-?size", said):
-                found = "look.type.size_px"
+            found = _of_length(said)
+        case "number":
+            found = next((path for word, path in _OF_NUMBERS.items() if word in said), "")
+        case "shadow" | "border":
+            found = f"look.{state}{'shadows' if kind == 'shadow' else 'border'}"
         case _:
-            found = f"look.{state}shadows" if kind == "shadow" else f"look.{state}border" if kind == "border" else ""
-            found = found or FIELDS_OF.get(kind, ("",))[0]
+            found = next(iter(FIELDS_OF.get(kind, ())), "")
     return found if found in FIELDS_OF.get(kind, ()) else ""
+
+
+def _of_colour(words: Sequence[str], state: str) -> str:
+    said = set(words)
+    if not said.isdisjoint(_OF_FILL):
+        return f"look.{state}fill"
+    if "ring" in said or {"outline", "focus"} <= said:
+        return "look.focus.ring_colour"
+    if not said.isdisjoint(_OF_WORDS):
+        return f"look.{state}text_colour"
+    if not said.isdisjoint({"border", "stroke", "outline", "shadow"}):
+        return ""
+    # As CSS has it, whose `color` is the words'.
+    return f"look.{state}{'text_colour' if words[-1] in ('color', 'colour') else 'fill'}"
+
+
+def _of_length(said: Set[str]) -> str:
+    if said & {"radius", "corner", "corners", "round", "rounded"}:
+        return "look.radius"
+    if "padding" in said:
+        return next((f"look.padding.{_SIDES[word]}" for word in said if word in _SIDES), "")
+    return "look.type.size_px" if "fontsize" in said or ("size" in said and said & {"font", "text", "type"}) else ""

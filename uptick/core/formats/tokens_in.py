@@ -9,7 +9,7 @@ Source:
 import json
 import re
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
@@ -38,6 +38,9 @@ from uptick.core.formats.tokens import border_token, fill_token, shadows_token
 MOST_CHARACTERS = 400_000
 _MOST_TOKENS = 5_000
 _MOST_DEEP = 24
+# So many tokens may name one another in a row, and so many values may one of them come to.
+_MOST_NAMES = 60
+_MOST_PARTS = 400
 _SIDES = ("top", "right", "bottom", "left")
 _CORNERS = ("top_left", "top_right", "bottom_right", "bottom_left")
 _STATES = ("hover", "pressed", "focus", "disabled")
@@ -73,10 +76,13 @@ class ReadTokens:
 
 @dataclass(frozen=True, slots=True)
 class _Token:
+    """`parts` is how many values it has in it, once what it names is put in place."""
+
     type: str
     value: Any
     own: Any
     by_rule: bool
+    parts: int = 0
 
 
 def read_tokens(text: str, laid: Mapping[str, str] | None = None) -> ReadTokens:
@@ -87,7 +93,8 @@ def read_tokens(text: str, laid: Mapping[str, str] | None = None) -> ReadTokens:
         laid: Which field each token of another name is laid onto; where none is said, none is.
 
     Raises:
-        BadTokens: It is no JSON, has no token in it, or a token is laid onto a field that cannot take it.
+        BadTokens: It is no JSON, has no token in it, or a token is laid onto a field that cannot take it, or that
+            another one is laid onto.
     """
     if len(text) > MOST_CHARACTERS:
         raise BadTokens(f"The file has {len(text):,} characters; {MOST_CHARACTERS:,} are the most.")
@@ -111,6 +118,8 @@ class _Reader:
     def __init__(self, tokens: Mapping[str, _Token], laid: Mapping[str, str]) -> None:
         self._tokens = tokens
         self._laid = laid
+        # Each is worked out once, however many name it.
+        self._known: dict[str, _Token | Unfit] = {}
 
     def read(self, raw: Json) -> ReadTokens:
         left_out: list[str] = []
@@ -121,7 +130,7 @@ class _Reader:
             if token.by_rule:
                 continue
             try:
-                resolved = self._resolved(token, ())
+                resolved = self._resolved(name)
                 if resolved.type == "color":
                     shade = read_colour(resolved.value)[:7]
                     colours.append(Seed(name=name.rpartition(".")[2][:30] or "colour", colour=shade))
@@ -135,40 +144,66 @@ class _Reader:
             except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
                 left_out.append(f"{name}: {_said(error)}")
         layer = _whole(merge_layer(layer, _own_of(raw)))
+        taken: dict[tuple[str, str], str] = {}
         for name, field in self._laid.items():
-            for path, value in laid_on(field, self._resolved(self._tokens[name], ()).type, self._value_of(name), name):
+            token = self._resolved(name)
+            # Length and curve of a motion come from two tokens; else a field has one.
+            if other := taken.get((field, token.type)):
+                raise BadTokens(f"{other} and {name} are both laid onto {_title(field)}; choose one of them.")
+            taken[field, token.type] = name
+            for path, value in laid_on(field, token.type, token.value, name):
                 layer = merge_layer(layer, patch_at(path, value))
         return ReadTokens(layer, tuple(dict.fromkeys(colours)), tuple(dict.fromkeys(left_out)), tuple(values))
 
-    def _value_of(self, name: str) -> Any:
-        return self._resolved(self._tokens[name], ()).value
-
-    def _resolved(self, token: _Token, through: tuple[str, ...]) -> _Token:
+    def _resolved(self, name: str, through: tuple[str, ...] = ()) -> _Token:
         """Return a token with what it names put in place, also within its value.
 
         Raises:
-            Unfit: It names no token of the file, or itself.
+            Unfit: It names no token of the file, itself, or too many.
         """
+        if name not in self._known:
+            try:
+                self._known[name] = self._resolve(self._tokens[name], (*through, name))
+            except Unfit as why:
+                self._known[name] = why
+        known = self._known[name]
+        if isinstance(known, Unfit):
+            raise known
+        return known
+
+    def _resolve(self, token: _Token, through: tuple[str, ...]) -> _Token:
         if name := _alias(token.value):
-            found = self._resolved(self._named(name, through), (*through, name))
-            return _Token(token.type or found.type, found.value, token.own or found.own, token.by_rule)
-        return _Token(token.type, self._filled(token.value, through), token.own, token.by_rule)
+            found = self._named(name, through)
+            return replace(found, type=token.type or found.type, own=token.own or found.own, by_rule=token.by_rule)
+        value, parts = self._filled(token.value, through)
+        return replace(token, value=value, parts=parts)
 
     def _named(self, name: str, through: tuple[str, ...]) -> _Token:
-        if name in through or len(through) > _MOST_DEEP:
+        if name in through:
             raise Unfit(f"{{{name}}} comes back to itself")
+        if len(through) > _MOST_NAMES:
+            raise Unfit(f"more than {_MOST_NAMES} tokens name one another before there is a value")
         if name not in self._tokens:
             raise Unfit(f"{{{name}}} is no token in this file")
-        return self._tokens[name]
+        return self._resolved(name, through)
 
-    def _filled(self, value: Any, through: tuple[str, ...]) -> Any:
+    def _filled(self, value: Any, through: tuple[str, ...]) -> tuple[Any, int]:
+        """Return a value with what it names put in place, and how many values that are."""
         if name := _alias(value):
-            return self._resolved(self._named(name, through), (*through, name)).value
-        if isinstance(value, list):
-            return [self._filled(one, through) for one in value]
-        if isinstance(value, dict):
-            return {key: self._filled(one, through) for key, one in value.items()}
-        return value
+            found = self._named(name, through)
+            return found.value, found.parts
+        if not isinstance(value, list | dict):
+            return value, 1
+        inner = value if isinstance(value, list) else value.values()
+        filled: list[Any] = []
+        parts = 1
+        for one in inner:
+            whole, more = self._filled(one, through)
+            filled.append(whole)
+            parts += more
+            if parts > _MOST_PARTS:
+                raise Unfit(f"it comes to more than {_MOST_PARTS} values")
+        return (filled if isinstance(value, list) else dict(zip(value, filled, strict=True))), parts
 
 
 def _said(error: Exception) -> str:
@@ -194,7 +229,9 @@ def _tokens(group: Json, path: str, kind: str, depth: int) -> Iterator[tuple[str
         yield path, _Token(kind, value, more.get("uptick"), _BY_RULE in more)
         return
     for name, inner in group.items():
-        if isinstance(inner, dict) and (name == "$root" or not name.startswith("$")) and depth < _MOST_DEEP:
+        if isinstance(inner, dict) and (name == "$root" or not name.startswith("$")):
+            if depth == _MOST_DEEP:
+                raise BadTokens(f"{path[:60]} lies in {_MOST_DEEP} groups; no more are read.")
             step = path if name == "$root" else f"{path}.{name}" if path else name
             yield from _tokens(inner, step, kind, depth + 1)
 

@@ -56,6 +56,7 @@ export type LineBorder = Schemas['LineBorder'];
 export type SidesBorder = Schemas['SidesBorder'];
 export type SideLine = Schemas['SideLine'];
 export type TextShadow = Schemas['TextShadow'];
+export type TokenValue = Schemas['TokenValue'];
 /** The paths at which a look and its states say the same thing. */
 export type FillPath = 'look.fill' | `look.${StateName}.fill`;
 export type BorderPath = 'look.border' | `look.${StateName}.border`;

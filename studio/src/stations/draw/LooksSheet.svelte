@@ -10,6 +10,7 @@
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
 	import StylesheetPick from './StylesheetPick.svelte';
+	import TokenValues from './TokenValues.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {
@@ -56,9 +57,6 @@
 			wrong = error instanceof Problem ? error.message : String(error);
 		}
 	}
-	const proposals = $derived(
-		(brought?.values ?? []).filter((one) => one.proposal).map((one) => [one.name, one.proposal] as const),
-	);
 	/** Lays values of a file onto fields; an empty field takes none. */
 	function lay(laid: Record<string, string>): void {
 		const kept = Object.fromEntries(Object.entries(laid).filter(([, field]) => field));
@@ -198,34 +196,7 @@
 					</p>
 				{/if}
 				{#if brought.values.length}
-					<h3 class="mt-4 mb-1">Values under other names</h3>
-					{#if proposals.length}
-						<button class="value mb-2" onclick={() => lay(Object.fromEntries(proposals))}
-							>lay {many(proposals.length, 'value')} as their names suggest</button
-						>
-					{/if}
-					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-					<ul class="max-h-72 overflow-auto text-sm" aria-label="Values under other names" tabindex="0">
-						{#each brought.values as value (value.name)}
-							<li class="border-b border-hair py-1">
-								<span class="font-mono">{value.name}</span>
-								{#if value.type === 'color'}<Chip of={value.says} />{/if}<span class="figure">{value.says}</span> is
-								<select
-									class="field"
-									aria-label="Field for {value.name}"
-									value={source?.laid?.[value.name] ?? ''}
-									onchange={(event) => lay({ ...source?.laid, [value.name]: event.currentTarget.value })}
-								>
-									<option value="">not used</option>
-									{#each value.fields as one (one.path)}
-										<option value={one.path}
-											>{one.title}{one.path === value.proposal ? ', as its name suggests' : ''}</option
-										>
-									{/each}
-								</select>
-							</li>
-						{/each}
-					</ul>
+					<TokenValues values={brought.values} laid={source?.laid ?? {}} onlay={lay} />
 				{/if}
 				{#if brought.left_out.length}
 					<h3 class="mt-4 mb-1">Not taken: {many(brought.left_out.length, 'line')}</h3>
