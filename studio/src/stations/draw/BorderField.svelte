@@ -62,7 +62,7 @@
 	const styles = (['solid', 'dashed', 'dotted', 'double'] as const).map((style) => ({ value: style, label: style }));
 </script>
 
-<Float label="{label}: {said}" onfocus={() => desk.mark(path)}>
+<Float label="{label}: {said}" wide={border.kind === 'sides'} onfocus={() => desk.mark(path)}>
 	{#snippet trigger()}{said}{/snippet}
 	<p class="mb-2 text-md font-semibold">{label}</p>
 	{#if border.kind === 'line'}

@@ -63,9 +63,11 @@
 		],
 	};
 	function become(kind: string): void {
+		// A gradient into its own colour could not be seen.
+		const dark = [7, 5].map((n) => ramps[0]?.shades[n]?.colour ?? '#1b1b1b').find((colour) => colour !== base);
 		const plain = [
 			{ at: 0, colour: base },
-			{ at: 100, colour: ramps[0]?.shades[7]?.colour ?? '#1b1b1b' },
+			{ at: 100, colour: dark ?? '#1b1b1b' },
 		];
 		const stops = stopsOf(fill).length ? stopsOf(fill) : plain;
 		const made: Record<string, unknown> = {
