@@ -12,7 +12,8 @@ from uptick.core.button.document import Device, Placement, ShopperKind, Situatio
 from uptick.core.button.merge import Json
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
-from uptick.core.shop.store import FormPost, Store, Surface
+from uptick.core.shop.connection import BasketJson, FormPost
+from uptick.core.shop.store import Store, Surface
 from uptick.core.trial.readout import Measure
 from uptick.usecases import edit, importing, looks, publish, trials
 from uptick.usecases.ports import Person
@@ -55,10 +56,10 @@ def demo_store(practice_origin: str) -> Store:
         is_practice=True,
         connection=FormPost(
             add_path="/basket/add",
-            read_path="/basket.json",
+            read=BasketJson(path="/basket.json"),
             basket_path="/basket",
             product_field="sku",
-            option_field="option",
+            option_fields=("option",),
             quantity_field="qty",
         ),
         surfaces={

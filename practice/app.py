@@ -103,7 +103,8 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
         language = language if language in LANGUAGES else "en-GB"
         html = _pages.get_template(template).render(
             snippet=snippet, categories=categories(), count=count, language=language, languages=LANGUAGES,
-            say=words(language), is_keeper="keeper" in request.cookies, path=request.url.path, **values,
+            say=words(language), is_keeper="keeper" in request.cookies, consent=request.cookies.get("consent", "yes"),
+            path=request.url.path, **values,
         )  # fmt: skip
         answer = Response(html, status, media_type="text/html")
         if "lang" in request.query_params:

@@ -11,8 +11,10 @@ from pydantic import TypeAdapter
 from uptick.core.button.document import DEVICE_FROM_PX, Device, Moment, Situation
 from uptick.core.button.fields import BY_PATH, WHOLE_FIELDS, limits_of
 from uptick.core.button.look import STATES
+from uptick.core.drawing.compile import BAR_CSS
 from uptick.core.release import Manifest
 from uptick.core.shop.store import WINDOWS_PX
+from uptick.core.words.outcome_words import OUTCOME_WORDS
 from uptick.core.words.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
@@ -46,6 +48,7 @@ FRONT = TARGET.parent.parent
 MANIFEST = FRONT / "storefront" / "manifest.json"
 FACTS = FRONT / "studio" / "src" / "lib" / "pure" / "facts.ts"
 SCRIPT_FACTS = FRONT / "storefront" / "src" / "facts.ts"
+LATER_FACTS = FRONT / "storefront" / "src" / "later_facts.ts"
 _HEAD = "// Written by scripts/openapi.py from the Python core. Do not change it by hand."
 
 
@@ -81,8 +84,13 @@ def script_facts() -> str:
     return _as_constants(**{f"{device.upper()}_FROM_PX": px for device, px in DEVICE_FROM_PX.items() if px})
 
 
+def later_facts() -> str:
+    """Return what the script needs of every store once its buttons stand, as TypeScript."""
+    return _as_constants(BAR_CSS=BAR_CSS, OUTCOMES=OUTCOME_WORDS)
+
+
 def _as_constants(**told: object) -> str:
-    lines = [f"export const {name} = {json.dumps(value)} as const;" for name, value in told.items()]
+    lines = [f"export const {name} = {json.dumps(value, ensure_ascii=False)} as const;" for name, value in told.items()]
     return "\n".join([_HEAD, *lines]) + "\n"
 
 
@@ -95,3 +103,4 @@ if __name__ == "__main__":
     _write(MANIFEST, told_to_the_script())
     FACTS.write_text(facts())
     SCRIPT_FACTS.write_text(script_facts())
+    LATER_FACTS.write_text(later_facts())

@@ -6,8 +6,9 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 // One file for every page, and a small one for each thing that only some stores use; the edge puts them together.
 const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
+	later: { entry: 'src/later.ts', name: 'UpLater' },
+	reads: { entry: 'src/reads.ts', name: 'UpReads' },
 	live: { entry: 'src/live.ts', name: 'UpLive' },
-	bar: { entry: 'src/bar.ts', name: 'UpBar' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
 	kind: { entry: 'src/kind.ts', name: 'UpKind' },
 	frame: { entry: 'src/frame.ts', name: 'UpFrame' },
@@ -24,7 +25,7 @@ export default defineConfig({
 		outDir: here('dist'),
 		emptyOutDir: piece === 'up',
 		target: 'es2022',
-		rolldownOptions: { output: { exports: piece === 'up' ? 'default' : 'named' } },
+		rolldownOptions: { output: { exports: piece === 'up' ? 'default' : piece === 'later' ? 'none' : 'named' } },
 		lib: { entry: here(entry), formats: ['iife'], name, fileName: () => `${piece}.js` },
 	},
 });

@@ -16,7 +16,8 @@ from uptick.core.resolved.differences import ButtonChange, changes_between
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.catalogue import Product
-from uptick.core.shop.store import FormPost, Store, Surface
+from uptick.core.shop.connection import BasketJson, FormPost
+from uptick.core.shop.store import Store, Surface
 from uptick.wiring import load_kit
 
 NOW = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)
@@ -119,7 +120,7 @@ def store(key: str = "sample", origin: str = "http://localhost:8802") -> Store:
         timezone="Europe/London",
         is_practice=True,
         connection=FormPost(
-            add_path="/basket/add", read_path="/basket", product_field="sku", option_field="option",
+            add_path="/basket/add", read=BasketJson(path="/basket"), product_field="sku", option_fields=("option",),
             quantity_field="qty",
         ),
         surfaces={

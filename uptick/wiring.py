@@ -23,6 +23,7 @@ from uptick.core.drawing.kit import IconShape, Kit
 from uptick.core.engine.shops import BURST, PROCESS_BYTES, Shops
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, NotSetUp
+from uptick.core.release.manifest import wire_basket
 from uptick.core.shop.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
@@ -212,6 +213,7 @@ class Wiring:
         )
 
     def edge_parts(self) -> "EdgeParts":
+        from uptick.data.changes import ServedChanges
         from uptick.data.public import PublicShelf
         from uptick.data.signals import SignalWriter
         from uptick.edge.app import EdgeParts
@@ -219,6 +221,7 @@ class Wiring:
         require_secret(self.environment)
         return EdgeParts(
             shelf=PublicShelf(self.engine),
+            changes=ServedChanges(self.engine),
             writer=SignalWriter(self.engine, self.environment.edge_part),
             clock=clock,
             draft_of=self._draft_of,
@@ -239,7 +242,7 @@ class Wiring:
         if named != key:
             return None
         with self.open_shop(key) as shop:
-            return dict(draft_manifest(shop))
+            return {**draft_manifest(shop), "basket": wire_basket(shop.store.connection)}
 
 
 # The one owner of what this process has worked out, of all stores together.

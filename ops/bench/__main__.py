@@ -50,7 +50,7 @@ def _measure(wished: list[str]) -> list[Row]:
             measures = {
                 "edit": lambda: edit.measure(where.studio),
                 "screen": lambda: screen.measure(where.studio),
-                "script": lambda: script.measure(where.edge, where.practice),
+                "script": lambda: script.measure(where.edge, where.practice, wiring),
                 "signals": lambda: signals.measure(parts, running, wiring),
                 "shop": lambda: shop.measure(wiring),
             }

@@ -1,6 +1,7 @@
 """A large shop, drawn from a seed: 200 exceptions over tens of thousands of products, four languages, three devices."""
 
 import random
+from collections.abc import Sequence
 from datetime import UTC, datetime
 from decimal import Decimal
 from typing import Any
@@ -39,6 +40,11 @@ def large_catalogue(count: int) -> list[Product]:
 
 
 def large_settings(count: int) -> Settings:
+    return settings_over([f"P{n:05d}" for n in range(count)], CATEGORIES)
+
+
+def settings_over(skus: Sequence[str], categories: Sequence[str]) -> Settings:
+    """Return the same settings for any shop's products."""
     rng = random.Random(7)
     layers = {Placement.LISTING_CARD: words.LISTING, Placement.STICKY_BAR: words.BAR, Placement.STRIP: words.STRIP}
     return Settings(
@@ -46,17 +52,17 @@ def large_settings(count: int) -> Settings:
         currency="GBP",
         baseline=BASELINE,
         placements={place: {"wording": texts} for place, texts in layers.items()},
-        exceptions=tuple(_rule(rng, n, count) for n in range(1, EXCEPTIONS + 1)),
+        exceptions=tuple(_rule(rng, n, skus, categories) for n in range(1, EXCEPTIONS + 1)),
         more_languages=LANGUAGES,
     )
 
 
-def _rule(rng: random.Random, n: int, count: int) -> ExceptionRule:
+def _rule(rng: random.Random, n: int, skus: Sequence[str], categories: Sequence[str]) -> ExceptionRule:
     reach: dict[str, Any] = {}
     if rng.random() < 0.5:
-        reach["products"] = tuple(f"P{rng.randrange(count):05d}" for _ in range(rng.choice([1, 1, 3, 20])))
+        reach["products"] = tuple(skus[rng.randrange(len(skus))] for _ in range(rng.choice([1, 1, 3, 20])))
     else:
-        reach["categories"] = (rng.choice(CATEGORIES),)
+        reach["categories"] = (rng.choice(list(categories)),)
     for name, chance, values in (
         ("placements", 0.3, list(Placement)),
         ("devices", 0.15, list(Device)),

@@ -1,54 +1,76 @@
+import { BAR_CSS } from './later_facts';
 import type { Shop, Stand } from './stand';
 
-/** Stands the bar at the bottom edge; it comes in once the page's own button has been scrolled past. */
-export function standBar(shop: Shop, main: Stand, Standing: typeof Stand): Stand | null {
-	const host = document.createElement('div');
-	const place = document.createElement('div');
-	place.dataset.upPlace = 'sticky_bar';
-	place.dataset.upTried = '';
-	const root = host.attachShadow({ mode: 'open' });
-	const sheet = new CSSStyleSheet();
-	sheet.replaceSync(shop.manifest.bar ?? '');
-	root.adoptedStyleSheets = [sheet];
-	const row = document.createElement('div');
-	const name = document.createElement('span');
-	name.className = 'n';
-	const price = document.createElement('span');
-	row.append(name, price, document.createElement('slot'));
-	root.append(row);
-	host.append(place);
-	host.inert = true;
-	document.body.append(host);
-	let stand: Stand;
-	try {
-		stand = new Standing(shop, place, 0, main);
-	} catch {
-		host.remove();
-		return null;
-	}
-	const { style } = document.documentElement;
-	stand.drawn = () => {
-		const { made } = stand.standing;
-		name.textContent = stand.product.name;
-		name.hidden = !made.name;
-		price.textContent = (shop.fillText?.([{ v: 'price' }], stand.product, 0, shop.spoken) ?? '').replace('\0', '');
-		price.hidden = !made.price || !price.textContent;
-	};
-	stand.drawn();
-	host.dir = shop.spoken.rtl ? 'rtl' : 'ltr';
-	const passing = new IntersectionObserver(([entry]) => {
-		if (!entry) return;
-		const gone = !entry.isIntersecting && entry.boundingClientRect.top < 0;
-		host.toggleAttribute('data-in', gone);
-		host.inert = !gone;
-		// What is focused by the keyboard must not stand behind the bar (WCAG 2.2, 2.4.11).
-		style.scrollPaddingBottom = gone ? `${host.offsetHeight}px` : '';
+/** The bar at the bottom edge; it comes in once the page's own button has been scrolled past. */
+export class Bar {
+	readonly #shop: Shop;
+	readonly #Stand: typeof Stand;
+	readonly #host = document.createElement('div');
+	readonly place = document.createElement('div');
+	readonly #name = document.createElement('span');
+	readonly #price = document.createElement('span');
+	#stand: Stand | null = null;
+	#main: Stand | undefined;
+	#isPast = false;
+	readonly #passing = new IntersectionObserver((entries) => {
+		const entry = entries[entries.length - 1]!;
+		this.#isPast = !entry.isIntersecting && entry.boundingClientRect.top < 0;
+		this.#show();
 	});
-	passing.observe(main.place);
-	stand.left = () => {
-		passing.disconnect();
-		host.remove();
-		style.scrollPaddingBottom = '';
-	};
-	return stand;
+
+	constructor(shop: Shop, Standing: typeof Stand) {
+		this.#shop = shop;
+		this.#Stand = Standing;
+		this.place.dataset.upPlace = 'sticky_bar';
+		const root = this.#host.attachShadow({ mode: 'open' });
+		const sheet = new CSSStyleSheet();
+		sheet.replaceSync(BAR_CSS);
+		root.adoptedStyleSheets = [sheet];
+		const row = document.createElement('div');
+		this.#name.className = 'n';
+		row.append(this.#name, this.#price, document.createElement('slot'));
+		root.append(row);
+		this.#host.append(this.place);
+	}
+
+	/** Stands for the page's main button, whichever that is now; without one it goes out. */
+	follow(main: Stand | undefined, anew: boolean): void {
+		if (main !== this.#main) {
+			this.#passing.disconnect();
+			this.#stand?.leave();
+			this.#main = main;
+			this.#isPast = false;
+			this.#stand = main ? new this.#Stand(this.#shop, this.place, main) : null;
+			if (this.#stand) this.#stand.drawn = () => this.#draw();
+			if (main) this.#passing.observe(main.place);
+		}
+		this.#stand?.tend(anew);
+		this.#show();
+	}
+
+	#draw(): void {
+		const { product, standing } = this.#stand ?? {};
+		if (!product || !standing) return;
+		this.#name.textContent = product.name;
+		this.#name.hidden = !standing.made.name;
+		this.#price.textContent = (this.#shop.fillText?.([{ v: 'price' }], product, 0, this.#shop.spoken) ?? '').replace(
+			'\0',
+			'',
+		);
+		this.#price.hidden = !standing.made.price || !this.#price.textContent;
+	}
+
+	#show(): void {
+		const stands = this.#stand?.is === 'ours' || this.#stand?.is === 'given back';
+		// A page may draw its whole body anew.
+		if (stands && !this.#host.isConnected) document.body.append(this.#host);
+		else if (!stands) this.#host.remove();
+		const isIn = stands && this.#isPast;
+		this.#host.dir = this.#shop.spoken.rtl ? 'rtl' : 'ltr';
+		this.#host.inert = !isIn;
+		if (this.#host.hasAttribute('data-in') === isIn) return;
+		this.#host.toggleAttribute('data-in', isIn);
+		// What is focused by the keyboard must not stand behind the bar (WCAG 2.2, 2.4.11).
+		document.documentElement.style.scrollPaddingBottom = isIn ? `${this.#host.offsetHeight}px` : '';
+	}
 }

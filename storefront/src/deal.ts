@@ -37,5 +37,13 @@ export function dealVersions(
 function letterFor(trial: Trial, { shopper, forced = {} }: Looker): string {
 	if (forced[trial.id]) return forced[trial.id] ?? '';
 	// Whoever is not followed sees today's button: they would count in no trial.
-	return trial.running && shopper ? assignVersion(trial.salt, shopper, trial.shares) : '';
+	if (!trial.running || !shopper) return '';
+	const kept = dealt.get(trial);
+	if (kept?.shopper === shopper) return kept.letter;
+	const letter = assignVersion(trial.salt, shopper, trial.shares);
+	dealt.set(trial, { shopper, letter });
+	return letter;
 }
+
+/** The letter that a shopper has in a trial is the same for every button. */
+const dealt = new WeakMap<Trial, { shopper: string; letter: string }>();

@@ -1,33 +1,28 @@
-import type { standBar } from './bar';
-import { readBasket } from './basket';
-import { indexProducts, readOrder, readProduct, readSchema, schemaText, TOLD_BY } from './page';
-import type { fillText } from './live';
+import { readBasket, type Reads } from './basket';
+import type { fillText, readAmounts } from './live';
 import type { frame } from './frame';
 import type { shopperKind } from './kind';
-import { shopperId, SignalBox } from './signals';
-import { Stand, type Shop } from './stand';
+import type { Begin, Later } from './later';
+import { Places, type Following } from './places';
+import { hasKept, shopperId } from './ids';
+import type { Shop } from './stand';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { dealVersions, forcedVersions } from './deal';
 import type { Looker } from './resolve';
 import { DESKTOP_FROM_PX, TABLET_FROM_PX } from './facts';
 import type { Manifest } from './types';
-import { minorUnits } from './words';
 
 const FONT_WAIT_MS = 1200;
-/** A page that takes our buttons away again and again keeps the shop's own after so many times. */
-const MOST_TORN = 2000;
+/** A region that is emptied and filled at once is not read out; nor is the same sentence said twice. */
+const SPEAK_MS = 60;
+// Whatever else lies in a place is hidden, also what the page puts there later. A layer goes before every rule of the
+// theme among those that are important, and no element of the shop's is touched.
+const HIDES = '@layer{[data-up-stands]>:not([data-up-button],[data-up-note]){display:none!important}}';
 
-function isReady(): Promise<unknown> {
-	const parsed =
-		document.readyState === 'loading'
-			? new Promise((done) => document.addEventListener('DOMContentLoaded', done, { once: true }))
-			: Promise.resolve();
-	const page = document as Document & { prerendering?: boolean };
-	if (!page.prerendering) return parsed;
-	return parsed.then(
-		() => new Promise((done) => document.addEventListener('prerenderingchange', done, { once: true })),
-	);
+/** Waits for an event of the document, as long as it is still to come. */
+function once(event: string, isToCome: unknown): unknown {
+	return isToCome && new Promise((done) => document.addEventListener(event, done, { once: true }));
 }
 
 /** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */
@@ -43,12 +38,29 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
 }
 
+/** Returns what says sentences to screen readers, in a region that stands in the page before the first one. */
 function announcer(): (text: string) => void {
 	const region = document.createElement('div');
 	region.style.cssText = 'position:fixed;clip-path:inset(50%)';
 	region.setAttribute('role', 'status');
-	document.body.append(region);
-	return (text) => (region.textContent = text);
+	let speaking = 0;
+	return (text) => {
+		if (!region.isConnected) document.body.append(region);
+		region.textContent = '';
+		clearTimeout(speaking);
+		if (text) speaking = window.setTimeout(() => (region.textContent = text), SPEAK_MS);
+	};
+}
+
+/** Loads the rest of the script: no page needs it before its buttons stand. */
+function loadLater({ edge, later: { file, integrity } }: Manifest, nonce = ''): Promise<Begin> {
+	return new Promise((done, fail) => {
+		const script = document.createElement('script') as HTMLScriptElement & { up?: Begin };
+		script.onload = () => (script.up ? done(script.up) : fail());
+		script.onerror = fail;
+		Object.assign(script, { crossOrigin: '', integrity, nonce, src: `${edge}/later/${file}` });
+		document.head.append(script);
+	});
 }
 
 /** Leaves the page to the script of the draft, which the edge makes for whoever holds a token. */
@@ -61,41 +73,31 @@ function standDraft({ edge, key }: Manifest, token: string): void {
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
 function languageOf({ languages, language }: Manifest): string {
 	const told = document.documentElement.lang;
-	const alike = Object.keys(languages).find((one) => one.split('-')[0] === told.split('-')[0]);
+	const alike = Object.keys(languages).find((known) => known.split('-')[0] === told.split('-')[0]);
 	return languages[told] ? told : alike || language;
 }
 
+/** Returns the device by the window's width; `innerWidth` would lay the whole page out to tell it. */
 function deviceNow(): string {
-	return innerWidth < TABLET_FROM_PX ? 'phone' : innerWidth < DESKTOP_FROM_PX ? 'tablet' : 'desktop';
-}
-
-function signalOrder(shop: Shop): void {
-	const { money } = shop.spoken;
-	for (const { order, line, product, price, quantity, currency = money.currency } of readOrder(readSchema())) {
-		// An amount that cannot be read, or in another currency than the store's, is not told; the order is.
-		const value = currency === money.currency ? minorUnits(price, money.digits) : undefined;
-		const told = value === undefined ? {} : { value: value * quantity, currency };
-		shop.signals?.add({ kind: 'ordered', order, line, product, quantity, ...told });
-	}
+	const isFrom = (px: number) => matchMedia(`(min-width:${px}px)`).matches;
+	return isFrom(DESKTOP_FROM_PX) ? 'desktop' : isFrom(TABLET_FROM_PX) ? 'tablet' : 'phone';
 }
 
 /** What only some stores need. */
 export type Pieces = {
 	fillText?: typeof fillText;
-	standBar?: typeof standBar;
+	readAmounts?: typeof readAmounts;
 	dealVersions?: typeof dealVersions;
 	forcedVersions?: typeof forcedVersions;
 	paintQuantity?: typeof paintQuantity;
 	paintSecond?: typeof paintSecond;
 	shopperKind?: typeof shopperKind;
+	reads?: Reads;
 	frame?: typeof frame;
 };
 
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
-export default async function start(
-	manifest: Manifest,
-	{ fillText, standBar, dealVersions, forcedVersions, paintQuantity, paintSecond, shopperKind, frame }: Pieces = {},
-): Promise<void> {
+export default async function start(manifest: Manifest, pieces: Pieces = {}): Promise<void> {
 	try {
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
@@ -103,113 +105,79 @@ export default async function start(
 			standDraft(manifest, token);
 			return;
 		}
-		await isReady();
+		const { nonce } = document.currentScript ?? {};
+		await once('DOMContentLoaded', document.readyState === 'loading');
+		await once('prerenderingchange', (document as { prerendering?: boolean }).prerendering);
+		const { shopperKind, reads } = pieces;
 		const onlyLooking = token || query.get('up-show');
-		const shopper = shopperId();
-		const language = languageOf(manifest);
-		const spoken = manifest.languages[language];
-		if (!spoken) return;
-		const looker: Looker = {
-			language,
-			shopper,
-			device: deviceNow(),
-			kind: shopperKind?.(shopper) ?? 'new',
-			deal: dealVersions,
-			forced: forcedVersions?.(query),
+		/** Who looks, as the page tells it now. */
+		const told = () => {
+			const language = languageOf(manifest);
+			const shopper = onlyLooking ? '' : shopperId();
+			return { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new' };
 		};
-		let stands: Stand[] = [];
-		let data = '';
-		let products = new Map<string, Record<string, unknown>>();
-		const redraw = () => stands.forEach((stand) => stand.tend());
+		const looker: Looker = { ...told(), deal: pieces.dealVersions, forced: pieces.forcedVersions?.(query) };
+		const spoken = manifest.languages[looker.language];
+		if (!spoken) return;
 		const shop: Shop = {
+			...pieces,
 			manifest,
 			looker,
 			spoken,
-			fillText,
-			paintQuantity,
-			paintSecond,
-			signals: onlyLooking ? null : new SignalBox(manifest.edge, manifest.key, shopper, manifest.release),
+			isSilent: !!onlyLooking,
 			basket: null,
 			announce: announcer(),
 			changed: (basket) => {
-				redraw();
+				places.tend();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
 			},
-			read: (place, form, instead) => readProduct(place, products, form, instead),
+			read: (place, form, instead) => places.read(place, form, instead),
+			press: (stand, after) =>
+				later(
+					(tools) => tools.press(stand, after),
+					// Nothing was sent: the shop's own button takes over.
+					() => stand.giveUp(),
+				),
+			watch: (stand) => later((tools) => tools.watch(stand)),
 		};
-		const fonts = loadFonts(manifest, spoken.rtl);
+		let begun: Promise<Later> | undefined;
+		const later: Following['later'] = (then, fails = () => undefined) =>
+			void (begun ??= loadLater(manifest, nonce).then((begin) => begin(shop))).then(then, fails);
 		const refresh = () =>
-			readBasket(manifest.basket).then((basket) => {
+			readBasket(manifest.basket, reads).then((basket) => {
 				shop.basket = basket ?? shop.basket;
-				redraw();
+				places.tend();
 			});
-		signalOrder(shop);
-		// Both are waited for, so that a button stands once and does not change its words right after.
-		await Promise.all([fonts, document.querySelector('[data-up-place]') && refresh()]);
-		let bar: Stand | null = null;
-		const stand = (place: HTMLElement, ownHigh: number) => {
-			try {
-				const main = new Stand(shop, place, ownHigh);
-				stands.push(main);
-				// The bar follows the product of the page, and there is one of them.
-				if (place.dataset.upPlace !== 'product_page' || bar || !manifest.bar) return;
-				bar = standBar?.(shop, main, Stand) ?? null;
-				if (bar) stands.push(bar);
-			} catch {
-				// The shop's own button has not been touched.
-			}
+		/** Tells whether somebody else looks now, or in another language, or on another device. */
+		const turned = () => {
+			const now = told();
+			const before = JSON.stringify(looker);
+			const isOther = JSON.stringify(Object.assign(looker, now)) !== before;
+			shop.spoken = manifest.languages[looker.language] ?? spoken;
+			return isOther;
 		};
-		// A place gets its button when it comes within a window's height of being seen, and its own height is told with
-		// that: a long list costs no more than a short one, and no layout is forced to measure anything.
-		const nearing = new IntersectionObserver(
-			(entries) =>
-				entries.forEach(({ target, isIntersecting, boundingClientRect }) => {
-					if (!isIntersecting) return;
-					nearing.unobserve(target);
-					stand(target as HTMLElement, boundingClientRect.height);
-				}),
-			{ rootMargin: '100% 0px' },
-		);
-		const places = (which: string) => document.querySelectorAll<HTMLElement>('[data-up-place]' + which);
-		let torn = 0;
-		const leave = (stand: Stand) => {
-			stand.leave();
-			if (stand === bar) bar = null;
-			if (torn++ < MOST_TORN) delete stand.place.dataset.upTried;
-		};
-		/** Makes ours true again wherever the page has changed, and finds the places that came. */
-		const tendPage = () => {
-			const now = schemaText();
-			if (now !== data) {
-				data = now;
-				products = indexProducts(readSchema());
-				// Whose product was not told before may be told now.
-				places('[data-up-tried=""]:not([data-up-stands])').forEach((place) => delete place.dataset.upTried);
-			}
-			stands = stands.filter((stand) => stand.tend() || leave(stand));
-			places(':not([data-up-tried])').forEach((place) => {
-				place.dataset.upTried = '';
-				nearing.observe(place);
-			});
-		};
-		tendPage();
-		// That ours has come to stand changes nothing for the others.
-		const isOurs = ({ addedNodes: [node] }: MutationRecord) => (node as HTMLElement)?.dataset?.upButton === '';
-		new MutationObserver((records) => records.every(isOurs) || tendPage()).observe(document.documentElement, {
-			childList: true,
-			subtree: true,
-			characterData: true,
-			attributeFilter: [...TOLD_BY, 'value'],
+		let getting: unknown;
+		const places = new Places({
+			shop,
+			turned,
+			later,
+			// A page without a place gets nothing of ours: no font, no region, no question about its basket.
+			ready: () => {
+				if (!getting) {
+					const sheet = new CSSStyleSheet();
+					sheet.replaceSync(HIDES);
+					document.adoptedStyleSheets.push(sheet);
+					shop.announce('');
+					getting = Promise.all([loadFonts(manifest, shop.spoken.rtl), refresh()]);
+				}
+				return getting;
+			},
 		});
-		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
-		for (const kind of ['change', 'click']) document.addEventListener(kind, () => setTimeout(tendPage), true);
-		addEventListener('resize', () => {
-			const device = deviceNow();
-			if (device === looker.device) return;
-			looker.device = device;
-			stands.forEach((stand) => stand.turn());
-		});
-		frame?.(manifest, () => stands.forEach((stand) => stand.turn()));
+		places.start();
+		// What an earlier page could not send goes on, whatever this one holds.
+		if (hasKept(manifest.key)) later(() => undefined);
+		addEventListener('resize', () => turned() && places.tend(true));
+		pieces.frame?.(manifest, () => places.tend(true));
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.

@@ -1,13 +1,10 @@
-/** Returns whether a shopper is new, returning since an earlier day, or signed in, as the page's root says. */
+/**
+ * Returns whether a shopper is new, returning since an earlier day, or signed in. The page's root may say it; else the
+ * shopper's id does, which begins with the time at which it was made (RFC 9562, 5.7). Who has no id is new.
+ */
 export function shopperKind(shopper: string): string {
-	if (document.documentElement.dataset.upShopper === 'signed_in') return 'signed_in';
-	const today = new Date().toISOString().slice(0, 10);
-	try {
-		const first = shopper ? localStorage.getItem('up.first') : today;
-		if (first) return first < today ? 'returning' : 'new';
-		localStorage.setItem('up.first', today);
-	} catch {
-		// Who cannot be remembered is new.
-	}
-	return 'new';
+	const told = document.documentElement.dataset.upShopper ?? '';
+	if (/^(new|returning|signed_in)$/.test(told)) return told;
+	const day = (time: number) => new Date(time).toISOString().slice(0, 10);
+	return shopper && day(parseInt(shopper.slice(0, 12), 16)) < day(Date.now()) ? 'returning' : 'new';
 }

@@ -12,6 +12,7 @@ const pounds = golden.money[0]?.given.rule as MoneyRule;
 const english = { money: pounds, rtl: false, plurals: '5'.repeat(200).replace(/^5{2}/, '51') };
 const hive: Product = {
 	sku: 'H1',
+	code: '',
 	name: 'Cedar hive',
 	category: 'Hives',
 	price: '189.00',

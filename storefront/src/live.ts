@@ -1,3 +1,4 @@
+import type { Node } from './page';
 import type { Language, MoneyRule, Pattern, Product } from './types';
 import { HOLE, minorUnits } from './words';
 
@@ -21,6 +22,17 @@ export function moneyText(amount: string, rule: MoneyRule): string {
 	return minus + rule.prefix + grouped + (cents ? rule.decimal + cents : '') + rule.suffix;
 }
 
+const amounts = new WeakMap<MoneyRule, Map<string, string>>();
+
+/** Returns an amount as `moneyText` does, each one written once. */
+function written(amount: string, rule: MoneyRule): string {
+	let kept = amounts.get(rule);
+	if (!kept) amounts.set(rule, (kept = new Map()));
+	let text = kept.get(amount);
+	if (text === undefined) kept.set(amount, (text = moneyText(amount, rule)));
+	return text;
+}
+
 const CATEGORIES = ['zero', 'one', 'two', 'few', 'many', 'other'];
 
 /** Returns the plural category of a whole number; above the table every hundred repeats. */
@@ -35,27 +47,28 @@ function isolated(value: string, rtl: boolean): string {
 
 /** Returns a text as a shopper reads it, with a `HOLE` for each value that the product has not. */
 export function fillText(pattern: Pattern, product: Product, count: number, spoken?: Language): string {
-	const rule = spoken?.money;
-	// The rule writes the store's own currency; another one would be a wrong price.
-	const other = rule?.currency && product.currency && product.currency !== rule.currency;
-	const money = (amount: string) => (other ? '' : rule ? moneyText(amount, rule) : amount);
-	const values: Record<string, string> = {
-		name: product.name,
-		count: String(count),
-		left: product.left,
-		code: product.sku,
-		page: product.url,
-		price: money(product.price),
-		'price without tax': money(product.net),
-		saving: money(less(product.was, product.price, rule?.digits ?? 2)),
+	// Most texts hold no value, and none holds all: each is worked out when it is asked for.
+	const valueOf = (name: string): string => {
+		if (name === 'name') return product.name;
+		if (name === 'count') return String(count);
+		if (name === 'left') return product.left ?? '';
+		if (name === 'code') return product.sku;
+		if (name === 'page') return product.url;
+		const rule = spoken?.money;
+		const { price, net = '', was = '', currency } = product;
+		const amount = name === 'price' ? price : name === 'price without tax' ? net : less(was, price, rule?.digits ?? 2);
+		// The rule writes the store's own currency; another one would be a wrong price.
+		if (rule?.currency && currency && currency !== rule.currency) return '';
+		return rule ? written(amount, rule) : amount;
 	};
 	const fill = (parts: Pattern): string =>
 		parts
 			.map((part) => {
 				if (typeof part === 'string') return part;
-				if ('v' in part) return isolated(values[part.v as string] ?? '', Boolean(spoken?.rtl)) || HOLE;
-				if (!values[part.p]) return HOLE;
-				const n = Number(values[part.p]);
+				if ('v' in part) return isolated(valueOf(part.v as string), Boolean(spoken?.rtl)) || HOLE;
+				const told = valueOf(part.p as string);
+				if (!told) return HOLE;
+				const n = Number(told);
 				return fill((part[`=${n}`] ?? part[categoryOf(n, spoken?.plurals ?? '')] ?? part.other) as Pattern);
 			})
 			.join('');
@@ -66,4 +79,14 @@ export function fillText(pattern: Pattern, product: Product, count: number, spok
 function less(was: string, price: string, digits: number): string {
 	const gap = (minorUnits(was, digits) ?? 0) - (minorUnits(price, digits) ?? 0);
 	return was && price && gap > 0 ? (gap / 10 ** digits).toFixed(digits) : '';
+}
+
+/** Returns what texts can say of an offer besides its price: without tax, before it was reduced, and how many are left. */
+export function readAmounts(offer: Node, number: (name: string, value: unknown) => string) {
+	const prices = [offer.priceSpecification ?? []].flat() as Node[];
+	const stock = [offer.inventoryLevel].flat()[0] as Node | undefined;
+	const priced = (of: (price: Node) => unknown) => prices.find(of)?.price;
+	const without = priced((price) => price.valueAddedTaxIncluded === false);
+	const before = priced((price) => /Strikethrough|List/.test(String(price.priceType)));
+	return { net: number('net', without), was: number('was', before), left: number('left', stock?.value) };
 }

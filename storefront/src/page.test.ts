@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { indexProducts, readOrder, readProduct, readSchema } from './page';
+import { readAmounts } from './live';
+import { readOrder } from './order';
+import { holdsData, indexProducts, isInData, readProduct, readSchema } from './page';
 
 function page(...schemas: unknown[]): void {
 	document.body.innerHTML = '';
@@ -74,7 +76,7 @@ describe('a product', () => {
 			{ price: '80.00', priceType: 'https://schema.org/StrikethroughPrice' },
 		];
 		page({ ...box, offers: { ...offer, priceSpecification, inventoryLevel: { value: 4 } } });
-		const read = readProduct(place(), indexProducts(readSchema()));
+		const read = readProduct(place(), indexProducts(readSchema()), '', '', readAmounts);
 		expect(read).toMatchObject({ net: '53.75', was: '80.00', left: '4' });
 	});
 
@@ -83,7 +85,7 @@ describe('a product', () => {
 		(price) => {
 			page({ ...box, offers: { ...offer, price } });
 			expect(readProduct(place(), indexProducts(readSchema()))?.price).toBe('');
-			expect(readProduct(place({ upProduct: 'BOX', upPrice: price }), new Map())?.price).toBe('');
+			expect(readProduct(place({ upProduct: 'BOX', upPrice: price }), indexProducts([]))?.price).toBe('');
 		},
 	);
 
@@ -92,7 +94,7 @@ describe('a product', () => {
 		const products = indexProducts(readSchema());
 		expect(readProduct(place(), products, 'LID')?.sku).toBe('LID');
 		expect(readProduct(place({ upProduct: 'BOX' }), products, 'LID')?.sku).toBe('BOX');
-		expect(readProduct(place(), new Map(), 'X7')?.sku).toBe('X7');
+		expect(readProduct(place(), indexProducts([]), 'X7')?.sku).toBe('X7');
 	});
 
 	it('that came into the form later is read without what the place says of the one before', () => {

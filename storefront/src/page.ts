@@ -1,11 +1,20 @@
+import type { readAmounts } from './live';
 import type { Product } from './types';
 
-type Node = Record<string, unknown>;
+export type Node = Record<string, unknown>;
 
+const LD = 'script[type="application/ld+json"]';
 const HOLDERS = ['@graph', 'itemListElement', 'item', 'mainEntity'];
 
+/** Tells whether a node lies in what the page tells of its products. */
+export const isInData = (node: globalThis.Node | null) =>
+	!!(node instanceof Element ? node : node?.parentElement)?.closest(LD);
+/** Tells whether a node is or holds such a thing. */
+export const holdsData = (node: globalThis.Node) =>
+	node instanceof Element && (node.matches(LD) || !!node.querySelector(LD));
+
 function collect(value: unknown, into: Node[]): Node[] {
-	if (Array.isArray(value)) value.forEach((one) => collect(one, into));
+	if (Array.isArray(value)) value.forEach((item) => collect(item, into));
 	else if (value && typeof value === 'object') {
 		into.push(value as Node);
 		for (const key of HOLDERS) if (key in value) collect((value as Node)[key], into);
@@ -13,125 +22,119 @@ function collect(value: unknown, into: Node[]): Node[] {
 	return into;
 }
 
-/** Returns the nodes of one script. */
+const parsed = new WeakMap<Element, { text: string; nodes: Node[] }>();
+
+/** Returns the nodes of one script, read once for as long as its text stays; text that is not JSON is passed over. */
 function nodesOf(script: Element): Node[] {
+	const text = script.textContent || '';
+	const kept = parsed.get(script);
+	if (kept?.text === text) return kept.nodes;
+	let nodes: Node[] = [];
 	try {
-		return collect(JSON.parse(script.textContent || ''), []);
+		nodes = collect(JSON.parse(text), []);
 	} catch {
-		return [];
+		// What stands in the attributes still tells.
 	}
+	parsed.set(script, { text, nodes });
+	return nodes;
 }
 
-const scripts = () => Array.from(document.querySelectorAll('script[type="application/ld+json"]'));
-
-/** Returns all that the page tells of its products, by which a change of it is seen. */
-export function schemaText(): string {
-	return scripts()
-		.map((script) => script.textContent)
-		.join();
-}
-
-/** Returns every schema.org node of the page, whatever list it stands in; text that is not JSON is passed over. */
+/** Returns every schema.org node of the page, whatever list it stands in. */
 export function readSchema(): Node[] {
-	return scripts().flatMap(nodesOf);
+	return Array.from(document.querySelectorAll(LD)).flatMap(nodesOf);
 }
 
 function first(value: unknown): Node {
-	return (Array.isArray(value) ? value[0] : value) as Node;
+	return ((Array.isArray(value) ? value[0] : value) ?? {}) as Node;
 }
 
 function text(value: unknown): string {
 	return value === undefined || value === null ? '' : String(value);
 }
 
-/** Returns a number as schema.org writes it, with a point and without groups; what else stands there is not guessed. */
-function plainNumber(told: string): string {
-	return /^\d+(\.\d+)?$/.test(told.trim()) ? told.trim() : '';
+/** Tells whether a node is of a type, however that is written: alone or in a list, bare or with its address. */
+export function isA(node: Node, type: RegExp): boolean {
+	const told = node['@type'];
+	return (Array.isArray(told) ? told : [told]).some((name) => type.test(text(name)));
 }
 
-/** The attributes by which a place tells of its product. */
-export const TOLD_BY = 'place product name category price net was left availability currency url choice set'
-	.split(' ')
-	.map((name) => `data-up-${name}`);
+/**
+ * Returns a price as schema.org writes it, with a point and without groups; what else stands there is not guessed, and
+ * nothing and a figure of more than twelve digits are no price.
+ */
+export function plainNumber(told: string): string {
+	return /^\d{1,12}(\.\d+)?$/.test(told.trim()) && Number(told) ? told.trim() : '';
+}
 
-/** Returns the products that a page describes, by their codes. */
-export function indexProducts(schema: Node[]): Map<string, Node> {
-	const products = schema.filter((n) => n['@type'] === 'Product' || n['@type'] === 'ProductGroup');
-	return new Map(products.map((n) => [text(n.sku || n.productGroupID), n]));
+const TELLS = 'data-up-';
+/** The attributes by which a place tells of its product. */
+export const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
+	.split(' ')
+	.map((name) => TELLS + name);
+
+/** Returns what a place tells by its attributes, by their short names: few have more than two. */
+function tellingOf(place: HTMLElement): Record<string, string> {
+	const told: Record<string, string> = {};
+	for (const { name, value } of place.attributes) if (name.startsWith(TELLS)) told[name.slice(TELLS.length)] = value;
+	return told;
+}
+
+/** The products that a page describes, by their codes; `only` is the one where it describes one. */
+export type Products = { by: Map<string, Node>; only?: Node };
+
+export function indexProducts(schema: Node[]): Products {
+	const described = schema.filter((node) => isA(node, /\bProduct(Group)?$/));
+	const variants = described.flatMap((node) => [node.hasVariant ?? []].flat() as Node[]);
+	const codes = (node: Node) => text(node.sku || node.productGroupID);
+	// Of two with one code the first is believed, which is the page's own.
+	const by = new Map([...described, ...variants].reverse().map((node) => [codes(node), node]));
+	const alike = new Set(described.map(codes)).size === 1;
+	return { by, only: alike ? described[0] : undefined };
 }
 
 /**
  * Returns the product of a placement: its data attributes first, then the page's JSON-LD; null where there is none.
  * `form` is the code that its form holds; `instead` is one that came into the form later, of which the attributes know
- * nothing yet.
+ * nothing yet; `amounts` reads what only live values need.
  */
-export function readProduct(place: HTMLElement, products: Map<string, Node>, form = '', instead = ''): Product | null {
-	const data = instead ? ({} as DOMStringMap) : place.dataset;
-	const code = instead || data.upProduct || (products.has(form) ? form : '');
-	const [only, another] = products.values();
-	const node = code ? products.get(code) : another ? undefined : only;
+export function readProduct(
+	place: HTMLElement,
+	{ by, only }: Products,
+	form = '',
+	instead = '',
+	amounts?: typeof readAmounts,
+): Product | null {
+	const data = instead ? {} : tellingOf(place);
+	const code = instead || data.product || (by.has(form) ? form : '');
+	const node = code ? by.get(code) : only;
 	const sku = code || text(node?.sku) || form;
 	if (!sku) return null;
-	const offer = first(node?.offers) || {};
+	const offer = first(node?.offers);
 	/** What the place says of itself goes before what the page says. */
-	const told = (name: string, value: unknown) => data[`up${name}`] || text(value);
+	const told = (name: string, value: unknown) => data[name] || text(value);
 	const number = (name: string, value: unknown) => plainNumber(told(name, value));
-	const availability = told('Availability', offer.availability);
+	const availability = told('availability', offer.availability);
 	const starts = Date.parse(text(offer.availabilityStarts));
-	const needsChoice = data.upChoice ? data.upChoice === 'yes' : node?.['@type'] === 'ProductGroup';
-	const prices = [offer.priceSpecification ?? []].flat() as Node[];
-	const priced = (of: (price: Node) => unknown) => prices.find(of)?.price;
+	const needsChoice = data.choice ? data.choice === 'yes' : !!node && isA(node, /\bProductGroup$/);
 	return {
 		sku,
-		name: told('Name', node?.name),
-		category: told('Category', node?.category),
-		price: number('Price', offer.price),
-		net: number(
-			'Net',
-			priced((p) => p.valueAddedTaxIncluded === false),
-		),
-		was: number(
-			'Was',
-			priced((p) => /Strikethrough|List/.test(text(p.priceType))),
-		),
-		left: number('Left', first(offer.inventoryLevel)?.value),
-		currency: told('Currency', offer.priceCurrency),
-		url: told('Url', node?.url),
+		// A form may call the product by a code that the page does not know; then that is what its basket wants to hear.
+		code: data.code || (by.has(form) ? '' : form) || sku,
+		name: told('name', node?.name),
+		category: told('category', node?.category),
+		price: number('price', offer.price),
+		...amounts?.(offer, number),
+		currency: told('currency', offer.priceCurrency),
+		url: told('url', node?.url),
 		needsChoice,
-		situation: /OutOfStock|SoldOut/.test(availability)
+		situation: /OutOfStock|SoldOut|Discontinued/.test(availability)
 			? 'sold_out'
 			: /PreOrder|PreSale/.test(availability) && !(starts <= Date.now())
 				? 'pre_order'
 				: needsChoice
 					? 'choice'
-					: data.upSet || offer.includesObject
+					: data.set || offer.includesObject
 						? 'set'
 						: 'plain',
 	};
-}
-
-export type OrderLine = {
-	order: string;
-	line: string;
-	product: string;
-	price: string;
-	quantity: number;
-	currency?: string;
-};
-
-/** Returns the lines of the order that a thanks page tells of in its JSON-LD. */
-export function readOrder(schema: Node[]): OrderLine[] {
-	return schema
-		.filter((n) => n['@type'] === 'Order' && n.orderNumber)
-		.flatMap((order) => {
-			const offers = (order.acceptedOffer ? [order.acceptedOffer].flat() : []) as Node[];
-			return offers.map((offer, index) => ({
-				order: text(order.orderNumber),
-				line: String(index + 1),
-				product: text(first(offer.itemOffered)?.sku),
-				price: plainNumber(text(offer.price)),
-				quantity: Number(first(offer.eligibleQuantity)?.value ?? 1),
-				currency: text(offer.priceCurrency) || undefined,
-			}));
-		});
 }

@@ -1,16 +1,23 @@
+import { setAria } from './aria';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { BoxNames, Compiled, Moment } from './types';
 
 const SVG = 'http://www.w3.org/2000/svg';
-const sheets = new Map<string, CSSStyleSheet>();
+const looks = new WeakMap<Compiled, CSSStyleSheet>();
+const shared = new Map<string, CSSStyleSheet>();
 
-function sheetOf(css: string): CSSStyleSheet {
-	let sheet = sheets.get(css);
+/** Returns the sheet that `kept` has for a key, made once and adopted by reference. */
+function sheetOf<K>(
+	kept: { get(key: K): CSSStyleSheet | undefined; set(key: K, sheet: CSSStyleSheet): unknown },
+	key: K,
+	css: string,
+): CSSStyleSheet {
+	let sheet = kept.get(key);
 	if (!sheet) {
 		sheet = new CSSStyleSheet();
 		sheet.replaceSync(css);
-		sheets.set(css, sheet);
+		kept.set(key, sheet);
 	}
 	return sheet;
 }
@@ -47,48 +54,50 @@ export type Painting = {
 export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	const { made, moment } = of;
 	const root = host.shadowRoot ?? host.attachShadow({ mode: 'open', delegatesFocus: true });
-	const sheet = sheetOf(of.base + made.css);
-	if (root.adoptedStyleSheets[0] !== sheet) root.adoptedStyleSheets = [sheet];
+	const look = sheetOf(looks, made, made.css);
+	if (root.adoptedStyleSheets[1] !== look) root.adoptedStyleSheets = [sheetOf(shared, of.base, of.base), look];
+	const drawn = templateOf(made).cloneNode(true) as HTMLButtonElement;
 	let button = root.querySelector<HTMLButtonElement>('.b');
-	if (!button) {
-		button = document.createElement('button');
-		button.type = 'button';
-		button.className = 'b';
-		root.append(button);
-	}
+	// What stands there stays, with the focus and the pointer that are on it.
+	if (button) button.replaceChildren(...drawn.childNodes);
+	else root.append((button = drawn));
 	host.dir = of.rtl ? 'rtl' : 'ltr';
 	host.lang = of.lang || '';
 	button.dataset.moment = moment;
-	button.ariaDisabled = of.inactive ? 'true' : null;
-	const words = document.createElement('span');
-	words.className = 'w';
-	words.append(of.spoken || of.text);
-	const parts: Node[] = [words];
-	if (made.icon) parts[made.icon.side === 'before' ? 'unshift' : 'push'](iconOf(made.icon));
+	if (of.inactive || button !== drawn) setAria(button, 'disabled', !!of.inactive);
+	button.querySelector('.w')!.append(of.spoken || of.text);
 	if (of.name) {
 		const hidden = document.createElement('span');
 		hidden.className = 'n';
 		hidden.append(`, ${of.name}`);
-		parts.push(hidden);
+		button.append(hidden);
 	}
-	button.replaceChildren(...parts);
 	of.paintQuantity?.(root, button, made.quantity, of.name, of.box);
 	of.paintSecond?.(root, made.second && of.second, of.inactive);
 	return button;
 }
 
-const icons = new WeakMap<object, SVGElement>();
+const templates = new WeakMap<Compiled, HTMLButtonElement>();
 
-function iconOf(icon: NonNullable<Compiled['icon']>): Node {
-	let made = icons.get(icon);
-	if (!made) icons.set(icon, (made = drawIcon(icon)));
-	return made.cloneNode(true);
+/** Returns a look's button without its words, to be copied. */
+function templateOf(made: Compiled): HTMLButtonElement {
+	let button = templates.get(made);
+	if (button) return button;
+	button = document.createElement('button');
+	button.type = 'button';
+	button.className = 'b';
+	const words = document.createElement('span');
+	words.className = 'w';
+	button.append(words);
+	if (made.icon) button[made.icon.side === 'before' ? 'prepend' : 'append'](drawIcon(made.icon));
+	templates.set(made, button);
+	return button;
 }
 
 function drawIcon(icon: NonNullable<Compiled['icon']>): SVGElement {
 	const svg = document.createElementNS(SVG, 'svg');
 	svg.setAttribute('viewBox', icon.box);
-	svg.ariaHidden = 'true';
+	setAria(svg, 'hidden', true);
 	for (const attributes of icon.paths) {
 		const path = document.createElementNS(SVG, 'path');
 		for (const name in attributes) path.setAttribute(name, attributes[name] ?? '');

@@ -1,3 +1,4 @@
+import { setAria } from './aria';
 import type { BoxNames, Compiled } from './types';
 
 /** For releases of before names were in them. */
@@ -33,8 +34,8 @@ export function paintQuantity(
 	const field = box.querySelector('input')!;
 	field.dataset.rule = JSON.stringify(rule);
 	const [called = '', ...keys] = rule.names?.[(root.host as HTMLElement).lang] ?? usual ?? ENGLISH;
-	field.ariaLabel = name ? `${called}, ${name}` : called;
-	box.querySelectorAll('button').forEach((key, n) => (key.ariaLabel = keys[n] ?? ''));
+	setAria(field, 'label', name ? `${called}, ${name}` : called);
+	box.querySelectorAll('button').forEach((key, n) => setAria(key, 'label', keys[n] ?? ''));
 	set(field, rule, nearest(field.value, rule));
 }
 
@@ -44,7 +45,7 @@ function made(rule: Rule): HTMLElement {
 	const field = document.createElement('input');
 	field.inputMode = 'numeric';
 	field.autocomplete = 'off';
-	field.role = 'spinbutton';
+	field.setAttribute('role', 'spinbutton');
 	field.value = `${rule.start}`;
 	field.onkeydown = (event) => {
 		const now = ruleOf(field);
@@ -86,14 +87,14 @@ function key(field: HTMLInputElement, way: number): HTMLElement {
 
 function set(field: HTMLInputElement, { least, most, step }: Rule, value: number): void {
 	field.value = `${value}`;
-	field.ariaValueNow = `${value}`;
-	field.ariaValueMin = `${least}`;
-	field.ariaValueMax = `${most}`;
+	setAria(field, 'valuenow', value);
+	setAria(field, 'valuemin', least);
+	setAria(field, 'valuemax', most);
 	for (const [area, end] of [
 		['m', value - step < least],
 		['p', value + step > most],
 	] as const) {
 		const key = field.parentElement?.querySelector<HTMLElement>(`.k[style*="${area}"]`);
-		if (key) key.ariaDisabled = end ? 'true' : null;
+		if (key) setAria(key, 'disabled', end);
 	}
 }

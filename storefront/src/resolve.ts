@@ -37,16 +37,49 @@ export function contextOf(place: string, product: Product, by: Looker): Context 
 }
 
 export function covers(reach: Reach, context: Context): boolean {
-	return Object.entries(reach).every(([dimension, list]) => {
+	for (const dimension in reach) {
 		const away = dimension.startsWith('not_');
-		return list.includes(context[away ? dimension.slice(4) : dimension] ?? '') !== away;
-	});
+		if (reach[dimension]!.includes(context[away ? dimension.slice(4) : dimension] ?? '') === away) return false;
+	}
+	return true;
+}
+
+/** Rules by the products that they name, and those that name none by the rest of a context; each asked once. */
+type Index = { byProduct: Map<string, Rule[]>; wide: Rule[]; byRest: Map<string, Rule[]>; order: Map<Rule, number> };
+const indexes = new WeakMap<readonly Rule[], Index>();
+
+function indexOf(rules: readonly Rule[]): Index {
+	let index = indexes.get(rules);
+	if (index) return index;
+	index = { byProduct: new Map(), wide: [], byRest: new Map(), order: new Map() };
+	for (const rule of rules) {
+		index.order.set(rule, index.order.size);
+		if (!rule.reach.products) index.wide.push(rule);
+		for (const sku of new Set(rule.reach.products)) {
+			const named = index.byProduct.get(sku);
+			if (named) named.push(rule);
+			else index.byProduct.set(sku, [rule]);
+		}
+	}
+	indexes.set(rules, index);
+	return index;
 }
 
 /** Returns the exceptions that cover a context now, in the order in which they apply. */
 export function covering(rules: readonly Rule[], context: Context, now = Date.now()): Rule[] {
-	return rules.filter(
-		(rule) => (rule.from ?? 0) <= now && now < (rule.until ?? Infinity) && covers(rule.reach, context),
+	const { byProduct, wide, byRest, order } = indexOf(rules);
+	const sku = context.products ?? '';
+	let key = '';
+	for (const name in context) if (name !== 'products') key += `${context[name]}\n`;
+	let about = byRest.get(key);
+	if (!about) {
+		const rest = { ...context, products: '' };
+		byRest.set(key, (about = wide.filter((rule) => covers({ ...rule.reach, not_products: [] }, rest))));
+	}
+	const named = byProduct.get(sku)?.filter((rule) => covers(rule.reach, context));
+	const both = named?.length ? [...about, ...named].sort((a, b) => order.get(a)! - order.get(b)!) : about;
+	return both.filter(
+		({ from = 0, until = Infinity, reach }) => from <= now && now < until && !reach.not_products?.includes(sku),
 	);
 }
 
@@ -60,14 +93,11 @@ export function resolve(manifest: Manifest, place: string, product: Product, by:
 	if (!standing) return null;
 	const context = contextOf(place, product, by);
 	const rules = covering(manifest.rules, context);
-	const key = rules
-		.filter((rule) => rule.look)
-		.map((rule) => rule.id)
-		.join();
-	const found = manifest.looks[standing.looks[key] ?? standing.looks[''] ?? -1];
-	if (!found) return null;
+	const key = rules.flatMap(({ look, id }) => (look ? id : [])).join();
+	const made = manifest.looks[standing.looks[key] ?? standing.looks[''] ?? -1];
+	if (!made) return null;
 	const words = [manifest.words, standing.words, ...rules.map((rule) => rule.words ?? {})].reverse();
-	const stands = { made: found, high: highOf(found, by.device), versions: {}, words };
+	const stands = { made, high: highOf(made, by.device), versions: {}, words };
 	by.deal?.(stands, manifest.trials, place, key, context, by);
 	return stands;
 }
@@ -85,12 +115,14 @@ export function sayText(
 ): string {
 	for (const at of [moment, 'ready'])
 		for (const pick of [language, first, '']) {
-			const texts = words.flatMap(({ [at]: by = {} }) => {
-				const pattern = pick ? by[pick] : Object.values(by)[0];
-				return pattern ? fill(pattern) : [];
-			});
-			const text = texts.find((text) => !text.includes(HOLE)) || withoutHoles(texts[0] ?? '');
-			if (text) return text;
+			let holed = '';
+			for (const { [at]: by } of words) {
+				const pattern = by && (pick ? by[pick] : Object.values(by)[0]);
+				const text = pattern ? fill(pattern) : '';
+				if (text && !text.includes(HOLE)) return text;
+				holed ||= text;
+			}
+			if ((holed = withoutHoles(holed))) return holed;
 		}
 	return '';
 }

@@ -1,3 +1,5 @@
+import { setAria } from './aria';
+
 /** Stands the button that goes straight to the checkout after the first one, or takes it away. */
 export function paintSecond(root: ShadowRoot, text: string | null | undefined, inactive = false): void {
 	let button = root.querySelector<HTMLButtonElement>('.s');
@@ -12,5 +14,5 @@ export function paintSecond(root: ShadowRoot, text: string | null | undefined, i
 		root.append(button);
 	}
 	button.textContent = text;
-	button.ariaDisabled = inactive ? 'true' : null;
+	setAria(button, 'disabled', inactive);
 }

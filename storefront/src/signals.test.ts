@@ -1,12 +1,19 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { shopperId, SignalBox, uuid7 } from './signals';
+import { shopperId, uuid7 } from './ids';
+import { shopperKind } from './kind';
+import { SignalBox } from './signals';
 
 const sent: { url: string; body: { events: { kind: string; id: string }[]; shopper: string; sent: string } }[] = [];
 let status = 200;
 
+let who = 'shopper-1';
 function box(): SignalBox {
-	return new SignalBox('http://edge', 'shop', 'shopper-1', 3);
+	return new SignalBox({ edge: 'http://edge', key: 'shop', release: 3 }, () => who);
 }
+const agree = (told?: string) =>
+	told
+		? document.documentElement.setAttribute('data-up-consent', told)
+		: document.documentElement.removeAttribute('data-up-consent');
 const kept = () => Object.keys(localStorage).filter((key) => key.startsWith('up.batch.shop.'));
 const settled = () => vi.advanceTimersByTimeAsync(0);
 
@@ -24,7 +31,8 @@ beforeEach(() => {
 afterEach(() => {
 	vi.useRealTimers();
 	vi.unstubAllGlobals();
-	delete document.documentElement.dataset.upConsent;
+	agree();
+	who = 'shopper-1';
 });
 
 describe('ids', () => {
@@ -35,15 +43,41 @@ describe('ids', () => {
 		expect(uuid7()).not.toBe(uuid7());
 	});
 
-	it('of shoppers stay the same on every page, and are none for those who ask not to be followed', () => {
+	it('of shoppers are none until the shop says yes, stay the same then, and go with a no', () => {
+		expect(shopperId()).toBe('');
+		expect(localStorage).toHaveLength(0);
+		agree('yes');
 		const id = shopperId();
 		expect(id).toMatch(/^[0-9a-f]{32}$/);
 		expect(shopperId()).toBe(id);
-		document.documentElement.dataset.upConsent = 'no';
+		agree('no');
 		expect(shopperId()).toBe('');
-		delete document.documentElement.dataset.upConsent;
+		agree('yes');
+		expect(shopperId()).not.toBe(id);
 		vi.stubGlobal('navigator', { globalPrivacyControl: true });
 		expect(shopperId()).toBe('');
+	});
+
+	it('of shoppers are none where nothing can be kept, since they would be others on every page', () => {
+		agree('yes');
+		vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+			throw new DOMException('full', 'QuotaExceededError');
+		});
+		expect(shopperId()).toBe('');
+		vi.restoreAllMocks();
+	});
+
+	it('tell by their time whether somebody has been here on an earlier day, unless the page says who it is', () => {
+		vi.setSystemTime(Date.UTC(2026, 5, 2, 12));
+		const of = (time: number) => uuid7(time).replace(/-/g, '');
+		expect(shopperKind(of(Date.UTC(2026, 5, 1, 23)))).toBe('returning');
+		expect(shopperKind(of(Date.UTC(2026, 5, 2, 1)))).toBe('new');
+		expect(shopperKind('')).toBe('new');
+		document.documentElement.dataset.upShopper = 'signed_in';
+		expect(shopperKind('')).toBe('signed_in');
+		document.documentElement.dataset.upShopper = 'somebody';
+		expect(shopperKind('')).toBe('new');
+		delete document.documentElement.dataset.upShopper;
 	});
 });
 
@@ -53,11 +87,40 @@ describe('a batch', () => {
 		signals.add({ kind: 'shown', place: 'product_page', product: 'A1' });
 		signals.add({ kind: 'clicked', place: 'product_page', product: 'A1' });
 		expect(sent).toHaveLength(0);
+		await settled();
 		expect(kept()).toHaveLength(1);
 		await vi.advanceTimersByTimeAsync(1500);
 		expect(sent[0]?.url).toBe('http://edge/s/shop/signals');
 		expect(sent[0]?.body.events.map((event) => event.kind)).toEqual(['shown', 'clicked']);
 		expect(kept()).toHaveLength(0);
+	});
+
+	it('is another one from when the shopper agrees on', async () => {
+		who = '';
+		const signals = box();
+		signals.add({ kind: 'shown' });
+		who = 'shopper-2';
+		signals.add({ kind: 'clicked' });
+		await vi.advanceTimersByTimeAsync(1500);
+		expect(sent.map(({ body }) => [body.shopper, body.events.length])).toEqual([
+			['', 1],
+			['shopper-2', 1],
+		]);
+	});
+
+	it('is kept for a next try only among the newest, and for a week', async () => {
+		status = 0;
+		for (let n = 0; n < 30; n++) {
+			box().add({ kind: 'shown' });
+			await vi.advanceTimersByTimeAsync(1500);
+		}
+		expect(kept()).toHaveLength(20);
+		status = 200;
+		vi.advanceTimersByTime(8 * 86_400_000);
+		box();
+		await settled();
+		expect(kept()).toHaveLength(0);
+		expect(sent).toHaveLength(0);
 	});
 
 	it('goes at once when the page is left', async () => {

@@ -1,3 +1,6 @@
+import { keptUnder, storage, uuid7 } from './ids';
+import type { Manifest } from './types';
+
 export type SignalEvent = {
 	id: string;
 	kind: 'shown' | 'clicked' | 'added' | 'ordered';
@@ -21,36 +24,9 @@ type Batch = { v: 1; shopper: string; visit: string; release: number; events: Si
 
 const MOST = 50;
 const WAIT_MS = 1500;
-
-/** Returns a UUID of version 7 (RFC 9562, 5.7): the time, then the random rest of one of version 4. */
-export function uuid7(now = Date.now()): string {
-	const time = now.toString(16).padStart(12, '0');
-	return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`;
-}
-
-function storage(): Storage | null {
-	try {
-		return localStorage;
-	} catch {
-		return null;
-	}
-}
-
-/** Returns the shopper's own random id on this shop; none for those who ask not to be followed. */
-export function shopperId(): string {
-	const refused =
-		(navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl ||
-		document.documentElement.dataset.upConsent === 'no';
-	if (refused) return '';
-	const kept = storage();
-	const id = kept?.getItem('up.shopper') || uuid7().replace(/-/g, '');
-	try {
-		kept?.setItem('up.shopper', id);
-	} catch {
-		// A full or closed storage: the id lasts as long as the page.
-	}
-	return id;
-}
+/** So many batches are kept for a next try, and for so long: a shop's storage is the shop's. */
+const MOST_KEPT = 20;
+const KEPT_MS = 7 * 86_400_000;
 
 /**
  * Collects signals and sends them in batches. Each batch lies under its own storage key from its first event until the
@@ -62,21 +38,32 @@ export class SignalBox {
 	#key = '';
 	#batch: SignalEvent[] = [];
 	#timer = 0;
+	#keeping = 0;
 	readonly #prefix: string;
 
-	constructor(edge: string, store: string, shopper: string, release: number) {
-		this.#url = `${edge}/s/${store}/signals`;
-		this.#prefix = `up.batch.${store}.`;
-		this.#head = { v: 1, shopper, visit: uuid7(), release };
+	readonly #shopper: () => string;
+
+	/** `shopper` tells who looks now, since consent may change during a visit. */
+	constructor({ edge, key, release }: Pick<Manifest, 'edge' | 'key' | 'release'>, shopper: () => string) {
+		this.#url = `${edge}/s/${key}/signals`;
+		this.#prefix = keptUnder(key);
+		this.#shopper = shopper;
+		this.#head = { v: 1, shopper: shopper(), visit: uuid7(), release };
 		addEventListener('pagehide', () => this.flush());
 		document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && this.flush());
 		this.#sendKept();
 	}
 
 	add(event: Omit<SignalEvent, 'id' | 'at'>): void {
+		const shopper = this.#shopper();
+		if (shopper !== this.#head.shopper) {
+			this.flush();
+			this.#head = { ...this.#head, shopper };
+		}
 		if (!this.#key) this.#key = this.#prefix + uuid7();
 		this.#batch.push({ id: uuid7(), at: new Date().toISOString(), language: document.documentElement.lang, ...event });
-		this.#keep();
+		// A hundred buttons that are seen in one task are written once.
+		this.#keeping ||= window.setTimeout(() => this.#keep());
 		if (this.#batch.length >= MOST) this.flush();
 		else if (!this.#timer) this.#timer = window.setTimeout(() => this.flush(), WAIT_MS);
 	}
@@ -85,6 +72,7 @@ export class SignalBox {
 		clearTimeout(this.#timer);
 		this.#timer = 0;
 		if (!this.#batch.length) return;
+		this.#keep();
 		const key = this.#key;
 		const batch = { ...this.#head, events: this.#batch };
 		this.#key = '';
@@ -93,21 +81,32 @@ export class SignalBox {
 	}
 
 	#keep(): void {
+		clearTimeout(this.#keeping);
+		this.#keeping = 0;
+		if (!this.#key) return;
 		try {
 			storage()?.setItem(this.#key, JSON.stringify({ ...this.#head, events: this.#batch }));
+			for (const key of this.#kept().slice(0, -MOST_KEPT)) storage()?.removeItem(key);
 		} catch {
 			// A full storage: the batch is sent all the same, only not kept for another try.
 		}
 	}
 
+	/** Returns the keys of what waits for another try, the oldest first. */
+	#kept(): string[] {
+		return Object.keys(storage() ?? {})
+			.filter((key) => key.startsWith(this.#prefix))
+			.sort();
+	}
+
 	#sendKept(): void {
-		const kept = storage();
-		for (const key of kept ? Object.keys(kept) : []) {
-			if (!key.startsWith(this.#prefix)) continue;
+		for (const key of this.#kept()) {
 			try {
-				void this.#send(key, JSON.parse(kept?.getItem(key) || '') as Batch);
+				const made = parseInt(key.slice(this.#prefix.length).replace('-', '').slice(0, 12), 16);
+				if (!(Date.now() - made < KEPT_MS)) throw Error();
+				void this.#send(key, JSON.parse(storage()?.getItem(key) || '') as Batch);
 			} catch {
-				kept?.removeItem(key);
+				storage()?.removeItem(key);
 			}
 		}
 	}

@@ -19,13 +19,16 @@ export type BoxNames = readonly string[];
 
 export type Product = {
 	sku: string;
+	/** What the shop's basket calls it, where the page says that it is not the sku. */
+	code: string;
 	name: string;
 	category: string;
 	/** As the page writes it, for example `189.00`; empty where it has none. */
 	price: string;
-	net: string;
-	was: string;
-	left: string;
+	/** Only where some text says live values. */
+	net?: string;
+	was?: string;
+	left?: string;
 	currency: string;
 	url: string;
 	situation: Situation;

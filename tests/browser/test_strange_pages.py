@@ -157,7 +157,7 @@ def test_a_refusal_gives_the_shops_own_way_back_as_it_was(strange: Strange) -> N
     strange.answer = lambda route: route.fulfill(status=403, body="token missing")
     ours.click()
     expect(strange.page.get_by_role("button", name="Add")).to_be_focused()
-    assert strange.page.locator(".wrap").get_attribute("style") == "display: flex; color: red;"
+    assert strange.page.locator(".wrap").get_attribute("style") == "display: flex; color: red"
     assert strange.page.evaluate("window.pressed") is None
     assert len(strange.posts) == 1
     assert strange.reads == 1

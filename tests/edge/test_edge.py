@@ -34,10 +34,10 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    for name in ("up", "live", "bar", "deal", "quantity", "kind", "second", "frame"):
+    for name in ("up", "live", "later", "deal", "quantity", "kind", "second", "frame", "reads"):
         (tmp_path / f"{name}.js").write_text(
-            "var UpTick=function(m){return m},UpLive={},UpBar={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"
-            "var UpFrame={}"
+            "var UpTick=function(m){return m},UpLive={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"
+            "var UpFrame={},UpReads={}"
         )
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put(PRODUCTS)

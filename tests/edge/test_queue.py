@@ -6,10 +6,11 @@ from threading import Event
 import pytest
 
 from tests.loops import ended
-from tests.samples import NOW
+from tests.samples import NOW, store
 from uptick.edge import queue as module
 from uptick.edge.queue import CommitQueue, Full, Unwritable
-from uptick.edge.script import ScriptCode, build_script
+from uptick.core.release.manifest import wire_basket
+from uptick.edge.script import Later, ScriptCode, build_script
 from uptick.usecases.serving import Served, StoreBatch, Unavailable
 
 
@@ -127,14 +128,12 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
 
 
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
-    from tests.samples import store
-
     def served(text: str) -> Served:
         return Served(
             1, store(), 1, {"note": text, "looks": [], "rules": [], "words": {}, "places": {}}, {"trials": []}, text
         )
 
-    code = ScriptCode("code", "live", "bar", "deal", "quantity", "kind", "second", "frame")
+    code = ScriptCode("code", "live", "deal", "quantity", "kind", "second", "frame", "reads", later=Later.of(b"later"))
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
     assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
@@ -143,12 +142,16 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 
 
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
-    code = ScriptCode("main", "live", "bar", "deal", "quantity", "kind", "second", "frame")
-    nothing = {"words": {}, "places": {}, "rules": [], "trials": []}
+    code = ScriptCode("main", "live", "deal", "quantity", "kind", "second", "frame", "reads", later=Later.of(b"later"))
+    usual = wire_basket(store().connection)
+    nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}
     plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}
     running = {"running": True, "reach": {}, "B": {"looks": {}, "words": {}}}
     assert code.for_store(plain) == "main;const pieces={}"
-    assert "bar" in code.for_store({**plain, "bar": "css"})
+    assert "live" in code.for_store({**plain, "bar": "css"})
+    page = {**usual, "read": {"kind": "page", "path": "/basket", "selector": ".count"}}
+    assert "reads" in code.for_store({**plain, "basket": page})
+    assert "reads" in code.for_store({**plain, "basket": {**usual, "read": {**usual["read"], "items": "lines"}}})
     assert "live" in code.for_store({**plain, "words": {"ready": {"en-GB": ["Buy ", {"v": "price"}]}}})
     assert "live" not in code.for_store({**plain, "words": {"ready": {"en-GB": ["Buy"]}}})
     assert "deal" in code.for_store({**plain, "trials": [running]})

@@ -93,6 +93,7 @@ def test_the_described_api_is_the_one_that_types_are_made_from() -> None:
     assert openapi.FACTS.read_text() == openapi.facts()
     assert json.loads(openapi.MANIFEST.read_text()) == json.loads(json.dumps(openapi.told_to_the_script()))
     assert openapi.SCRIPT_FACTS.read_text() == openapi.script_facts()
+    assert openapi.LATER_FACTS.read_text() == openapi.later_facts()
 
 
 def test_signing_in_gives_an_http_only_same_site_cookie_and_signing_out_ends_it(stranger: TestClient) -> None:

@@ -11,7 +11,7 @@ from uptick.usecases.serving import Served, TrialScope
 
 _STAMP = text("""
 SELECT s.id, s.profile, coalesce(r.n, 0) AS n, coalesce(r.hash, '') || '-' || coalesce(t.hash, '') || '-' ||
-    coalesce(t.n, 0) AS stamp
+    coalesce(t.n, 0) || '-' || md5(s.profile::text) AS stamp
 FROM stores s
 LEFT JOIN LATERAL (SELECT n, hash FROM releases WHERE store_id = s.id ORDER BY n DESC LIMIT 1) r ON true
 LEFT JOIN LATERAL (SELECT n, hash FROM trial_revisions WHERE store_id = s.id ORDER BY n DESC LIMIT 1) t ON true

@@ -5,7 +5,7 @@ import re
 import time
 from collections import Counter
 from collections.abc import AsyncIterator, Awaitable, Callable
-from contextlib import asynccontextmanager
+from contextlib import asynccontextmanager, suppress
 from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
@@ -26,12 +26,14 @@ from uptick.core.button.merge import Json
 from uptick.core.errors import BadSignal
 from uptick.core.shop.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full, Unwritable
-from uptick.edge.script import ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
-from uptick.usecases.serving import Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
+from uptick.edge.script import Later, ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
+from uptick.usecases.serving import Changes, Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
 
 log = structlog.get_logger()
 _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
-_KEPT_S = 1.0
+# So long what is kept is believed while changes are heard, and while they are not; the first is a slow look behind.
+_KEPT_S, _UNHEARD_S = 60.0, 1.0
+_MOST_KEPT = 10_000
 _TELL_EVERY_S = 10.0
 _KEY = re.compile(r"[A-Za-z0-9][A-Za-z0-9._-]{0,62}")
 _DIGEST = re.compile(r"[0-9a-f]{16}")
@@ -43,6 +45,7 @@ class EdgeParts:
 
     shelf: Shelf
     writer: Writer
+    changes: Changes
     clock: Callable[[], datetime]
     draft_of: Callable[[str, str], Json | None]
     script_dir: Path
@@ -69,61 +72,88 @@ async def _body(request: Request) -> bytes | None:
     return b"".join(parts)
 
 
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """What a store serves, until when that is believed; `served` is None where there is no such store."""
+
+    served: Served | None
+    scopes: tuple[TrialScope, ...]
+    file: ScriptFile | None
+    until: float
+
+
 class Edge:
     """The requests of shops' pages. What it keeps in memory it can always read again."""
 
     def __init__(self, parts: EdgeParts) -> None:
         self._parts = parts
         self._queue = CommitQueue(parts.writer, parts.clock)
-        self._files: dict[str, ScriptFile] = {}
-        self._known: dict[str, tuple[float, Served, tuple[TrialScope, ...]]] = {}
+        self._code = ScriptCode.read(parts.script_dir)
+        self._kept: dict[str, Kept] = {}
+        self._reading: dict[str, asyncio.Task[Kept]] = {}
+        # Counted up with every change that is heard, so that what was read before it is not kept after it.
+        self._heard = 0
         self._away, self._away_told = 0, -_TELL_EVERY_S
 
     @asynccontextmanager
     async def lifespan(self, _: Starlette) -> AsyncIterator[None]:
+        loop = asyncio.get_running_loop()
         self._queue.start()
+        self._parts.changes.start(lambda key: self._hear(loop, key))
         yield
+        # The listener may be calling into this very loop.
+        await asyncio.to_thread(self._parts.changes.stop)
         await self._queue.stop()
+
+    def _hear(self, loop: asyncio.AbstractEventLoop, key: str | None) -> None:
+        # While the edge stops, its loop may be gone before the listener is.
+        with suppress(RuntimeError):
+            loop.call_soon_threadsafe(self._forget, key)
+
+    def _forget(self, key: str | None) -> None:
+        """Read a store again at the next request; without a key every store."""
+        self._heard += 1
+        if key is None:
+            self._kept.clear()
+        else:
+            self._kept.pop(key, None)
 
     async def script(self, request: Request) -> Response:
         """Serve the file afresh by its name, or for ever by its own hash."""
-        served = await self._served(request.path_params["key"])
+        kept = await self._known(request.path_params["key"])
         name = request.path_params["name"]
-        if served is None:
+        if kept is None or kept.served is None:
             return Response("// Up Tick: there is no such store.\n", 404, _OPEN, "text/javascript")
-        if name == "up.js" and not (served.release_n and is_current(served.release)):
+        file = kept.file
+        if file is None:
             # The line may stand in a shop before its first release; the shop's console stays clean.
             headers = {**_OPEN, "Cache-Control": "no-cache"}
-            return Response("// Up Tick: this store has no release yet.\n", 200, headers, "text/javascript")
-        file = self._file(served)
+            says = "// Up Tick: this store has no release yet.\n" if name == "up.js" else "// Up Tick: no such file.\n"
+            return Response(says, 200 if name == "up.js" else 404, headers, "text/javascript")
         if name != "up.js" and name != f"{file.etag}.js":
             return Response("// Up Tick: that is not the current file.\n", 404, _OPEN, "text/javascript")
         keeps = "no-cache" if name == "up.js" else "max-age=31536000, immutable"
         headers = {**_OPEN, "ETag": f'"{file.etag}"', "Cache-Control": keeps, "Vary": "Accept-Encoding"}
         if f'"{file.etag}"' in request.headers.get("if-none-match", "").replace("W/", ""):
             return Response(None, 304, headers)
-        takes = request.headers.get("accept-encoding", "")
-        if "br" in takes:
-            return Response(file.brotlied, 200, {**headers, "Content-Encoding": "br"}, "text/javascript")
-        if "gzip" in takes:
-            return Response(file.gzipped, 200, {**headers, "Content-Encoding": "gzip"}, "text/javascript")
-        return Response(file.plain, 200, headers, "text/javascript")
+        return _packed(file, request, headers)
 
-    def _file(self, served: Served) -> ScriptFile:
-        name = f"{served.store.key}/{served.stamp}"
-        file = self._files.get(name)
-        if file is None:
-            file = build_script(ScriptCode.read(self._parts.script_dir), served, self._parts.origin)
-            self._files = {n: f for n, f in self._files.items() if not n.startswith(f"{served.store.key}/")}
-            self._files[name] = file
-        return file
+    async def later(self, request: Request) -> Response:
+        """Serve what every store's script loads once its buttons stand, for ever by its own hash."""
+        file = self._code.later
+        if request.path_params["name"] != file.name:
+            return Response("// Up Tick: that is not the current file.\n", 404, _OPEN, "text/javascript")
+        headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "Vary": "Accept-Encoding"}
+        return _packed(file, request, headers)
 
     async def manifest(self, request: Request) -> Response:
         """Give the same release and trials as plain JSON."""
-        served = await self._served(request.path_params["key"])
-        if served is None:
+        kept = await self._known(request.path_params["key"])
+        if kept is None or kept.served is None:
             return Response(b'{"error":"unknown store"}', 404, _OPEN, "application/json")
-        body = orjson.dumps(manifest_of(served, self._parts.origin))
+        if kept.file is None:
+            return Response(b'{"error":"no release yet"}', 404, _OPEN, "application/json")
+        body = orjson.dumps(manifest_of(kept.served, self._parts.origin, self._code.later))
         return Response(body, 200, {**_OPEN, "Cache-Control": "no-cache"}, "application/json")
 
     async def draft(self, request: Request) -> Response:
@@ -134,9 +164,9 @@ class Edge:
             return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
         manifest = {
             "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True,
-            "studio": self._parts.studio_origin,
+            "studio": self._parts.studio_origin, "later": self._code.later.told,
         }  # fmt: skip
-        text = script_text(ScriptCode.read(self._parts.script_dir), manifest, self._parts.origin)
+        text = script_text(self._code, manifest, self._parts.origin)
         return Response(text, 200, {**_OPEN, "Cache-Control": "no-store"}, "text/javascript")
 
     async def picture(self, request: Request) -> Response:
@@ -160,11 +190,11 @@ class Edge:
 
     async def signals(self, request: Request) -> Response:
         """Take a batch. The answer follows the commit; what was refused is named, and counted by reason."""
-        known = await self._store(request.path_params["key"])
-        if known is None:
+        known = await self._known(request.path_params["key"])
+        if known is None or known.served is None:
             return self._answer(404, {"error": "unknown store"})
-        served, trials = known
-        if request.headers.get("origin", served.store.origin) != served.store.origin:
+        served, trials = known.served, known.scopes
+        if request.headers.get("origin", served.store.origin) not in served.store.origins:
             return await self._refuse_all(served, 403, "wrong_origin")
         body = await _body(request)
         if body is None:
@@ -220,23 +250,50 @@ class Edge:
     def _answer(self, status: int, body: Json, headers: dict[str, str] | None = None) -> Response:
         return Response(orjson.dumps(body), status, {**_OPEN, **(headers or {})}, "application/json")
 
-    async def _served(self, key: str) -> Served | None:
-        return await asyncio.to_thread(self._parts.shelf.served, key) if _KEY.fullmatch(key) else None
-
-    async def _store(self, key: str) -> tuple[Served, tuple[TrialScope, ...]] | None:
-        """Return a store with its trials, at most a second old."""
-        kept = self._known.get(key)
-        now = time.monotonic()
-        if kept and now - kept[0] < _KEPT_S:
-            return kept[1], kept[2]
-        served = await self._served(key)
-        if served is None:
+    async def _known(self, key: str) -> Kept | None:
+        """Return what a store serves, from memory as long as nothing else has been heard; many askers read it once."""
+        kept = self._kept.get(key)
+        if kept and time.monotonic() < kept.until:
+            return kept
+        if not _KEY.fullmatch(key):
             return None
-        scopes = await asyncio.to_thread(
-            lambda: self._parts.shelf.scopes(served.store_id, is_practice=served.store.is_practice)
-        )
-        self._known[key] = (now, served, scopes)
-        return served, scopes
+        reading = self._reading.get(key)
+        if reading is None:
+            reading = self._reading[key] = asyncio.create_task(self._read(key, kept))
+            reading.add_done_callback(lambda _: self._reading.pop(key, None))
+        return await asyncio.shield(reading)
+
+    async def _read(self, key: str, before: Kept | None) -> Kept:
+        heard = self._heard
+        kept = await asyncio.to_thread(self._look_up, key, before)
+        if heard == self._heard:
+            if len(self._kept) >= _MOST_KEPT:
+                self._kept.clear()
+            self._kept[key] = kept
+        return kept
+
+    def _look_up(self, key: str, before: Kept | None) -> Kept:
+        """Read what a store serves and pack it. This takes longer than other requests may wait: never on the loop."""
+        shelf = self._parts.shelf
+        until = time.monotonic() + (_KEPT_S if self._parts.changes.hears else _UNHEARD_S)
+        served = shelf.served(key)
+        if served is None:
+            return Kept(None, (), None, until)
+        scopes = shelf.scopes(served.store_id, is_practice=served.store.is_practice)
+        file = before.file if before and before.served and before.served.stamp == served.stamp else None
+        if file is None and served.release_n and is_current(served.release):
+            file = build_script(self._code, served, self._parts.origin)
+        return Kept(served, scopes, file, until)
+
+
+def _packed(file: ScriptFile | Later, request: Request, headers: dict[str, str]) -> Response:
+    """Return a file as small as the browser takes it."""
+    takes = request.headers.get("accept-encoding", "")
+    if "br" in takes:
+        return Response(file.brotlied, 200, {**headers, "Content-Encoding": "br"}, "text/javascript")
+    if "gzip" in takes:
+        return Response(file.gzipped, 200, {**headers, "Content-Encoding": "gzip"}, "text/javascript")
+    return Response(file.plain, 200, headers, "text/javascript")
 
 
 class _Plain:
@@ -258,6 +315,7 @@ def create_edge(parts: EdgeParts) -> Starlette:
         routes=[
             Route("/health", edge.health),
             Route("/fonts/{name}", edge.font),
+            Route("/later/{name}", edge.later),
             Route("/s/{key}/signals", _Plain(edge.signals), methods=["POST"]),
             Route("/s/{key}/manifest.json", edge.manifest),
             Route("/s/{key}/draft.js", edge.draft),

@@ -1,6 +1,6 @@
 """What passes between the edge and the data: what a store serves, and signals to keep."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime, timedelta
 from typing import Any, Protocol, cast
@@ -81,6 +81,15 @@ class Shelf(Protocol):
     def served(self, key: str) -> Served | None: ...
     def picture(self, digest: str) -> tuple[str, bytes] | None: ...
     def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]: ...
+
+
+class Changes(Protocol):
+    """Tells when what a store serves has changed; `hears` is false while it could miss that."""
+
+    @property
+    def hears(self) -> bool: ...
+    def start(self, changed: Callable[[str | None], None]) -> None: ...
+    def stop(self) -> None: ...
 
 
 class Unavailable(Exception):

@@ -64,7 +64,6 @@ def test_a_release_carries_each_look_once_and_says_which_class_has_it() -> None:
     assert len(compiled["looks"]) == 2
     assert compiled["rules"][0]["reach"] == {"categories": ["Jars"], "placements": ["listing_card"]}
     assert [font["family"] for font in compiled["fonts"]] == ["up-figtree", "up-figtree"]
-    assert compiled["basket"]["product_field"] == "sku"
 
 
 def test_a_release_names_quantity_boxes_where_there_are_any() -> None:

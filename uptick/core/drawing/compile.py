@@ -238,9 +238,11 @@ _TELLS = {
 }  # fmt: skip
 
 
-# It slides quickly (0.3 s is common practice), casts its shadow away from the edge and puts no shade over the page.
+# It slides quickly (0.3 s is common practice), casts its shadow away from the edge, puts no shade over the page and
+# keeps clear of what a phone draws at its edges (`viewport-fit=cover`).
 BAR_CSS = (
     ":host{all:initial;position:fixed;inset:auto 0 0;z-index:2147483000;visibility:hidden;transform:translateY(110%);"
+    "padding:0 env(safe-area-inset-right) env(safe-area-inset-bottom) env(safe-area-inset-left);"
     "transition:transform .3s,visibility .3s;background:#fff;color:#111;box-shadow:0 -2px 12px rgb(0 0 0/.18);"
     "font:15px/1.3 system-ui,sans-serif}:host([data-in]){visibility:visible;transform:none}"
     "div{display:flex;align-items:center;gap:16px;max-width:1128px;margin:0 auto;padding:8px 16px}"

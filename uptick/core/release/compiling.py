@@ -14,14 +14,13 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.layer_ref import BASELINE, LayerRef
 from uptick.core.button.merge import Json
-from uptick.core.drawing.compile import BAR_CSS, BASE_CSS, CompiledButton, compile_button, compile_words
+from uptick.core.drawing.compile import BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.drawing.css import font_family
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
     CompiledRelease,
-    WireBasket,
     WireFont,
     WireLanguage,
     WireMoney,
@@ -32,7 +31,6 @@ from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
 from uptick.core.resolved.resolve import VersionLayer, sets_look
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.store import Store
-from uptick.core.words.outcome_words import outcome_words
 from uptick.core.words.wording import is_rtl, money_rule, plural_table
 
 
@@ -65,7 +63,6 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     release: CompiledRelease = {
         "language": settings.language,
         "languages": languages,
-        "basket": _connection(store),
         "fonts": compile_fonts(kit, families, settings.languages),
         "base": BASE_CSS,
         "looks": looks.made,
@@ -77,13 +74,8 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
         "words": compile_words(_layer(snapshot, BASELINE)),
     }
     if Placement.STICKY_BAR in places:
-        release["bar"] = BAR_CSS
+        release["bar"] = True
     return release
-
-
-def _connection(store: Store) -> WireBasket:
-    told: WireBasket = store.connection.model_dump(mode="json")  # type: ignore[assignment]
-    return told
 
 
 def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
@@ -185,7 +177,6 @@ def _compile_language(language: str, store: Store) -> WireLanguage:
     money: WireMoney = {**asdict(money_rule(language, store.currency)), "currency": store.currency}  # type: ignore[typeddict-item]
     return {
         "money": money,
-        "outcomes": outcome_words(language),
         "rtl": is_rtl(language),
         "plurals": plural_table(language),
     }

@@ -3,11 +3,12 @@
 Everything here is what travels; a store's release is kept in this form, and the edge adds where it is served from.
 """
 
-from typing import NotRequired
+from typing import Literal, NotRequired
 
 from typing_extensions import TypeAliasType, TypedDict
 
 from uptick.core.drawing.compile import CompiledButton, WirePattern
+from uptick.core.shop.connection import BasketLink, FormPost, JsonCall
 
 # Texts of one layer, by moment and language.
 Words = TypeAliasType("Words", dict[str, dict[str, WirePattern]])
@@ -32,15 +33,13 @@ class WireMoney(TypedDict):
 
 
 class WireLanguage(TypedDict):
-    """`outcomes` are what is said when a press was refused, when nobody knows what came of it, and what leads on then.
+    """`box` is what a quantity box and its keys are usually called, where the store has one.
 
-    `box` is what a quantity box and its keys are usually called, where the store has one; `plurals` are the plural
-    categories of 0 to 199, each a figure.
+    `plurals` are the plural categories of 0 to 199, each a figure.
     """
 
     money: WireMoney
     rtl: bool
-    outcomes: NotRequired[tuple[str, str, str]]
     box: NotRequired[tuple[str, str, str]]
     plurals: str
 
@@ -73,17 +72,46 @@ class WireTrial(TypedDict):
     B: WireVersion
 
 
-class WireBasket(TypedDict):
-    """How a press reaches the shop's basket; without a page of its own the basket is the path that is read."""
+class WireToken(TypedDict):
+    source: Literal["meta", "cookie", "field"]
+    source_name: str
+    sent_as: Literal["field", "header"]
+    sent_name: str
 
-    kind: NotRequired[str]
+
+class WireRead(TypedDict):
+    """How the basket says what is in it: as JSON with dotted names of its parts, or on a page by a selector."""
+
+    kind: Literal["json", "page"]
+    path: str
+    count: NotRequired[str]
+    items: NotRequired[str]
+    product: NotRequired[str]
+    option: NotRequired[str]
+    quantity: NotRequired[str]
+    selector: NotRequired[str]
+
+
+class WireBasket(TypedDict):
+    """How a press reaches the shop's basket; see `uptick.core.shop.connection`."""
+
+    kind: Literal["form_post", "json_call", "basket_link"]
     add_path: str
-    read_path: str
-    basket_path: NotRequired[str | None]
-    checkout_path: str
+    method: NotRequired[str]
+    body: NotRequired[dict[str, object]]
     product_field: str
-    option_field: str
+    option_fields: list[str]
     quantity_field: str
+    token: NotRequired[WireToken]
+    read: NotRequired[WireRead]
+    basket_path: str
+    checkout_path: str
+
+
+def wire_basket(connection: FormPost | JsonCall | BasketLink) -> WireBasket:
+    """Return a connection as the script is told it."""
+    told: WireBasket = connection.model_dump(mode="json", exclude_none=True)  # type: ignore[assignment]
+    return told
 
 
 class WireFont(TypedDict):
@@ -105,21 +133,32 @@ class CompiledRelease(TypedDict):
 
     language: str
     languages: dict[str, WireLanguage]
-    basket: WireBasket
     fonts: list[WireFont]
     base: str
-    bar: NotRequired[str]
+    bar: NotRequired[bool]
     looks: list[CompiledButton]
     rules: list[WireRule]
     places: dict[str, WirePlace]
     words: Words
 
 
+class WireLater(TypedDict):
+    """The file that is loaded once the buttons stand: its name on the edge, and what it must be."""
+
+    file: str
+    integrity: str
+
+
 class Manifest(CompiledRelease):
-    """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`."""
+    """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`.
+
+    The basket is the store's own: a connection that was mended holds for every release.
+    """
 
     edge: str
     key: str
+    basket: WireBasket
+    later: WireLater
     release: int
     trials: list[WireTrial]
     draft: NotRequired[bool]

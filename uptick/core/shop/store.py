@@ -1,32 +1,15 @@
 """What Up Tick knows of a shop: who it is, where its buttons stand, and how its basket is told."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
 from uptick.core.button.document import Device, Language, Placement
 from uptick.core.button.lengths import Ground
 from uptick.core.button.look import Colour, Part
+from uptick.core.shop.connection import BasketConnection
 
 Origin = Annotated[str, StringConstraints(pattern=r"^https?://[a-z0-9.\-]+(:\d+)?$")]
-FieldName = Annotated[str, StringConstraints(pattern=r"^[A-Za-z_][\w\-\[\]]{0,60}$")]
-ShopPath = Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
-
-
-class FormPost(Part):
-    """A basket that takes a form post; `read_path` tells as JSON what is in it.
-
-    `basket_path` is the page on which a shopper sees the basket, where that is not the path that is read.
-    """
-
-    kind: Literal["form_post"] = "form_post"
-    add_path: ShopPath
-    read_path: ShopPath
-    basket_path: ShopPath | None = None
-    product_field: FieldName
-    option_field: FieldName
-    quantity_field: FieldName
-    checkout_path: ShopPath = "/checkout"
 
 
 class Surface(Part):
@@ -59,9 +42,10 @@ class Store(Part):
     language: Language
     currency: str
     origin: Origin
+    more_origins: tuple[Origin, ...] = ()
     timezone: str
     is_practice: bool
-    connection: FormPost
+    connection: BasketConnection
     surfaces: dict[Placement, Surface]
     windows_px: dict[Device, float] = WINDOWS_PX
 
@@ -69,6 +53,11 @@ class Store(Part):
         """Return what relative lengths are relative to; where a device has no container, the narrowest stands in."""
         surface = self.surfaces[placement]
         return Ground(surface.width_px(device), self.windows_px.get(device, WINDOWS_PX[device]))
+
+    @property
+    def origins(self) -> tuple[str, ...]:
+        """Return every address at which the shop has pages."""
+        return (self.origin, *self.more_origins)
 
     @property
     def places(self) -> tuple[Placement, ...]:

@@ -1,7 +1,7 @@
-"""What a shopper is told when a press did not end in the basket, by language."""
+"""What a shopper is told when a press did not end in the basket, by language. English stands in for all others."""
 
 # From memory, plain words of everyday shopping: the press was refused; nobody knows what came of it; the link to look.
-_KNOWN = {
+OUTCOME_WORDS = {
     "ar": ("لم تتم الإضافة. يمكنك استخدام زر المتجر.", "لا نعرف إن كانت الإضافة قد تمت.", "انظر في السلة"),
     "cs": ("Nebylo přidáno. Použijte prosím toto tlačítko.", "Nevíme, zda bylo přidáno.", "Podívejte se do košíku"),
     "da": ("Ikke tilføjet. Brug venligst denne knap.", "Vi ved ikke, om den blev tilføjet.", "Se i kurven"),
@@ -23,11 +23,3 @@ _KNOWN = {
     "sv": ("Inte tillagd. Använd den här knappen.", "Vi vet inte om den lades till.", "Se i varukorgen"),
     "tr": ("Eklenmedi. Lütfen bu düğmeyi kullanın.", "Eklenip eklenmediği bilinmiyor.", "Sepete bakın"),
 }  # fmt: skip
-
-
-def outcome_words(language: str) -> tuple[str, str, str]:
-    """Return the sentences of a refused and of an unknown press, and the words of the link to the basket.
-
-    English stands in for a language that is not among those that ship.
-    """
-    return _KNOWN.get(language.partition("-")[0], _KNOWN["en"])

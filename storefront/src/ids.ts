@@ -1,0 +1,44 @@
+const ID = 'up.shopper';
+
+/** Returns a UUID of version 7 (RFC 9562, 5.7). Not by `randomUUID`, which pages without TLS have not. */
+export function uuid7(now = Date.now()): string {
+	const bytes = crypto.getRandomValues(new Uint8Array(10));
+	bytes[0] = (bytes[0]! & 15) | 112;
+	bytes[2] = (bytes[2]! & 63) | 128;
+	const hex =
+		now.toString(16).padStart(12, '0') + Array.from(bytes, (byte) => (byte + 256).toString(16).slice(1)).join('');
+	return hex.replace(/^(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-');
+}
+
+/** Returns what the browser keeps for this shop; null where it is closed to us. */
+export function storage(): Storage | null {
+	try {
+		return localStorage;
+	} catch {
+		return null;
+	}
+}
+
+/**
+ * Returns the shopper's own random id on this shop; none until the page says that the shopper has agreed, none for those
+ * who ask not to be followed, and none where it cannot be kept: it would be another one on every page.
+ */
+export function shopperId(): string {
+	const kept = storage();
+	const agreed = document.documentElement.dataset.upConsent;
+	try {
+		if (agreed === 'no') kept?.removeItem(ID);
+		if (agreed !== 'yes' || (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl) return '';
+		const id = kept?.getItem(ID) || uuid7().replace(/-/g, '');
+		kept?.setItem(ID, id);
+		return kept?.getItem(ID) === id ? id : '';
+	} catch {
+		return '';
+	}
+}
+
+/** Under what batches of signals lie until they are answered, by store. */
+export const keptUnder = (store: string) => `up.batch.${store}.`;
+
+/** Tells whether some batch still waits to be sent. */
+export const hasKept = (store: string) => Object.keys(storage() ?? {}).some((key) => key.startsWith(keptUnder(store)));

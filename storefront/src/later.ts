@@ -1,0 +1,31 @@
+import { Bar } from './bar';
+import { orderTeller } from './order';
+import { press, tellingOf, type SignalOf } from './press';
+import { watcher } from './seen';
+import { SignalBox } from './signals';
+import type { Shop, Stand } from './stand';
+
+/** What no page needs before its buttons stand: what presses mean, who has seen what, the bar, orders. */
+export type Later = {
+	press: (stand: Stand, after: string) => void;
+	watch: (stand: Stand) => void;
+	bar: (Standing: typeof Stand) => Bar;
+	tellOrders: () => void;
+};
+
+function begin(shop: Shop): Later {
+	const { manifest } = shop;
+	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
+	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
+	return {
+		press: (stand, after) => void press(stand, shop, after, signal),
+		watch: watcher((stand) => signal('shown', tellingOf(stand, shop))),
+		bar: (Standing) => new Bar(shop, Standing),
+		tellOrders: orderTeller(signal, shop.spoken.money),
+	};
+}
+export type Begin = typeof begin;
+
+// It is handed over by the element that loaded it: no name of ours is global on the shop's page.
+const own = document.currentScript as (HTMLScriptElement & { up?: Begin }) | null;
+if (own) own.up = begin;

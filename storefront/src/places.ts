@@ -1,0 +1,180 @@
+import type { Bar } from './bar';
+import type { Later } from './later';
+import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TOLD_BY, type Products } from './page';
+import { Stand, type Shop } from './stand';
+
+const PLACES = '[data-up-place]';
+/** So long work goes on before the page may do its own. */
+const SLICE_MS = 8;
+const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
+
+export type Following = {
+	shop: Shop;
+	/** Uses what a page needs only after its buttons stand, once that is loaded. */
+	later: (then: (tools: Later) => void, fails?: () => void) => void;
+	/** Called before the first button stands: what it needs to stand once and as it stays. */
+	ready: () => unknown;
+	/** Called when the page's root has changed; tells whether that changes who looks, or in which language. */
+	turned: () => boolean;
+};
+
+/**
+ * Follows every place of the page: those that come, go, are used again or change what they tell. There is one observer of
+ * each kind for the whole page, and a change is looked at only where it is.
+ */
+export class Places {
+	readonly #of: Following;
+	readonly #all = new Map<Element, Stand>();
+	readonly #near = new Set<Stand>();
+	#bar: Bar | null = null;
+	#waiting: Stand[] | null = null;
+	#products: Products = { by: new Map() };
+	/** A place's own height is told by this, so that no layout is forced to measure anything. */
+	readonly #sizes = new ResizeObserver((entries) =>
+		entries.forEach(({ target, contentRect, borderBoxSize: [border] }) => {
+			const stand = this.#all.get(target);
+			if (!stand || stand.is === 'ours') return;
+			const counts = getComputedStyle(target).boxSizing === 'border-box';
+			stand.own = { high: contentRect.height, more: counts && border ? border.blockSize - contentRect.height : 0 };
+		}),
+	);
+	/** A place gets its button when it comes within a window's height of being seen: a long list costs no more than a short one. */
+	readonly #nearing = new IntersectionObserver(
+		(entries) => {
+			const come = entries.flatMap(({ isIntersecting, target }) =>
+				isIntersecting ? (this.#all.get(target) ?? []) : [],
+			);
+			if (come[0]) void this.#come(come);
+		},
+		{ rootMargin: '100% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
+	);
+	readonly #changes = new MutationObserver((records) => this.#hear(records));
+
+	constructor(of: Following) {
+		this.#of = of;
+	}
+
+	start(): void {
+		this.#readPage();
+		this.#find();
+		this.#listen();
+		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
+		let asked = 0;
+		const soon = () => (asked ||= window.setTimeout(() => ((asked = 0), this.tend())));
+		for (const kind of ['change', 'click']) document.addEventListener(kind, soon, true);
+	}
+
+	#listen(): void {
+		this.#changes.observe(document.documentElement, {
+			childList: true,
+			subtree: true,
+			characterData: true,
+			attributeFilter: [...TOLD_BY, ...ROOT_TELLS, 'data-up-stands', 'value'],
+		});
+	}
+
+	/** Writes into the page without hearing of it. */
+	#write(work: () => void): void {
+		const before = this.#changes.takeRecords();
+		this.#changes.disconnect();
+		work();
+		this.#listen();
+		if (before[0]) this.#hear(before);
+	}
+
+	read(place: HTMLElement, form: string, instead: string) {
+		return readProduct(place, this.#products, form, instead, this.#of.shop.readAmounts);
+	}
+
+	/** Makes every button true; with `anew`, who looks or by what has changed. */
+	tend(anew = false): void {
+		this.#write(() => {
+			this.#near.forEach((stand) => stand.tend(anew));
+			this.#tendBar(anew);
+		});
+	}
+
+	#readPage(): void {
+		const schema = readSchema();
+		this.#products = indexProducts(schema);
+		// Orders are told on few pages, and not always with a load of its own.
+		if (!schema.some((node) => isA(node, /\bOrder$/))) return;
+		this.#of.later((tools) => tools.tellOrders());
+	}
+
+	#find(): void {
+		for (const [place, stand] of this.#all)
+			if (!place.isConnected || !place.matches(PLACES)) {
+				stand.leave('gone');
+				this.#all.delete(place);
+				this.#near.delete(stand);
+			}
+		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
+			if (this.#all.has(place) || place === this.#bar?.place) continue;
+			this.#all.set(place, new Stand(this.#of.shop, place));
+			this.#sizes.observe(place);
+			this.#nearing.observe(place);
+		}
+	}
+
+	/** Stands those that have come near, a slice at a time, so that the page stays quick while many come at once. */
+	async #come(come: Stand[]): Promise<void> {
+		this.#waiting?.push(...come);
+		if (this.#waiting) return;
+		this.#waiting = come;
+		await this.#of.ready();
+		while (this.#waiting.length) {
+			this.#write(() => this.#slice(this.#waiting!));
+			if (this.#waiting.length) await new Promise((done) => setTimeout(done));
+		}
+		this.#waiting = null;
+		this.#write(() => this.#tendBar());
+	}
+
+	#slice(waiting: Stand[]): void {
+		const until = performance.now() + SLICE_MS;
+		for (let stand = waiting.shift(); stand; stand = performance.now() < until ? waiting.shift() : undefined) {
+			if (!this.#all.has(stand.place)) continue;
+			this.#near.add(stand);
+			stand.tend();
+		}
+	}
+
+	/** The bar follows the product of the page, and there is one of them. */
+	#tendBar(anew = false): void {
+		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
+		if (this.#bar) this.#bar.follow(main, anew);
+		else if (main && this.#of.shop.manifest.bar)
+			this.#of.later((tools) => {
+				this.#bar ??= tools.bar(Stand);
+				this.#write(() => this.#tendBar());
+			});
+	}
+
+	#hear(records: MutationRecord[]): void {
+		let data = false;
+		let found = false;
+		const changed = new Set<Element>();
+		for (const { type, target, addedNodes, removedNodes } of records) {
+			const nodes = [...addedNodes, ...removedNodes];
+			if (target === document.documentElement && type === 'attributes') {
+				if (this.#of.turned()) this.tend(true);
+				continue;
+			}
+			const element = target instanceof Element ? target : target.parentElement;
+			data ||= isInData(element) || nodes.some(holdsData);
+			found ||= type === 'attributes' || nodes.some((node) => node instanceof Element);
+			const at = element?.closest(PLACES);
+			const form = element?.closest('form');
+			if (at) changed.add(at);
+			if (form) changed.add(form);
+		}
+		if (data) this.#readPage();
+		this.#write(() => {
+			if (found) this.#find();
+			for (const stand of this.#near)
+				if (data || changed.has(stand.place) || (stand.form && changed.has(stand.form))) stand.tend();
+			this.#tendBar();
+		});
+	}
+}
