@@ -1,13 +1,15 @@
 """The demo: Thornmere Apiary Supply, made by the same use cases as by hand, its past sent through the edge."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from datetime import datetime, timedelta
 from typing import Any
 
 import httpx2
 from sqlalchemy import text
 
+from ops import demo_row
 from ops import demo_words as words
+from practice.row import ROW
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
 from uptick.core.rules.reach import Reach
@@ -87,9 +89,13 @@ def demo_store(practice_origin: str) -> Store:
     )
 
 
-def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None]) -> None:
-    """Make the person and the store, and unless `empty` its whole past; a second call only keeps addresses true."""
-    store = demo_store(wiring.environment.practice_origin)
+def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool = False) -> None:
+    """Make the person and the store, and unless `empty` its whole past; a second call only keeps addresses true.
+
+    With `row` the small shops beside it become stores of the same person.
+    """
+    practice = wiring.environment.practice_origin
+    store = demo_store(practice)
     with wiring.open_accounts() as accounts:
         known = KEY in accounts.store_keys()
         if not known:
@@ -99,14 +105,28 @@ def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None]) -> None:
                 language=words.EN, currency="GBP", baseline=BASELINE, placements={}, more_languages=more
             )
             accounts.add_store(store, settings, owner, clock() - timedelta(days=60))
-    with wiring.engine.begin() as db:
-        # Ports may differ from the last start.
-        profile = "jsonb_set(profile, '{origin}', to_jsonb(CAST(:origin AS text)))"
-        db.execute(
-            text(f"UPDATE stores SET profile = {profile} WHERE key = :key"), {"origin": store.origin, "key": KEY}
-        )
+    _keep_addresses(wiring, [store, *(demo_row.row_store(shop, practice) for shop in ROW.values())])
     if not known and not empty:
         _History(wiring, say).fill()
+    if row and not empty:
+        demo_row.fill(wiring, ada(wiring), say)
+
+
+def ada(wiring: Wiring) -> Person:
+    """Return the demo's person."""
+    with wiring.open_accounts() as accounts:
+        found = accounts.find(EMAIL)
+    assert found is not None
+    return found[0]
+
+
+def _keep_addresses(wiring: Wiring, stores: Iterable[Store]) -> None:
+    """Write down where the shops are now: ports may differ from the last start."""
+    profile = "jsonb_set(profile, '{origin}', to_jsonb(CAST(:origin AS text)))"
+    where = text(f"UPDATE stores SET profile = {profile} WHERE key = :key AND profile->>'origin' <> :origin")
+    with wiring.engine.begin() as db:
+        for store in stores:
+            db.execute(where, {"origin": store.origin, "key": store.key})
 
 
 class _History:
@@ -116,13 +136,7 @@ class _History:
         self._wiring = wiring
         self._say = say
         self._now = clock()
-        self._ada = Person(self._id(), NAME, EMAIL, (KEY,))
-
-    def _id(self) -> int:
-        with self._wiring.open_accounts() as accounts:
-            found = accounts.find(EMAIL)
-        assert found is not None
-        return found[0].id
+        self._ada = ada(wiring)
 
     def _ago(self, days: float) -> datetime:
         return self._now - timedelta(days=days)

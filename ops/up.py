@@ -32,7 +32,7 @@ def _start(parts: Parts, *, empty: bool) -> None:
     parts.start_all()
     os.environ.update(parts.environment)
     wiring = Wiring(Environment())
-    demo.begin(wiring, empty=empty, say=lambda what: _say(f"demo: {what}"))
+    demo.begin(wiring, empty=empty, say=lambda what: _say(f"demo: {what}"), row=True)
     wiring.engine.dispose()
 
 

@@ -3,6 +3,7 @@
 import json
 import os
 import secrets
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -13,10 +14,12 @@ from fastapi.responses import FileResponse, JSONResponse, RedirectResponse
 from fastapi.staticfiles import StaticFiles
 from jinja2 import Environment, FileSystemLoader, select_autoescape
 from pydantic import AwareDatetime, BaseModel, Field
+from starlette.types import ASGIApp, Receive, Scope, Send
 
 from practice.baskets import Baskets, Line
 from practice.goods import CATALOGUE, Goods, all_goods, categories, goes_with
 from practice.pictures import HERO, picture
+from practice.row import create_row
 from practice.runs import Runs
 from practice.shoppers import Rates, Wish
 from practice.tongues import LANGUAGES, words
@@ -62,14 +65,23 @@ def create_app(edge: str, key: str, origin: str, database: Path | str) -> FastAP
     return app
 
 
-def from_environment() -> FastAPI:
-    """The factory for uvicorn."""
-    return create_app(
-        os.environ.get("PRACTICE_EDGE", "http://127.0.0.1:8801"),
-        os.environ.get("PRACTICE_KEY", "thornmere"),
-        os.environ.get("PRACTICE_ORIGIN", "http://localhost:8802"),
-        os.environ.get("PRACTICE_DATABASE", ":memory:"),
-    )
+def from_environment() -> ASGIApp:
+    """The factory for uvicorn: the practice store, and the row of small shops under names of their own."""
+    edge = os.environ.get("PRACTICE_EDGE", "http://127.0.0.1:8801")
+    origin = os.environ.get("PRACTICE_ORIGIN", "http://localhost:8802")
+    key = os.environ.get("PRACTICE_KEY", "thornmere")
+    store = create_app(edge, key, origin, os.environ.get("PRACTICE_DATABASE", ":memory:"))
+    return by_host(store, create_row(edge, lambda key: origin.replace("://", f"://{key}.")))
+
+
+def by_host(store: ASGIApp, row: Mapping[str, ASGIApp]) -> ASGIApp:
+    """Return what answers for every shop by the name that was asked: `tollgate.localhost` is the one called so."""
+
+    async def answer(scope: Scope, receive: Receive, send: Send) -> None:
+        host = dict(scope.get("headers") or ()).get(b"host", b"").decode("latin-1")
+        await row.get(host.partition(".")[0], store)(scope, receive, send)
+
+    return answer
 
 
 def _add_guard(app: FastAPI, shop: Shop) -> None:

@@ -130,7 +130,7 @@ sources() { git ls-files -co --exclude-standard -- "$@" 2>/dev/null || find "$@"
 # need_builds: the storefront script and the studio, built anew only when a source of theirs changed.
 need_builds() {
 	local part files
-	for part in storefront studio; do
+	for part in storefront studio practice; do
 		mapfile -t files < <(sources "$part" storefront/src | LC_ALL=C sort -u)
 		[ -d "$part/dist" ] && made_from "build-$part" package-lock.json "${files[@]}" && continue
 		step "build-$part" "Building the $part" npm run -s "build:$part"

@@ -35,7 +35,7 @@ class Stack:
         return self.parts.addresses
 
 
-def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterator[Stack]:
+def _run(server: Cluster, name: str, first_port: int, *, empty: bool, row: bool = False) -> Iterator[Stack]:
     with tempfile.TemporaryDirectory() as folder:
         parts = prepare(server, name, SECRET, Path(folder), first_port, f"{folder}/practice.db")
         before = dict(os.environ)
@@ -43,7 +43,7 @@ def _run(server: Cluster, name: str, first_port: int, *, empty: bool) -> Iterato
         try:
             parts.start_all()
             wiring = Wiring(Environment())
-            demo.begin(wiring, empty=empty, say=lambda what: None)
+            demo.begin(wiring, empty=empty, say=lambda what: None, row=row)
             yield Stack(parts, wiring)
             wiring.engine.dispose()
         finally:
@@ -61,7 +61,7 @@ def empty_shop(server: Cluster) -> Iterator[Stack]:
 @pytest.fixture(scope="session")
 def demo_shop(server: Cluster) -> Iterator[Stack]:
     """The demo as `./start` shows it."""
-    yield from _run(server, "browser_demo", PORTS + 20, empty=False)
+    yield from _run(server, "browser_demo", PORTS + 20, empty=False, row=True)
 
 
 @pytest.fixture(scope="module")

@@ -7,9 +7,9 @@ import pytest
 
 from tests.loops import ended
 from tests.samples import NOW, store
+from uptick.core.release.manifest import wire_basket
 from uptick.edge import queue as module
 from uptick.edge.queue import CommitQueue, Full, Unwritable
-from uptick.core.release.manifest import wire_basket
 from uptick.edge.script import Later, ScriptCode, build_script
 from uptick.usecases.serving import Served, StoreBatch, Unavailable
 

@@ -1,0 +1,184 @@
+"""The row's shops as stores of the demo's account: each with its own connection, a few words and one release."""
+
+import csv
+import io
+from collections.abc import Callable
+from datetime import timedelta
+
+from practice.goods import CATALOGUE
+from practice.row import ROW, RowShop
+from uptick.core.button.document import Device, Placement
+from uptick.core.button.merge import Json
+from uptick.core.rules.settings import Settings
+from uptick.core.shop.connection import (
+    BasketConnection,
+    BasketJson,
+    BasketLink,
+    BasketPage,
+    FormPost,
+    JsonCall,
+    TokenSource,
+)
+from uptick.core.shop.store import Store, Surface
+from uptick.usecases import importing, publish
+from uptick.usecases.ports import Person
+from uptick.wiring import Wiring, clock
+
+_TALLY = BasketPage(path="/basket", selector=".tally")
+_USUAL = FormPost(
+    add_path="/basket/add", product_field="sku", quantity_field="qty", read=BasketJson(path="/basket.json")
+)
+_OF_SHAPE: dict[str, BasketConnection] = {
+    "form-token": FormPost(add_path="/cart/put", product_field="id", quantity_field="pieces", read=_TALLY),
+    "two-options": FormPost(
+        add_path="/bag/add",
+        product_field="goods",
+        option_fields=("size", "finish"),
+        quantity_field="pieces",
+        read=BasketJson(
+            path="/bag.json",
+            count="bag.pieces",
+            items="bag.lines",
+            product="goods.id",
+            option="with",
+            quantity="pieces",
+        ),
+    ),
+    "swatches": _USUAL.model_copy(update={"option_fields": ("colour",)}),
+    "json-header": JsonCall(
+        add_path="/api/counter/lines",
+        body={"lines": [{"code": "{product}", "qty": "{quantity}"}]},
+        token=TokenSource(source="meta", source_name="counter-word", sent_as="header", sent_name="X-Counter-Word"),
+        read=BasketJson(
+            path="/api/counter",
+            count="counter.pieces",
+            items="counter.lines",
+            product="code",
+            option="",
+            quantity="qty",
+        ),
+    ),
+    "plain-link": BasketLink(add_path="/take/{product}?n={quantity}", read=_TALLY),
+}
+
+
+def connection_of(shop: RowShop) -> BasketConnection:
+    return _OF_SHAPE.get(shop.shape, _USUAL)
+
+
+def row_store(shop: RowShop, practice_origin: str) -> Store:
+    """Return a shop of the row as a store; the widths are those of its pages."""
+    paper = shop.colours[0]
+    inset = 22 if shop.shape == "fixed-cards" else 0
+    return Store(
+        key=shop.key,
+        name=shop.name,
+        language=shop.language,
+        currency="GBP",
+        origin=practice_origin.replace("://", f"://{shop.key}."),
+        timezone="Europe/London",
+        is_practice=True,
+        connection=connection_of(shop),
+        surfaces={
+            Placement.PRODUCT_PAGE: Surface(
+                widths_px={Device.PHONE: 343, Device.TABLET: 360, Device.DESKTOP: 360},
+                own_height_px=48,
+                page_colour=paper,
+            ),
+            Placement.LISTING_CARD: Surface(
+                widths_px={Device.PHONE: 161.5 - inset, Device.TABLET: 226.6 - inset, Device.DESKTOP: 306.6 - inset},
+                own_height_px=38 if shop.shape == "fixed-cards" else 42,
+                page_colour=paper,
+                page_path="/",
+            ),
+            Placement.STICKY_BAR: Surface(
+                widths_px={Device.PHONE: 240, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=0
+            ),
+        },
+    )
+
+
+_WORDS = {
+    "en-GB": {
+        "ready": "Put it by, {price}",
+        "working": "One moment",
+        "added": "It is put by",
+        "in_basket": "{count} put by, one more",
+        "choose_first": "Choose first",
+        "sold_out": "All gone",
+        "pre_order": "Reserve it",
+    },
+    "ar": {
+        "ready": "ضعه في السلة",
+        "working": "لحظة",
+        "added": "صار في السلة",
+        "in_basket": "{count} في السلة",
+        "choose_first": "اختر أولا",
+        "sold_out": "نفد",
+        "pre_order": "احجز",
+    },
+}
+_CARD = {"ready": {"en-GB": "Put it by"}, "in_basket": {"en-GB": "{count} put by"}}
+
+
+def row_settings(shop: RowShop) -> Settings:
+    _, ink, press = shop.colours
+    texts = _WORDS[shop.language]
+    baseline: Json = {
+        "look": {
+            "size": {"kind": "natural"},
+            "padding": {"top": 13, "right": 22, "bottom": 13, "left": 22},
+            "radius": 2,
+            "fill": {"kind": "solid", "colour": press},
+            "text_colour": "#ffffff",
+            "type": {"family": "figtree", "size_px": 16, "weight": 650},
+            "hover": {"fill": {"kind": "solid", "colour": ink}, "text_colour": "#ffffff"},
+        },
+        "icon": {"kind": "none"},
+        "wording": {moment: {shop.language: text} for moment, text in texts.items()},
+        "afterwards": {"kind": "stay"},
+    }
+    # Boxwell's cards have room for 50 px; what is drawn here is higher, so its own buttons stay where it is cut off.
+    high = 24 if shop.shape == "fixed-cards" else 11
+    card: Json = {"look": {"padding": {"top": high, "right": 14, "bottom": high, "left": 14}, "type": {"size_px": 15}}}
+    if shop.language == "en-GB":
+        card["wording"] = _CARD
+    page: Json = {"look": {"size": {"kind": "full"}}}
+    return Settings(
+        language=shop.language,
+        currency="GBP",
+        baseline=baseline,
+        placements={Placement.PRODUCT_PAGE: page, Placement.LISTING_CARD: card},
+    )
+
+
+def fill(wiring: Wiring, owner: Person, say: Callable[[str], None]) -> None:
+    """Make every store of the row that is not there yet, released as it is."""
+    with wiring.open_accounts() as accounts:
+        known = set(accounts.store_keys())
+    missing = [shop for shop in ROW.values() if shop.key not in known]
+    if missing:
+        say("a row of small shops")
+    then = clock() - timedelta(days=3)
+    for shop in missing:
+        store = row_store(shop, wiring.environment.practice_origin)
+        with wiring.open_accounts() as accounts:
+            accounts.add_store(store, row_settings(shop), owner.id, then)
+        with wiring.open_shop(shop.key) as opened:
+            importing.import_catalogue(opened, _goods_of(shop), owner, then)
+        with wiring.open_shop(shop.key) as opened:
+            publish.publish(opened, "First buttons", owner, then, ("findings",))
+
+
+def _goods_of(shop: RowShop) -> bytes:
+    """Return the lines of the one catalogue that a shop sells."""
+    sold = {goods.sku for goods in shop.goods}
+    with CATALOGUE.open(encoding="utf-8", newline="") as file:
+        reader = csv.DictReader(file)
+        rows = [row for row in reader if row["sku"] in sold]
+        names = list(reader.fieldnames or ())
+    out = io.StringIO()
+    writer = csv.DictWriter(out, names)
+    writer.writeheader()
+    writer.writerows(rows)
+    return out.getvalue().encode()
