@@ -22,6 +22,21 @@ const box = { '@type': 'Product', sku: 'BOX', name: 'Nucleus box', category: 'Hi
 
 beforeEach(() => page());
 
+describe('what the page tells of its products', () => {
+	it('is known by the script that holds it, whatever part of it changes', () => {
+		page(box);
+		const script = document.querySelector('script')!;
+		expect([isInData(script), isInData(script.firstChild), isInData(document.body), isInData(null)]).toEqual([
+			true,
+			true,
+			false,
+			false,
+		]);
+		expect([holdsData(script), holdsData(document.body), holdsData(script.firstChild!)]).toEqual([true, true, false]);
+		expect(holdsData(document.createElement('p'))).toBe(false);
+	});
+});
+
 describe('a product', () => {
 	it('is read from the only one that the page describes', () => {
 		page({ '@context': 'https://schema.org', ...box });

@@ -1,7 +1,7 @@
 import { ask, countOf, readBasket, type InBasket, type Reads } from './basket';
 import { requestOf } from './call';
 import { OUTCOMES } from './later_facts';
-import { formRequest, type Press, type Request } from './request';
+import { formRequest, type Request } from './request';
 import type { SignalEvent } from './signals';
 import type { Shop, Stand } from './stand';
 import type { Basket, Moment } from './types';

@@ -10,7 +10,7 @@ from uptick.core.rules.settings import Settings
 from uptick.core.shop.store import Store
 from uptick.usecases import sign_in as module
 from uptick.usecases.importing import import_catalogue
-from uptick.usecases.ports import Person
+from uptick.usecases.ports import Person, StoreLine
 from uptick.usecases.sign_in import SESSION_LASTS, sign_in, sign_out, token_name, who_is
 from uptick.wiring import hash_password, verify_password
 
@@ -36,6 +36,9 @@ class FakeAccounts:
 
     def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None:
         raise AssertionError
+
+    def stores_of(self, person: Person) -> tuple[StoreLine, ...]:
+        raise NotImplementedError
 
     def store_keys(self) -> list[str]:
         raise AssertionError

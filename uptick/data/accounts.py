@@ -8,7 +8,7 @@ from sqlalchemy.dialects.postgresql import insert as upsert
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.store import Store
 from uptick.data.tables import draft_steps, drafts, members, sessions, stores, users
-from uptick.usecases.ports import Person
+from uptick.usecases.ports import Person, StoreLine
 
 _STORES = func.array(
     select(stores.c.key)
@@ -75,3 +75,13 @@ class PgAccounts:
 
     def store_keys(self) -> list[str]:
         return list(self._db.execute(select(stores.c.key).order_by(stores.c.id)).scalars())
+
+    def stores_of(self, person: Person) -> tuple[StoreLine, ...]:
+        name, origin = stores.c.profile["name"].astext, stores.c.profile["origin"].astext
+        query = (
+            select(stores.c.key, name.label("name"), origin.label("origin"))
+            .join(members, members.c.store_id == stores.c.id)
+            .where(members.c.user_id == person.id)
+            .order_by(stores.c.id)
+        )
+        return tuple(StoreLine(row.key, row.name, row.origin) for row in self._db.execute(query))

@@ -184,6 +184,15 @@ class Person:
     stores: tuple[str, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class StoreLine:
+    """A store in the list of a person's stores."""
+
+    key: str
+    name: str
+    origin: str
+
+
 class Accounts(Protocol):
     def find(self, email: str) -> tuple[Person, str] | None: ...
     def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None: ...
@@ -192,3 +201,4 @@ class Accounts(Protocol):
     def add_person(self, email: str, name: str, password_hash: str) -> int: ...
     def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None: ...
     def store_keys(self) -> list[str]: ...
+    def stores_of(self, person: Person) -> tuple[StoreLine, ...]: ...

@@ -10,7 +10,7 @@ from limits.storage import MemoryStorage
 from limits.strategies import MovingWindowRateLimiter
 
 from uptick.core.errors import SlowDown, WrongPassword
-from uptick.usecases.ports import Person
+from uptick.usecases.ports import Person, StoreLine
 from uptick.usecases.sign_in import SESSION_LASTS, sign_in, sign_out
 from uptick.web.bodies import SignIn
 from uptick.web.parts import COOKIE, PartsDep, PersonDep, session_token
@@ -66,6 +66,13 @@ def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -
 @router.get("/session", responses=problems(401))
 def read(person: PersonDep) -> Session:
     return _session(person)
+
+
+@router.get("/stores", responses=problems(401))
+def stores(person: PersonDep, parts: PartsDep) -> tuple[StoreLine, ...]:
+    """Return the stores of whoever is signed in."""
+    with parts.open_accounts() as accounts:
+        return accounts.stores_of(person)
 
 
 @router.delete("/session", status_code=204, responses=problems(403))

@@ -12,6 +12,7 @@
 	import NewException from '../shared/exceptions/NewException.svelte';
 	import Search from './Search.svelte';
 	import Shortcuts from './Shortcuts.svelte';
+	import StoreSwitch from './StoreSwitch.svelte';
 	import WhySheet from '../shared/exceptions/WhySheet.svelte';
 	import { afterStation } from '$lib/state/station.svelte';
 	import { navigate, route } from './router';
@@ -69,7 +70,7 @@
 <div class="shell">
 	<Rule {stations} {at}>
 		{#snippet corner()}
-			<p class="text-md font-bold">{workshop.info?.store.name}</p>
+			<StoreSwitch />
 			<p class="text-soft">
 				<span role="status">
 					{#if workshop.saving}saving…{:else if workshop.savedOnce}saved{/if}

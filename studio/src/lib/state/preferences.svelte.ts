@@ -1,13 +1,14 @@
 import type { Device } from '$lib/api/types';
 
 const SINGLE_KEYS = 'uptick.single-keys';
+const STORE = 'uptick.store';
 
 /** How somebody likes to look at the store; shortcuts of one key are remembered by this browser. */
 export class Preferences {
 	device = $state<Device>('desktop');
 	/** The language that was chosen; empty for the store's own. */
 	language = $state('');
-	#singleKeys = $state(remembered() !== 'off');
+	#singleKeys = $state(remembered(SINGLE_KEYS) !== 'off');
 
 	/** Whether shortcuts of one key work (WCAG 2.1.4: they can be switched off). */
 	get singleKeys(): boolean {
@@ -16,17 +17,30 @@ export class Preferences {
 
 	set singleKeys(on: boolean) {
 		this.#singleKeys = on;
-		try {
-			localStorage.setItem(SINGLE_KEYS, on ? 'on' : 'off');
-		} catch {
-			// A browser that keeps nothing forgets it when the page is closed.
-		}
+		remember(SINGLE_KEYS, on ? 'on' : 'off');
+	}
+
+	/** The store that was open last in this browser, by its key; empty where none was. */
+	get store(): string {
+		return remembered(STORE) ?? '';
+	}
+
+	set store(key: string) {
+		remember(STORE, key);
 	}
 }
 
-function remembered(): string | null {
+function remember(key: string, value: string): void {
 	try {
-		return localStorage.getItem(SINGLE_KEYS);
+		localStorage.setItem(key, value);
+	} catch {
+		// A browser that keeps nothing forgets it when the page is closed.
+	}
+}
+
+function remembered(key: string): string | null {
+	try {
+		return localStorage.getItem(key);
 	} catch {
 		return null;
 	}

@@ -97,11 +97,19 @@ export class Workshop {
 	}
 
 	async #openStore(): Promise<void> {
-		const store = this.session.current?.stores[0];
+		const own = this.session.current?.stores ?? [];
+		const store = own.find((key) => key === this.preferences.store) ?? own[0];
 		if (!store) return;
 		this.info = await data(client.GET('/api/stores/{store}', { params: { path: { store } } }));
 		this.draft = await data(client.GET('/api/stores/{store}/draft', { params: { path: { store } } }));
 		loadShopFonts(this.info);
+	}
+
+	/** Opens another store of the same person, with nothing left over of the one before. */
+	switchStore(key: string): void {
+		if (key === this.store) return;
+		this.preferences.store = key;
+		location.assign('/');
 	}
 
 	async reloadStore(): Promise<void> {
