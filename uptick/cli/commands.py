@@ -23,6 +23,8 @@ _MODULES = {
     "release": "outcome",
     "readout": "outcome",
     "simulate": "outcome",
+    "connect": "shop",
+    "pages": "shop",
 }
 _GROUPS = {"calc", "look"}
 

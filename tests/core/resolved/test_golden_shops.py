@@ -98,7 +98,8 @@ def page_product(n: int) -> dict[str, Any]:
     one = PRODUCTS[n]
     return {
         "sku": one.sku, "name": one.name, "category": one.category, "price": plain(one.price),
-        "net": plain(one.price_without_tax), "was": "", "left": str(one.stock), "currency": one.currency,
+        "code": one.sku, "net": plain(one.price_without_tax), "was": "", "left": str(one.stock),
+        "currency": one.currency,
         "url": one.url, "situation": one.situation, "needsChoice": bool(one.option_values),
     }  # fmt: skip
 
@@ -109,7 +110,7 @@ def golden() -> dict[str, Any]:
         of = shop(seed)
         manifest = json.loads(json.dumps(release(of, PRODUCTS, TODAY)))
         rng = random.Random(1000 + seed)
-        manifest |= {"trials": [], "base": "", "bar": ""}
+        manifest |= {"trials": [], "base": "", "bar": False}
         cases = [expected(of, rng, manifest["looks"]) for _ in range(60)]
         for look in manifest["looks"]:
             look["css"] = look["css"].split("border-radius:")[1].split(";")[0]

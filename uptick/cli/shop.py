@@ -1,0 +1,128 @@
+"""A shop's own pages: connecting it, and looking whether what was released is live."""
+
+import json
+from dataclasses import asdict
+from typing import Annotated
+
+import typer
+from rich.console import Console
+from rich.table import Table
+
+from uptick.cli.common import StoreKey, open_shop
+from uptick.cli.say import AsJson
+from uptick.core.errors import OutOfRange
+from uptick.data.shop_visit import HttpShopVisit
+from uptick.usecases import connect as connecting
+from uptick.usecases.page_checks import PageCheck, PagesReport, Weight, check_pages
+from uptick.wiring import Wiring, clock
+
+app = typer.Typer()
+Password = Annotated[str, typer.Option(help="The password that closes the shop, where one does.")]
+
+
+@app.command()
+def connect(
+    store: StoreKey = "thornmere",
+    product: Annotated[str, typer.Option(help="The product to try with; one in stock where none is named.")] = "",
+    page: Annotated[str, typer.Option(help="The product's page, where the catalogue does not know it.")] = "",
+    password: Password = "",
+    keep: Annotated[bool, typer.Option(help="Try the store's own connection instead of a proposed one.")] = False,
+    as_json: AsJson = False,
+) -> None:
+    """Read how the shop's basket is told, try it with one product, and take that out again."""
+    with open_shop(store) as shop:
+        known = shop.catalogue.all()
+        of, connection = shop.store, shop.store.connection
+    example = connecting.example_of(known, product) if known and not (page and product) else None
+    code = product or (example.sku if example else "")
+    if not (path := page or (connecting.page_of(example, of) if example else "")):
+        raise OutOfRange.of("--page", "the path of a product's page, as /p/HV-CEDAR", "empty")
+    said: tuple[connecting.Said, ...] = ()
+    unsure: tuple[str, ...] = ()
+    if not keep:
+        with HttpShopVisit(of) as visit:
+            if password:
+                connecting.open_door(visit, path, password)
+            proposal, _ = connecting.propose_connection(visit, path, [code])
+        said, unsure = proposal.said, proposal.unsure
+        if proposal.connection is None:
+            _tell(None, said, unsure, None, as_json)
+            raise typer.Exit(1)
+        connection = proposal.connection
+    with HttpShopVisit(of) as visit:
+        if password:
+            connecting.open_door(visit, path, password)
+        tried = connecting.try_connection(visit, connection, path, code)
+    _tell(connection, said, unsure, tried, as_json)
+    if tried.result is not connecting.Result.ADDED:
+        raise typer.Exit(1)
+
+
+def _tell(
+    connection: connecting.BasketConnection | None,
+    said: tuple[connecting.Said, ...],
+    unsure: tuple[str, ...],
+    tried: connecting.Tried | None,
+    as_json: bool,
+) -> None:
+    if as_json:
+        told = {
+            "connection": connection.model_dump(mode="json", exclude_none=True) if connection else None,
+            "said": [asdict(one) for one in said],
+            "unsure": list(unsure),
+            "tried": {**asdict(tried), "was_taken_out": tried.was_taken_out} if tried else None,
+        }
+        print(json.dumps(told, ensure_ascii=False))
+        return
+    for one in said:
+        print(one.sentence)
+    for text in unsure:
+        print(f"Not sure: {text}")
+    if tried is None:
+        return
+    table = Table("step", "asked", "sent", "status", "answered", box=None, pad_edge=False)
+    for step in tried.steps:
+        sent = ", ".join(f"{name}={value}" for name, value in step.sent)
+        table.add_row(step.what, step.request, sent, str(step.status or "–"), step.answered[:80])
+    Console().print(table)
+    print(f"{tried.result.value}: {tried.why} {tried.to_do}".rstrip())
+    if tried.result is connecting.Result.ADDED:
+        left = "It was taken out again." if tried.was_taken_out else "It could not be taken out again."
+        print(left)
+
+
+@app.command()
+def pages(store: StoreKey = "thornmere", password: Password = "", as_json: AsJson = False) -> None:
+    """Look at one live page of every kind: whether our line, the release, places and products are there."""
+    wiring = Wiring()
+    edge = wiring.environment.edge_origin
+    try:
+        with wiring.open_shop(store) as shop, HttpShopVisit(shop.store) as visit:
+            if password:
+                connecting.open_door(visit, "/", password)
+            at_edge = shop.store.model_copy(update={"origin": edge, "more_origins": ()})
+            with HttpShopVisit(at_edge) as edge_visit:
+                report = check_pages(shop, visit, edge_visit, edge, clock())
+    finally:
+        wiring.engine.dispose()
+    if as_json:
+        print(json.dumps(report.as_json(), ensure_ascii=False))
+    else:
+        _print(report)
+    if report.live < len(report.pages):
+        raise typer.Exit(1)
+
+
+_MARKS = {Weight.WELL: "·", Weight.NOTE: "–", Weight.BROKEN: "▲"}
+
+
+def _print(report: PagesReport) -> None:
+    for page in report.pages:
+        _print_page(page)
+    print(f"Release {report.release}: {report.sentence}.")
+
+
+def _print_page(page: PageCheck) -> None:
+    print(f"{page.kind}  {page.path}")
+    for line in page.lines:
+        print(f"  {_MARKS[line.weight]} {line.says} {line.to_do}".rstrip())

@@ -1,0 +1,231 @@
+"""A page of a shop as it was sent: what it tells of its products, its forms, its links and our line."""
+
+import json
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+import soupsieve
+from bs4 import BeautifulSoup, Tag
+
+MOST_CHARACTERS = 3_000_000
+_LD = 'script[type="application/ld+json"]'
+# What baskets are usually called; common practice.
+_BASKET = re.compile(r"cart|basket|bag\b|warenkorb|panier|cesta|carrello|koszyk|winkelmand", re.IGNORECASE)
+_HOLDERS = ("@graph", "itemListElement", "item", "mainEntity", "hasVariant")
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """A field of a form. `values` are what can be chosen; `is_hidden` ones carry something that nobody types."""
+
+    name: str
+    kind: str
+    value: str
+    values: tuple[str, ...] = ()
+    is_required: bool = False
+
+    @property
+    def is_hidden(self) -> bool:
+        return self.kind == "hidden"
+
+
+@dataclass(frozen=True, slots=True)
+class FormRead:
+    """`words` are those of its button; `action` is a path or an address, empty where the form has none."""
+
+    action: str
+    method: str
+    fields: tuple[Field, ...]
+    words: str
+
+    def field(self, name: str) -> Field | None:
+        return next((field for field in self.fields if field.name == name), None)
+
+
+@dataclass(frozen=True, slots=True)
+class ProductTold:
+    """A product as schema.org's data or a place's attributes tell it; texts as they stand there."""
+
+    sku: str
+    name: str
+    price: str
+    currency: str
+    availability: str
+
+
+class PageRead:
+    """One page, parsed once. Nothing of it is run: what only a script draws is not there."""
+
+    def __init__(self, html: str) -> None:
+        self._soup = BeautifulSoup(html[:MOST_CHARACTERS], "lxml")
+
+    @cached_property
+    def title(self) -> str:
+        return " ".join(self._soup.title.get_text().split()) if self._soup.title else ""
+
+    def count(self, selector: str) -> int:
+        """Return how many elements a selector finds.
+
+        Raises:
+            ValueError: The selector cannot be read.
+        """
+        try:
+            return len(self._soup.select(selector))
+        except (soupsieve.SelectorSyntaxError, NotImplementedError) as error:
+            raise ValueError(f"The selector {selector!r} cannot be read: {str(error).splitlines()[0]}") from error
+
+    def text_of(self, selector: str) -> str | None:
+        """Return the words of the first element that a selector finds, or None."""
+        found = self._soup.select_one(selector) if self.count(selector) else None
+        return " ".join(found.get_text(" ").split()) if found else None
+
+    def attribute(self, selector: str, name: str) -> str:
+        found = self._soup.select_one(selector)
+        return _text(found.get(name)) if found else ""
+
+    @cached_property
+    def forms(self) -> tuple[FormRead, ...]:
+        return tuple(_form(tag) for tag in self._soup.select("form"))
+
+    @cached_property
+    def links(self) -> tuple[tuple[str, str], ...]:
+        """Addresses of links with their words, in the order of the page."""
+        return tuple((_text(a.get("href")), " ".join(a.get_text(" ").split())) for a in self._soup.select("a[href]"))
+
+    @cached_property
+    def scripts(self) -> tuple[str, ...]:
+        """Addresses of the page's scripts."""
+        return tuple(_text(script.get("src")) for script in self._soup.select("script[src]"))
+
+    @cached_property
+    def inline_scripts(self) -> tuple[str, ...]:
+        found = self._soup.select("script:not([src])")
+        return tuple(s.get_text() for s in found if _text(s.get("type")) in {"", "module", "text/javascript"})
+
+    @cached_property
+    def metas(self) -> dict[str, str]:
+        return {_text(m.get("name")): _text(m.get("content")) for m in self._soup.select("meta[name]")}
+
+    @cached_property
+    def policy(self) -> str:
+        """The content security policy that stands in the page itself."""
+        return self.attribute('meta[http-equiv="Content-Security-Policy" i]', "content")
+
+    @cached_property
+    def places(self) -> tuple[tuple[str, str], ...]:
+        """Placements by our marks, with the code of the product that each tells."""
+        marked = self._soup.select("[data-up-place]")
+        return tuple((_text(tag.get("data-up-place")), _text(tag.get("data-up-product"))) for tag in marked)
+
+    @cached_property
+    def has_password_form(self) -> bool:
+        return bool(self._soup.select_one('form input[type="password" i]'))
+
+    @cached_property
+    def basket_link(self) -> str:
+        """The path of the shop's basket page, as a link of the page tells it; empty where none does."""
+        for address, words in self.links:
+            path = re.sub(r"^https?://[^/]+", "", address)
+            if _BASKET.search(path) or _BASKET.search(words):
+                return path
+        return ""
+
+    @cached_property
+    def forms_that_buy(self) -> tuple[FormRead, ...]:
+        """Forms that could put something into a basket: what asks for a password, a search or a mail does not."""
+        kinds = {"password", "search", "email"}
+        return tuple(form for form in self.forms if not any(field.kind in kinds for field in form.fields))
+
+    @cached_property
+    def products(self) -> tuple[ProductTold, ...]:
+        nodes = [node for node in self.schema if _is_product(node)]
+        return tuple(_product(node) for node in nodes)
+
+    @cached_property
+    def schema(self) -> tuple[dict[str, Any], ...]:
+        """Every node of the page's JSON-LD, whatever list it stands in."""
+        return tuple(node for tag in self._soup.select(_LD) for node in _nodes(tag.get_text()))
+
+    @cached_property
+    def broken_schema(self) -> int:
+        """How many scripts of JSON-LD are no JSON."""
+        return sum(not _is_json(tag.get_text()) for tag in self._soup.select(_LD))
+
+    def own_buttons(self, placement: str) -> tuple[str, ...]:
+        """Return the words of the shop's own buttons in the places of a kind."""
+        inside = self._soup.select(f'[data-up-place="{placement}"] :is(button, a, input[type="submit"])')
+        return tuple(" ".join((tag.get_text(" ") or _text(tag.get("value"))).split()) for tag in inside)
+
+
+def _text(value: object) -> str:
+    return " ".join(value) if isinstance(value, list) else str(value or "")
+
+
+def _form(tag: Tag) -> FormRead:
+    submits = tag.select('button, input[type="submit"]')
+    words = " ".join((s.get_text(" ") or _text(s.get("value"))).strip() for s in submits)
+    fields = tuple(_fields(tag))
+    return FormRead(_text(tag.get("action")), _text(tag.get("method")).lower() or "get", fields, words)
+
+
+def _fields(form: Tag) -> Iterator[Field]:
+    radios: dict[str, list[str]] = {}
+    for tag in form.select("input[name], select[name], textarea[name]"):
+        name, kind = _text(tag.get("name")), _text(tag.get("type")).lower() or "text"
+        required = tag.has_attr("required")
+        if tag.name == "select":
+            told = [_text(o.get("value", o.get_text())) for o in tag.select("option")]
+            yield Field(name, "select", "", tuple(filter(None, told)), required)
+        elif tag.name == "textarea":
+            yield Field(name, "textarea", tag.get_text(), (), required)
+        elif kind == "radio":
+            radios.setdefault(name, []).append(_text(tag.get("value")))
+        elif kind not in {"submit", "button", "image", "reset"}:
+            yield Field(name, kind, _text(tag.get("value")), (), required)
+    for name, values in radios.items():
+        yield Field(name, "radio", "", tuple(values), True)
+
+
+def _nodes(text: str) -> Iterator[dict[str, Any]]:
+    try:
+        told = json.loads(text)
+    except (ValueError, RecursionError):
+        return
+    waiting = [told]
+    while waiting:
+        one = waiting.pop(0)
+        if isinstance(one, list):
+            waiting = [*one, *waiting]
+        elif isinstance(one, dict):
+            yield one
+            waiting = [*(one[key] for key in _HOLDERS if key in one), *waiting]
+
+
+def _is_json(text: str) -> bool:
+    try:
+        json.loads(text)
+    except (ValueError, RecursionError):
+        return False
+    return True
+
+
+def _is_product(node: dict[str, Any]) -> bool:
+    kinds = node.get("@type")
+    named = kinds if isinstance(kinds, list) else [kinds]
+    return any(re.search(r"\bProduct(Group)?$", str(kind)) for kind in named)
+
+
+def _product(node: dict[str, Any]) -> ProductTold:
+    offers = node.get("offers")
+    offer = (offers[0] if isinstance(offers, list) and offers else offers) or {}
+    offer = offer if isinstance(offer, dict) else {}
+    return ProductTold(
+        sku=str(node.get("sku") or node.get("productGroupID") or ""),
+        name=str(node.get("name") or ""),
+        price=str(offer.get("price") or ""),
+        currency=str(offer.get("priceCurrency") or ""),
+        availability=str(offer.get("availability") or "").rpartition("/")[2],
+    )

@@ -1,0 +1,91 @@
+"""Content security policies: what of ours a page's policy would stop, and the line that would let it in."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from urllib.parse import urlsplit
+
+# Each with what is used where a policy does not name it (Content Security Policy Level 3, 6.8.3).
+_FALLBACKS = {
+    "script-src": ("script-src-elem", "script-src", "default-src"),
+    "connect-src": ("connect-src", "default-src"),
+    "font-src": ("font-src", "default-src"),
+    "img-src": ("img-src", "default-src"),
+}
+_FOR = {
+    "script-src": "our script is stopped, and no button of ours stands",
+    "connect-src": "no signal reaches us, so nothing is counted",
+    "font-src": "the buttons' own fonts are not loaded",
+    "img-src": "pictures on buttons are not loaded",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """A directive that has to name an address, and what happens as long as it does not."""
+
+    directive: str
+    source: str
+    effect: str
+
+    @property
+    def line(self) -> str:
+        return f"{self.directive} {self.source}"
+
+
+def missing_in(policies: Iterable[str], edge: str, *, nonced: bool = False) -> tuple[Missing, ...]:
+    """Return what policies lack for our script and what it loads; all of several policies must allow it.
+
+    Args:
+        policies: As headers or the page tell them; each may hold several, joined by commas.
+        edge: Where our script is served from.
+        nonced: Our line carries a nonce or a hash, so that the script's address need not be named.
+    """
+    found: dict[str, Missing] = {}
+    for policy in (one for told in policies for one in told.split(",") if one.strip()):
+        directives = _directives(policy)
+        for directive, names in _FALLBACKS.items():
+            allowed = next((directives[name] for name in names if name in directives), None)
+            if allowed is None or _allows(allowed, edge):
+                continue
+            if directive == "script-src" and nonced and any(s.startswith(("'nonce-", "'sha")) for s in allowed):
+                continue
+            found[directive] = Missing(directive, edge, _FOR[directive])
+    return tuple(found.values())
+
+
+def needs_trusted_types(policies: Iterable[str]) -> bool:
+    """Tell whether a policy asks for Trusted Types, which stops a script from loading another by its address."""
+    return any("require-trusted-types-for" in _directives(one) for told in policies for one in told.split(","))
+
+
+def _directives(policy: str) -> dict[str, Sequence[str]]:
+    parts = [part.split() for part in policy.split(";") if part.strip()]
+    # Of a directive that stands twice the first counts.
+    return {words[0].lower(): words[1:] for words in reversed(parts)}
+
+
+def _allows(sources: Sequence[str], edge: str) -> bool:
+    at = urlsplit(edge)
+    return any(_matches(source, at.scheme, at.hostname or "", at.port) for source in sources)
+
+
+def _matches(source: str, scheme: str, host: str, port: int | None) -> bool:
+    if source.startswith("'"):
+        return False
+    if source == "*":
+        return True
+    if source.endswith(":"):
+        return source[:-1] == scheme
+    told = urlsplit(source if "//" in source else f"//{source}")
+    # A policy's http lets https in as well (6.7.2.8).
+    if told.scheme and told.scheme != scheme and (told.scheme, scheme) != ("http", "https"):
+        return False
+    name, wanted = (told.hostname or ""), host
+    if name.startswith("*."):
+        if not wanted.endswith(name[1:]):
+            return False
+    elif name != wanted:
+        return False
+    if told.netloc.endswith(":*"):
+        return True
+    return told.port == port or (told.port is None and port in (None, 80, 443))

@@ -1,0 +1,294 @@
+"""Checking a store's live pages: whether what was released is really there, one kind of page at a time."""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import asdict, dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Any
+
+from uptick.core.button.document import Placement, Situation
+from uptick.core.pages import PageRead, ProductTold, missing_in, needs_trusted_types
+from uptick.core.shop.catalogue import Product
+from uptick.core.shop.store import Store
+from uptick.usecases.connect import page_of, trouble_of
+from uptick.usecases.ports import Shop
+from uptick.usecases.visiting import Fetched, ShopVisit
+
+_RELEASE = re.compile(r'"release":(\d+)')
+
+
+class Weight(StrEnum):
+    """How much a line matters: `broken` means that shoppers do not get what was released."""
+
+    WELL = "well"
+    NOTE = "note"
+    BROKEN = "broken"
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One thing that was looked at: what it is about, what is so, and what to do where it is not as it should be."""
+
+    about: str
+    weight: Weight
+    says: str
+    to_do: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of page with an example of it."""
+
+    name: str
+    path: str
+    placement: Placement | None = None
+    product: Product | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PageCheck:
+    kind: str
+    path: str
+    lines: tuple[Line, ...]
+
+    @property
+    def is_live(self) -> bool:
+        return all(line.weight is not Weight.BROKEN for line in self.lines)
+
+
+@dataclass(frozen=True, slots=True)
+class PagesReport:
+    """A look at one page of every kind, at a moment, for a release."""
+
+    release: int
+    made_at: datetime
+    pages: tuple[PageCheck, ...]
+
+    @property
+    def live(self) -> int:
+        return sum(page.is_live for page in self.pages)
+
+    @property
+    def sentence(self) -> str:
+        """Say it as the ledger does."""
+        at = f"{self.made_at:%H:%M}"
+        if self.live == len(self.pages):
+            return f"seen live on {self.live} of {len(self.pages)} kinds of page at {at}"
+        missing = ", ".join(page.kind for page in self.pages if not page.is_live)
+        return f"seen live on {self.live} of {len(self.pages)} kinds of page at {at}; missing on: {missing}"
+
+    def as_json(self) -> dict[str, Any]:
+        told = asdict(self)
+        return {**told, "made_at": self.made_at.isoformat(), "live": self.live, "sentence": self.sentence}
+
+
+_SITUATIONS = {
+    Situation.PLAIN: "product page",
+    Situation.CHOICE: "product page with a choice",
+    Situation.SET: "product page of a set",
+    Situation.PRE_ORDER: "product page of a pre-order",
+    Situation.SOLD_OUT: "product page of what is sold out",
+}
+
+
+def kinds_of(shop: Shop) -> tuple[Kind, ...]:
+    """Return the kinds of page that a store has, each with an example from its catalogue."""
+    store, products = shop.store, shop.catalogue.all()
+    at = {place: store.surfaces[place].page_path for place in store.places if place is not Placement.PRODUCT_PAGE}
+    kinds = [Kind("front page", "/", next((place for place, path in at.items() if path == "/"), None))]
+    named = {place: f"{place.value.replace('_', ' ')}s" for place in at}
+    kinds += [Kind(named[place], path, place) for place, path in at.items() if path not in {"", "/"}]
+    if Placement.PRODUCT_PAGE in store.places:
+        for situation, name in _SITUATIONS.items():
+            product = next((p for p in products if p.situation is situation and p.url and _has_page(p, store)), None)
+            if product:
+                kinds.append(Kind(name, page_of(product, store), Placement.PRODUCT_PAGE, product))
+    return tuple(kinds)
+
+
+def _has_page(product: Product, store: Store) -> bool:
+    return product.url.startswith(("/", *(f"{origin}/" for origin in store.origins)))
+
+
+def check_pages(
+    shop: Shop, visit: ShopVisit, edge_visit: ShopVisit, edge: str, now: datetime, kinds: Sequence[Kind] = ()
+) -> PagesReport:
+    """Look at one page of every kind, as a shopper's browser would get it.
+
+    Args:
+        visit: Goes to the shop's addresses.
+        edge_visit: Goes to the edge.
+        edge: Where the script is served from.
+    """
+    newest = shop.releases.newest()
+    release = newest.n if newest else 0
+    script = _script(edge_visit, shop.store, release)
+    pages = tuple(
+        PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), shop.store, edge, script)))
+        for kind in kinds or kinds_of(shop)
+    )
+    return PagesReport(release, now, pages)
+
+
+def _script(visit: ShopVisit, store: Store, release: int) -> Line:
+    answer = visit.fetch(f"/s/{store.key}/up.js", "text/javascript")
+    if not answer.is_ok:
+        return Line("script", Weight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge.")
+    told = _RELEASE.search(answer.text)
+    if told is None:
+        return Line("script", Weight.BROKEN, "The script holds no release yet.", "Release the draft.")
+    if int(told[1]) != release:
+        says = f"The script serves release {told[1]}; the newest is {release}."
+        return Line("script", Weight.BROKEN, says, "Wait a minute and look again; a cache before the edge may keep it.")
+    return Line("script", Weight.WELL, f"The script serves release {release}.")
+
+
+def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line) -> Iterator[Line]:
+    read = PageRead(page.text)
+    reached = _reached(page, read)
+    yield reached
+    if reached.weight is Weight.BROKEN:
+        return
+    snippet = _snippet(read, store, edge)
+    yield from _copy(page, is_missing=snippet.weight is Weight.BROKEN)
+    yield snippet
+    if snippet.weight is Weight.WELL:
+        yield script
+    yield from _policy(page, read, edge)
+    if kind.placement is None:
+        return
+    yield _places(kind, read)
+    if kind.product:
+        yield from _product(kind.product, read)
+        yield _own(kind.placement, read)
+
+
+def _reached(page: Fetched, read: PageRead) -> Line:
+    if page.trouble:
+        return Line("page", Weight.BROKEN, page.says, "Register the address, or mend the redirect.")
+    if read.has_password_form or page.status in {401, 403}:
+        says = f"The page is behind a password ({page.status})."
+        return Line("page", Weight.BROKEN, says, "Open the shop, or look with the password.")
+    if not page.is_ok:
+        return Line("page", Weight.BROKEN, f"The page answered {page.status}.", "Give a page that is there.")
+    if not page.is_html:
+        kind = page.headers.get("content-type", "nothing")
+        return Line("page", Weight.BROKEN, f"It is no page but {kind}.", "Give a page that shoppers see.")
+    via = f", by way of {len(page.hops)} redirects" if page.hops else ""
+    return Line("page", Weight.WELL, f"Reached in {page.took_ms} ms{via}.")
+
+
+def _copy(page: Fetched, *, is_missing: bool) -> Iterator[Line]:
+    age = page.headers.get("age", "")
+    # Age is RFC 9111, 5.1; that caches say hit or miss in a header with their name in it is common practice.
+    names = [name for name in page.headers if "cache" in name and name != "cache-control"]
+    said = [f"{name}: {page.headers[name]}" for name in names]
+    hit = any(re.search(r"\bhit\b", header, re.IGNORECASE) for header in said)
+    if not hit and not (age.isdigit() and int(age) > 0):
+        return
+    old = f"This copy is {_span(int(age))} old" if age.isdigit() else "This is a cache's copy"
+    says = f"{old} ({', '.join(said) or f'age: {age}'})."
+    if is_missing:
+        yield Line("copy", Weight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it.")
+    else:
+        yield Line("copy", Weight.NOTE, says)
+
+
+def _span(seconds: int) -> str:
+    for size, name in ((86_400, "day"), (3_600, "hour"), (60, "minute")):
+        if seconds >= size:
+            count = seconds // size
+            return f"{count} {name}{'s' if count > 1 else ''}"
+    return f"{seconds} seconds"
+
+
+def _snippet(read: PageRead, store: Store, edge: str) -> Line:
+    ours = [src for src in read.scripts if src.startswith(f"{edge}/s/")]
+    own = [src for src in ours if src.startswith(f"{edge}/s/{store.key}/")]
+    line = f'<script async src="{edge}/s/{store.key}/up.js"></script>'
+    if len(own) > 1:
+        return Line("line", Weight.NOTE, f"Our line is on the page {len(own)} times.", "Take it out once.")
+    if own:
+        return Line("line", Weight.WELL, "Our line is on the page.")
+    if ours:
+        return Line("line", Weight.BROKEN, f"The line is another store's: {ours[0]}.", f"Put in {line}")
+    return Line("line", Weight.BROKEN, "Our line is not on the page.", f"Put in {line}")
+
+
+def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[Line]:
+    policies = [told for told in (page.headers.get("content-security-policy", ""), read.policy) if told]
+    nonced = bool(read.attribute(f'script[src^="{edge}/"]', "nonce"))
+    for missing in missing_in(policies, edge, nonced=nonced):
+        weight = Weight.BROKEN if missing.directive == "script-src" else Weight.NOTE
+        says = f"The page's policy does not allow it: {missing.effect}."
+        yield Line("policy", weight, says, f"Add to the policy: {missing.line}")
+    if needs_trusted_types(policies):
+        says = "The page asks for Trusted Types, so that a press cannot load what it needs."
+        yield Line("policy", Weight.BROKEN, says, "Leave `require-trusted-types-for` out, or allow a default policy.")
+
+
+def _places(kind: Kind, read: PageRead) -> Line:
+    name = kind.placement.value if kind.placement else ""
+    found = [product for place, product in read.places if place == name]
+    if not found:
+        return Line(
+            "places", Weight.BROKEN, "No place for a button is marked on it.", f'Mark one: data-up-place="{name}"'
+        )
+    if kind.placement is Placement.PRODUCT_PAGE and len(found) > 1:
+        says = f"{len(found)} places for the page's own button are marked."
+        return Line("places", Weight.NOTE, says, "One is enough; the sticky bar follows the first.")
+    plural = "s" if len(found) > 1 else ""
+    return Line("places", Weight.WELL, f"{len(found)} place{plural} for a button.")
+
+
+def _product(product: Product, read: PageRead) -> Iterator[Line]:
+    if read.broken_schema:
+        says = f"{read.broken_schema} of its scripts of JSON-LD cannot be read: they are no JSON."
+        yield Line("product", Weight.NOTE, says, "Mend the template that writes them.")
+    told = next((p for p in read.products if p.sku == product.sku), None)
+    told = told or (read.products[0] if len(read.products) == 1 else None)
+    marked = any(code == product.sku for _, code in read.places)
+    if told is None and not marked:
+        says = "The page does not tell which product it is about."
+        yield Line("product", Weight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place.")
+        return
+    if told is None:
+        yield Line(
+            "product", Weight.NOTE, f"Its product is {product.sku}, by the mark at the place. It tells no price."
+        )
+        return
+    if told.sku and told.sku != product.sku:
+        says = f"The page is about {told.sku}; the catalogue has {product.sku} at this address."
+        yield Line("product", Weight.BROKEN, says, "Import the catalogue again.")
+        return
+    yield _price(product, told)
+
+
+def _price(product: Product, told: ProductTold) -> Line:
+    what = (
+        f"{told.name or told.sku}, {told.price or 'no price'} {told.currency}, {told.availability or 'no stock told'}"
+    )
+    wished = f"{product.price:.2f}" if product.price is not None else ""
+    if told.price and wished and _amount(told.price) != _amount(wished):
+        return Line("product", Weight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again.")
+    gone = told.availability in {"OutOfStock", "SoldOut", "Discontinued"}
+    if told.availability and gone != (product.situation is Situation.SOLD_OUT):
+        says = f"{what}. The catalogue says {'sold out' if not gone else 'in stock'}."
+        return Line("product", Weight.NOTE, says, "Import the catalogue again.")
+    return Line("product", Weight.WELL, f"{what}.")
+
+
+def _amount(text: str) -> float | None:
+    try:
+        return float(text)
+    except ValueError:
+        return None
+
+
+def _own(placement: Placement, read: PageRead) -> Line:
+    own = read.own_buttons(placement.value)
+    if own:
+        return Line("own button", Weight.WELL, f"The shop's own button is there: “{own[0]}”.")
+    says = "The shop's own button is not in the place."
+    return Line("own button", Weight.NOTE, says, "Where ours cannot stand, nothing would sell: put it into the place.")
