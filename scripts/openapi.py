@@ -40,6 +40,7 @@ def described() -> dict[str, Any]:
         "",
         engine=nothing,
         tidy=nothing,
+        visit_shop=nothing,
     )
     return create_app(parts).openapi()
 

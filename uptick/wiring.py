@@ -34,6 +34,7 @@ from uptick.data.heads import read_heads
 from uptick.data.pictures import PgPictures, StorePictures
 from uptick.data.readouts import PgSignals
 from uptick.data.releases import PgReleases
+from uptick.data.shop_side import PgShopSide
 from uptick.data.trials import PgTrials
 from uptick.usecases.ports import Accounts, Shop
 from uptick.usecases.publish import draft_manifest
@@ -188,6 +189,7 @@ class Wiring:
 
     # What only a server needs is loaded only by servers: commands wait for none of it.
     def studio_parts(self) -> "Parts":
+        from uptick.data.shop_visit import HttpShopVisit
         from uptick.web.parts import Parts
 
         load_kit().fonts.open_all()
@@ -209,6 +211,7 @@ class Wiring:
             practice_origin=env.practice_origin,
             engine=shops.told,
             tidy=tidy,
+            visit_shop=HttpShopVisit,
             studio_origin=env.studio_origin,
         )
 
@@ -283,5 +286,6 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
         trials=PgTrials(connection, store_id),
         signals=PgSignals(connection, store_id),
         pictures=PgPictures(connection, store_id, tables),
+        side=PgShopSide(connection, store_id),
         today=today,
     )

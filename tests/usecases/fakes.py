@@ -1,6 +1,6 @@
 """Ports kept in memory, for tests of use cases."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 
@@ -16,6 +16,7 @@ from uptick.core.rules.history import Mark, redoable, undoable
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
+from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
@@ -171,6 +172,21 @@ class FakeSignals:
 
 
 @dataclass
+class FakeSide:
+    connection: BasketConnection | None = None
+    kept: dict[int, Json] = field(default_factory=dict)
+
+    def connect(self, connection: BasketConnection) -> None:
+        self.connection = connection
+
+    def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None:
+        self.kept[release] = dict(report)
+
+    def looks(self) -> dict[int, Json]:
+        return self.kept
+
+
+@dataclass
 class FakePictures:
     kept: dict[str, tuple[StoredPicture, bytes]] = field(default_factory=dict)
 
@@ -212,6 +228,7 @@ class FakeShop:
     trials: FakeTrials
     signals: FakeSignals
     pictures: FakePictures = field(default_factory=FakePictures)
+    side: FakeSide = field(default_factory=FakeSide)
     today: date = field(default_factory=NOW.date)
     compiled: CompiledShop = field(init=False)
     store: Store = field(default_factory=store)
@@ -231,6 +248,7 @@ class FakeShop:
             self.trials,
             self.signals,
             self.pictures,
+            self.side,
             self.today,
         )
 

@@ -172,7 +172,7 @@ def test_a_basket_that_nobody_can_read_leaves_it_unknown() -> None:
 
 def test_what_is_shown_of_a_request_hides_the_word_against_forged_ones() -> None:
     (step,) = [step for step in tried("tollgate").steps if step.request.startswith("POST /cart")]
-    shown = dict(step.sent)
+    shown = {part.name: part.value for part in step.sent}
     assert shown["id"] == "4100"
     assert shown["word"].endswith("… (24 characters)")
 
@@ -206,11 +206,7 @@ def shop_of(key: str) -> Shop:
         for g in goods
     )  # fmt: skip
     store = row_store(ROW[key], "http://x.test").model_copy(update={"origin": f"http://{key}.test"})
-    newest = SimpleNamespace(n=4)
-    told = SimpleNamespace(
-        store=store, catalogue=SimpleNamespace(all=lambda: products), releases=SimpleNamespace(newest=lambda: newest)
-    )
-    return cast(Shop, told)
+    return cast(Shop, SimpleNamespace(store=store, catalogue=SimpleNamespace(all=lambda: products)))
 
 
 class Edge:
@@ -233,7 +229,8 @@ SCRIPT = Fetched("", "", 200, {}, "UpTick(JSON.parse('{\"release\":4}'))")
 
 
 def report(key: str, change: Callable[[Fetched], Fetched] = lambda page: page, script: Fetched = SCRIPT) -> PagesReport:
-    return check_pages(shop_of(key), visit(key, change), Edge(script), EDGE, NOW)
+    shop = shop_of(key)
+    return check_pages(shop.store, 4, kinds_of(shop), visit(key, change), Edge(script), EDGE, NOW)
 
 
 @pytest.mark.parametrize("key", [key for key in ROW if key != "evergreen"])

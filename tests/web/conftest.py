@@ -1,6 +1,8 @@
 """A store with something of everything, and what every answer has to be."""
 
 from collections.abc import Iterator
+from contextlib import nullcontext
+from dataclasses import replace
 from functools import cache
 from typing import Any
 
@@ -15,6 +17,7 @@ from tests.usecases.fakes import ADA
 from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception
 from uptick.usecases.publish import publish
+from uptick.usecases.visiting import Fetched, ShopRequest, Trouble
 from uptick.web import account
 from uptick.web.app import create_app
 from uptick.wiring import Wiring, clock
@@ -23,6 +26,19 @@ HERE = "http://studio.test"
 STORE = "/api/stores/sample"
 # Where the store is that is not Ada's: no answer to her may say it.
 OTHER_ORIGIN = "http://other.test"
+
+
+class NobodyHome:
+    """A shop that does not answer: what is sent to it goes nowhere."""
+
+    def fetch(self, path: str, accept: str = "text/html") -> Fetched:
+        return Fetched(path, path, trouble=Trouble.UNREACHABLE, says="It could not be reached.")
+
+    def send(self, request: ShopRequest, accept: str = "application/json") -> Fetched:
+        return self.fetch(request.path)
+
+    def cookie(self, name: str) -> str:
+        return ""
 
 
 @cache
@@ -50,7 +66,7 @@ def _full_store(wiring: Wiring) -> Iterator[TestClient]:
         layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius": 9}}
         add_exception(shop, wish, layer, shop.drafts.read().version, ADA, clock())
         publish(shop, "first", ADA, clock(), ["findings"])
-    app = create_app(wiring.studio_parts())
+    app = create_app(replace(wiring.studio_parts(), visit_shop=lambda store: nullcontext(NobodyHome())))
     with TestClient(app, base_url=HERE, headers={"Origin": HERE}, raise_server_exceptions=False) as client:
         assert client.post("/api/session", json={"email": EMAIL, "password": PASSWORD}).status_code == 200
         wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}

@@ -13,7 +13,7 @@ from uptick.cli.say import AsJson
 from uptick.core.errors import OutOfRange
 from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases import connect as connecting
-from uptick.usecases.page_checks import PageCheck, PagesReport, Weight, check_pages
+from uptick.usecases.page_checks import PageCheck, PagesReport, Weight, check_pages, kinds_of
 from uptick.wiring import Wiring, clock
 
 app = typer.Typer()
@@ -82,7 +82,7 @@ def _tell(
         return
     table = Table("step", "asked", "sent", "status", "answered", box=None, pad_edge=False)
     for step in tried.steps:
-        sent = ", ".join(f"{name}={value}" for name, value in step.sent)
+        sent = ", ".join(f"{part.name}={part.value}" for part in step.sent)
         table.add_row(step.what, step.request, sent, str(step.status or "–"), step.answered[:80])
     Console().print(table)
     print(f"{tried.result.value}: {tried.why} {tried.to_do}".rstrip())
@@ -97,12 +97,15 @@ def pages(store: StoreKey = "thornmere", password: Password = "", as_json: AsJso
     wiring = Wiring()
     edge = wiring.environment.edge_origin
     try:
-        with wiring.open_shop(store) as shop, HttpShopVisit(shop.store) as visit:
+        with wiring.open_shop(store) as shop:
+            of, kinds, newest = shop.store, kinds_of(shop), shop.releases.newest()
+        at_edge = of.model_copy(update={"origin": edge, "more_origins": ()})
+        with HttpShopVisit(of) as visit, HttpShopVisit(at_edge) as edge_visit:
             if password:
                 connecting.open_door(visit, "/", password)
-            at_edge = shop.store.model_copy(update={"origin": edge, "more_origins": ()})
-            with HttpShopVisit(at_edge) as edge_visit:
-                report = check_pages(shop, visit, edge_visit, edge, clock())
+            report = check_pages(of, newest.n if newest else 0, kinds, visit, edge_visit, edge, clock())
+        with wiring.open_shop(store) as shop:
+            shop.side.add_look(report.release, "asked", report.as_json(), report.made_at)
     finally:
         wiring.engine.dispose()
     if as_json:

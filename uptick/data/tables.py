@@ -7,6 +7,7 @@ from sqlalchemy import (
     Date,
     DateTime,
     ForeignKey,
+    Identity,
     Index,
     Integer,
     LargeBinary,
@@ -245,4 +246,15 @@ imports = Table(
     Column("report", JSONB, nullable=False),
     Column("applied", Boolean, nullable=False),
     UniqueConstraint("store_id", "id"),
+)
+page_looks = Table(
+    "page_looks",
+    metadata,
+    Column("id", BigInteger, Identity(always=True), primary_key=True),
+    Column("store_id", ForeignKey("stores.id", ondelete="CASCADE"), nullable=False),
+    Column("release", Integer, nullable=False),
+    Column("moment", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
+    Column("report", JSONB, nullable=False),
+    Index("page_looks_newest", "store_id", "release", "id"),
 )

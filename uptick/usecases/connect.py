@@ -21,8 +21,8 @@ __all__ = [
     "Proposal",
     "Result",
     "Said",
-    "Step",
     "Tried",
+    "TriedStep",
     "example_of",
     "open_door",
     "page_of",
@@ -34,12 +34,20 @@ _OUT = re.compile(r"remove|empty|delete|clear|take out|leeren|entfernen|vider|su
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class SentPart:
+    """A field, a header or the body that was sent, as it may be shown."""
+
+    name: str
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class TriedStep:
     """One request of a trial: what was asked, with what, and what came back."""
 
     what: str
     request: str
-    sent: tuple[tuple[str, str], ...]
+    sent: tuple[SentPart, ...]
     status: int
     answered: str
     took_ms: int
@@ -55,7 +63,7 @@ class Tried:
     before: int | None
     after: int | None
     at_the_end: int | None
-    steps: tuple[Step, ...]
+    steps: tuple[TriedStep, ...]
 
     @property
     def was_taken_out(self) -> bool:
@@ -144,7 +152,7 @@ def trouble_of(page: Fetched) -> str:
 class _Trial:
     visit: ShopVisit
     connection: BasketConnection
-    steps: list[Step] = field(default_factory=list)
+    steps: list[TriedStep] = field(default_factory=list)
 
     def fetch(self, what: str, path: str, accept: str = "text/html") -> Fetched:
         answer = self.visit.fetch(path, accept)
@@ -160,9 +168,9 @@ class _Trial:
         return answer
 
     def _note(self, what: str, request: str, sent: tuple[tuple[str, str], ...], answer: Fetched) -> None:
-        shown = tuple((name, _masked(name, value)) for name, value in sent)
+        shown = tuple(SentPart(name, _masked(value)) for name, value in sent)
         says = answer.says if answer.trouble else in_short(answer)
-        self.steps.append(Step(what, request, shown, answer.status, says, answer.took_ms))
+        self.steps.append(TriedStep(what, request, shown, answer.status, says, answer.took_ms))
 
     def count(self, what: str) -> int | None:
         read = self.connection.read
@@ -299,7 +307,7 @@ def _take_out(trial: _Trial) -> int | None:
     return trial.count("the basket at the end")
 
 
-def _masked(name: str, value: str) -> str:
+def _masked(value: str) -> str:
     """Return a value as it may be shown: a long random word only by its beginning."""
     return f"{value[:4]}… ({len(value)} characters)" if re.fullmatch(r"[A-Za-z0-9+/=_\-.]{16,}", value) else value
 

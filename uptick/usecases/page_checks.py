@@ -112,21 +112,26 @@ def _has_page(product: Product, store: Store) -> bool:
 
 
 def check_pages(
-    shop: Shop, visit: ShopVisit, edge_visit: ShopVisit, edge: str, now: datetime, kinds: Sequence[Kind] = ()
+    store: Store,
+    release: int,
+    kinds: Sequence[Kind],
+    visit: ShopVisit,
+    edge_visit: ShopVisit,
+    edge: str,
+    now: datetime,
 ) -> PagesReport:
     """Look at one page of every kind, as a shopper's browser would get it.
 
     Args:
+        release: The number of the newest release; 0 where there is none.
         visit: Goes to the shop's addresses.
         edge_visit: Goes to the edge.
         edge: Where the script is served from.
     """
-    newest = shop.releases.newest()
-    release = newest.n if newest else 0
-    script = _script(edge_visit, shop.store, release)
+    script = _script(edge_visit, store, release)
     pages = tuple(
-        PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), shop.store, edge, script)))
-        for kind in kinds or kinds_of(shop)
+        PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), store, edge, script)))
+        for kind in kinds
     )
     return PagesReport(release, now, pages)
 

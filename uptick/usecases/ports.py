@@ -13,6 +13,7 @@ from uptick.core.rules.history import Mark
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
+from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Measure, Tally
 from uptick.core.trial.record import Trial
@@ -140,6 +141,14 @@ class Pictures(Protocol):
     def content(self, digest: str) -> tuple[str, bytes] | None: ...
 
 
+class ShopSide(Protocol):
+    """The shop's own side: how its basket is told, and the newest look at its live pages for each release."""
+
+    def connect(self, connection: BasketConnection) -> None: ...
+    def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None: ...
+    def looks(self) -> dict[int, Json]: ...
+
+
 @dataclass(frozen=True, slots=True)
 class Shop:
     """One store with everything that belongs to it: no query made through it can reach another store.
@@ -155,6 +164,7 @@ class Shop:
     trials: Trials
     signals: Signals
     pictures: Pictures
+    side: ShopSide
     today: date
 
     @property

@@ -32,13 +32,14 @@ class ChangeView:
 
 @dataclass(frozen=True, slots=True)
 class LedgerLine:
-    """A release without what it holds."""
+    """A release without what it holds; `seen` says on how many kinds of page it was seen live, once looked at."""
 
     n: int
     hash: str
     note: str
     author: str
     made_at: datetime
+    seen: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,13 +53,17 @@ class ReleaseView:
 def view_release(shop: Shop) -> ReleaseView:
     """Return what has changed since the newest release, what must be fixed, and the ledger."""
     draft = shop.drafts.read()
+    looks = shop.side.looks()
     newest = shop.releases.newest()
     changes = changes_between(shop.at(newest.settings), shop.at(draft.settings)) if newest else ()
     return ReleaseView(
         draft=draft_state(shop, draft),
         changes=tuple(_change(shop, change) for change in changes),
         must_fix=len(_must_fix(shop, draft)),
-        ledger=tuple(LedgerLine(r.n, r.hash, r.note, r.author, r.made_at) for r in shop.releases.all()),
+        ledger=tuple(
+            LedgerLine(r.n, r.hash, r.note, r.author, r.made_at, str(looks.get(r.n, {}).get("sentence", "")))
+            for r in shop.releases.all()
+        ),
     )
 
 

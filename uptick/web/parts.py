@@ -12,8 +12,10 @@ from itsdangerous import BadSignature, URLSafeSerializer
 from pydantic import TypeAdapter
 
 from uptick.core.errors import NotFound, Stale
+from uptick.core.shop.store import Store
 from uptick.usecases.ports import Accounts, Person, Shop
 from uptick.usecases.sign_in import who_is
+from uptick.usecases.visiting import ShopVisit
 
 COOKIE = "uptick_session"
 OpenVisit = Callable[[str], AbstractContextManager[tuple[Accounts, Callable[[int], Shop]]]]
@@ -38,6 +40,7 @@ class Parts:
     practice_origin: str
     engine: Callable[[], dict[str, int]]
     tidy: Callable[[], None]
+    visit_shop: Callable[[Store], AbstractContextManager[ShopVisit]]
     studio_origin: str = ""
 
 

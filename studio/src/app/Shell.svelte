@@ -8,6 +8,7 @@
 	import { Router } from 'sv-router';
 	import { useExceptions } from '$lib/state/exceptions.svelte';
 	import ExceptionSheet from '../shared/exceptions/ExceptionSheet.svelte';
+	import ConnectSheet from './ConnectSheet.svelte';
 	import History from './History.svelte';
 	import NewException from '../shared/exceptions/NewException.svelte';
 	import Search from './Search.svelte';
@@ -56,6 +57,7 @@
 			{ title: 'Redo', keys: ['Mod+Shift+z'], run: () => void workshop.redo() },
 			{ title: 'Search', keys: ['/'], run: () => (opened.search = true) },
 			{ title: 'History: what was changed, by whom', keys: ['h'], run: () => (opened.history = true) },
+			{ title: 'Connection: how the shop’s basket is told', run: () => (opened.connection = true) },
 			{ title: 'Shortcuts', keys: ['?'], run: () => (opened.shortcuts = true) },
 			{ title: 'Sign out', run: () => void workshop.signOut() },
 		],
@@ -102,6 +104,7 @@
 <History open={opened.history} onclose={() => (opened.history = false)} />
 <Shortcuts open={opened.shortcuts} onclose={() => (opened.shortcuts = false)} />
 <WhySheet />
+{#if opened.connection}<ConnectSheet onclose={() => (opened.connection = false)} />{/if}
 {#if opened.newException}<NewException from={opened.newException} onclose={() => (opened.newException = null)} />{/if}
 {#if exception}<ExceptionSheet rule={exception} onclose={() => (opened.exception = '')} />{/if}
 

@@ -68,3 +68,7 @@ export type StoredPicture = Schemas['StoredPicture'];
 export type ProductsView = Schemas['ProductsView'];
 export type ReadIcon = Schemas['ReadIcon'];
 export type StateShown = Schemas['StateShown'];
+export type Connection = Schemas['Store']['connection'];
+export type Proposal = Schemas['Proposal'];
+export type Tried = Schemas['Tried'];
+export type StoreLine = Schemas['StoreLine'];

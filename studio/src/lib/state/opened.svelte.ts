@@ -27,4 +27,6 @@ export class Opened {
 	search = $state(false);
 	history = $state(false);
 	shortcuts = $state(false);
+	/** How the shop's basket is told. */
+	connection = $state(false);
 }

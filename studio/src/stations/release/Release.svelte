@@ -4,13 +4,18 @@
 	import type { ChangeView } from '$lib/api/types';
 	import { capital, many, moment, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { LivePages } from '$lib/state/live_pages.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
+	import LivePagesList from './LivePagesList.svelte';
 
 	const workshop = useWorkshop();
 	const release = createQuery(() => workshop.ask.release());
+	const live = new LivePages(workshop);
+	// What the pages show before anything is released is the measure for after it.
+	void live.open();
 	let note = $state('');
 	let copied = $state(false);
 	type Despite = ('findings' | 'trial')[];
@@ -35,7 +40,9 @@
 						);
 			return made.draft;
 		});
-		if (done) note = '';
+		if (!done) return;
+		note = '';
+		void live.look('after');
 	}
 	function goOn(): void {
 		const more: Despite = asks === 'findings_left' ? ['findings'] : ['trial'];
@@ -106,6 +113,7 @@
 					<Press small onpress={() => copy(workshop.info?.snippet ?? '')}>{copied ? 'Copied' : 'Copy'}</Press>
 				</p>
 			{/if}
+			<LivePagesList {live} />
 		</section>
 		<aside class="border-l border-hair px-6 pt-5" aria-label="Release and ledger">
 			<form
@@ -138,6 +146,7 @@
 							<b class="block">{one.note || 'no note'}</b>
 							<span class="text-soft">{one.author}, {moment(one.made_at)}</span>
 							<span class="figure block text-xs text-soft">{one.hash}</span>
+							{#if one.seen}<span class="block text-sm">{one.seen}</span>{/if}
 						</span>
 						{#if n === 0}<b class="current">live now</b>
 						{:else}<Press small onpress={() => send(one.n, [])} label="Roll back to release {one.n}">Roll back</Press

@@ -1,10 +1,12 @@
-"""A store's connection says how its basket is read, and what is served tells when it has changed."""
+"""A store's connection says how its basket is read; what is served tells when it has changed; looks at live pages."""
 
 import json
 from typing import Any
 
+import sqlalchemy as sa
 from alembic import op
 from sqlalchemy import text
+from sqlalchemy.dialects.postgresql import JSONB
 
 revision = "0005"
 down_revision = "0004"
@@ -52,6 +54,16 @@ def _read_with(told: dict[str, Any]) -> dict[str, Any]:
 
 def upgrade() -> None:
     _rewrite(_read_apart)
+    op.create_table(
+        "page_looks",
+        sa.Column("id", sa.BigInteger, sa.Identity(always=True), primary_key=True),
+        sa.Column("store_id", sa.Integer, sa.ForeignKey("stores.id", ondelete="CASCADE"), nullable=False),
+        sa.Column("release", sa.Integer, nullable=False),
+        sa.Column("moment", sa.Text, nullable=False),
+        sa.Column("made_at", sa.DateTime(timezone=True), nullable=False),
+        sa.Column("report", JSONB, nullable=False),
+    )
+    op.create_index("page_looks_newest", "page_looks", ["store_id", "release", "id"])
     op.execute(_TELL)
     for table in _WATCHED:
         op.execute(
@@ -61,6 +73,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    op.drop_table("page_looks")
     for table in _WATCHED:
         op.execute(f"DROP TRIGGER {table}_tell_served ON {table}")
     op.execute("DROP FUNCTION tell_served()")

@@ -1,0 +1,99 @@
+<script lang="ts">
+	import { Connecting } from '$lib/state/connecting.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Inline from '$lib/ui/Inline.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import Press from '$lib/ui/Press.svelte';
+	import Sheet from '$lib/ui/Sheet.svelte';
+	import Waiting from '$lib/ui/Waiting.svelte';
+	import ConnectionSentences from './ConnectionSentences.svelte';
+	import TriedSteps from './TriedSteps.svelte';
+
+	type Props = { onclose: () => void };
+	let { onclose }: Props = $props();
+	const workshop = useWorkshop();
+	const at = new Connecting(workshop);
+	const store = $derived(workshop.info?.store);
+	const doing = { reading: 'Reading the shop’s page', trying: 'Putting one into a basket', keeping: 'Keeping it' };
+	const kinds = [
+		{ value: 'form_post', label: 'the fields of a form' },
+		{ value: 'json_call', label: 'JSON' },
+		{ value: 'basket_link', label: 'a plain link' },
+	] as const;
+	async function keep(): Promise<void> {
+		if (await at.keep()) onclose();
+	}
+</script>
+
+<Sheet open title="How {store?.name ?? 'the shop'} is told “one more of this”" {onclose} wide>
+	<p class="mt-1 text-soft">
+		{store?.origin}. Read it from a page, change what is wrong, try it with one product, then keep it.
+	</p>
+
+	<section class="mt-4" aria-label="The page">
+		<p class="leading-8">
+			The product’s page is <Inline
+				label="Path of a product’s page"
+				value={at.page}
+				empty="one in stock"
+				onset={(page) => (at.page = page)}
+			/>
+			with <Inline label="Code of the product" value={at.code} empty="its code" onset={(code) => (at.code = code)} />,
+			behind <Inline
+				label="Password of the shop"
+				value={at.password}
+				empty="no password"
+				secret
+				onset={(password) => (at.password = password)}
+			/>.
+			<Press small disabled={Boolean(at.doing)} onpress={() => at.read()}>Read it</Press>
+		</p>
+		{#if at.proposal}
+			<ul class="mt-2" aria-label="What the page shows">
+				{#each at.proposal.said as said (said.sentence)}
+					<li><span class="where figure">{said.where}</span>{said.sentence}</li>
+				{/each}
+				{#each at.proposal.unsure as unsure (unsure)}
+					<li class="text-again"><span class="where figure">◇</span>{unsure}</li>
+				{/each}
+			</ul>
+		{/if}
+	</section>
+
+	<section class="mt-4 border-t border-hair pt-3" aria-label="The connection">
+		<p class="leading-8">
+			A press sends <Pick
+				label="What a press sends"
+				value={at.connection.kind ?? 'form_post'}
+				options={kinds}
+				onpick={(kind) => at.become(kind)}
+			/>.
+		</p>
+		<ConnectionSentences {at} />
+	</section>
+
+	<section class="mt-4 border-t border-hair pt-3" aria-label="The trial" aria-live="polite">
+		{#if at.doing}
+			<Waiting what={doing[at.doing]} />
+		{:else if at.tried}
+			<TriedSteps tried={at.tried} isStale={!at.isTried} />
+		{:else}
+			<p class="text-soft">Not tried yet. One product goes into a basket of a visitor of ours, and out again.</p>
+		{/if}
+	</section>
+
+	<p class="mt-4 flex items-center gap-3">
+		<Press disabled={Boolean(at.doing)} onpress={() => at.try()}>Try it</Press>
+		<Press main disabled={Boolean(at.doing) || !at.isOther} onpress={keep}>Keep it</Press>
+		<Press onpress={onclose}>Close</Press>
+		{#if at.isOther && !at.isTried}<span class="text-soft">Changed and not tried.</span>{/if}
+	</p>
+</Sheet>
+
+<style>
+	.where {
+		display: inline-block;
+		width: 64px;
+		color: var(--color-soft);
+	}
+</style>

@@ -1,0 +1,175 @@
+<script lang="ts">
+	import type { Connecting } from '$lib/state/connecting.svelte';
+	import Inline from '$lib/ui/Inline.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+	import Press from '$lib/ui/Press.svelte';
+
+	type Props = { at: Connecting };
+	let { at }: Props = $props();
+	const now = $derived(at.connection);
+	const read = $derived(now.read ?? null);
+	const token = $derived(now.token ?? null);
+	const body = $derived(now.kind === 'json_call' ? JSON.stringify(now.body) : '');
+	let unread = $state('');
+	function setBody(text: string): void {
+		try {
+			at.set({ body: JSON.parse(text) as Record<string, unknown> });
+			unread = '';
+		} catch (error) {
+			unread = `That is no JSON: ${(error as Error).message}`;
+		}
+	}
+	const named = (text: string) =>
+		text
+			.split(',')
+			.map((name) => name.trim())
+			.filter(Boolean);
+	const methods = ['POST', 'PUT', 'PATCH'].map((value) => ({ value, label: value }));
+	const reads = [
+		{ value: 'json', label: 'as JSON' },
+		{ value: 'page', label: 'on a page' },
+		{ value: 'none', label: 'nowhere' },
+	];
+	const sources = [
+		{ value: 'meta', label: 'meta' },
+		{ value: 'cookie', label: 'cookie' },
+		{ value: 'field', label: 'hidden field' },
+	];
+	const sent = [
+		{ value: 'header', label: 'header' },
+		{ value: 'field', label: 'field' },
+	];
+	const JSON_READ = {
+		kind: 'json',
+		count: 'count',
+		items: 'items',
+		product: 'sku',
+		option: 'option',
+		quantity: 'quantity',
+	};
+	function readAs(kind: string): void {
+		const path = read?.path ?? '/basket';
+		at.set({
+			read: kind === 'none' ? null : kind === 'page' ? { kind, path, selector: '.count' } : { ...JSON_READ, path },
+		});
+	}
+	const setRead = (patch: object) => at.set({ read: { ...read, ...patch } });
+	const setToken = (patch: object) => at.set({ token: { ...token, ...patch } });
+	const NEW_TOKEN = { source: 'meta', source_name: 'csrf-token', sent_as: 'header', sent_name: 'X-CSRF-Token' };
+</script>
+
+<p class="leading-8">
+	{#if now.kind === 'json_call'}
+		It goes by <Pick
+			label="Method"
+			value={now.method ?? 'POST'}
+			options={methods}
+			onpick={(method) => at.set({ method })}
+		/>
+	{:else}It goes{/if}
+	to <Inline
+		label="Address of the basket"
+		value={now.add_path}
+		onset={(add_path) => at.set({ add_path })}
+	/>{#if now.kind === 'json_call'}
+		with the body <Inline label="Body" value={body} onset={setBody} />{/if}.
+	{#if now.kind === 'form_post'}
+		The product is in <Inline
+			label="Field of the product"
+			value={now.product_field ?? ''}
+			onset={(product_field) => at.set({ product_field })}
+		/>, how many in <Inline
+			label="Field of the quantity"
+			value={now.quantity_field ?? ''}
+			empty="no field"
+			onset={(quantity_field) => at.set({ quantity_field })}
+		/>.
+	{/if}
+	Choices are in <Inline
+		label="Fields of the choices"
+		value={(now.option_fields ?? []).join(', ')}
+		empty="no field"
+		onset={(text) => at.set({ option_fields: named(text) })}
+	/>.
+</p>
+{#if unread}<p class="text-must" role="alert">▲ {unread}</p>{/if}
+<p class="leading-8">
+	{#if token}
+		The page’s <Pick
+			label="Where the word is"
+			value={token.source}
+			options={sources}
+			onpick={(source) => setToken({ source })}
+		/>
+		<Inline label="Name of the word" value={token.source_name} onset={(source_name) => setToken({ source_name })} />
+		goes back as the <Pick
+			label="How it goes back"
+			value={token.sent_as}
+			options={sent}
+			onpick={(sent_as) => setToken({ sent_as })}
+		/>
+		<Inline
+			label="Name under which it goes back"
+			value={token.sent_name}
+			onset={(sent_name) => setToken({ sent_name })}
+		/>.
+		<Press small onpress={() => at.set({ token: null })}>No word</Press>
+	{:else}
+		No word against forged requests is sent besides what the form holds.
+		<Press small onpress={() => at.set({ token: NEW_TOKEN })}>Send one</Press>
+	{/if}
+</p>
+<p class="leading-8">
+	What is in the basket is told <Pick
+		label="Where the basket is told"
+		value={read?.kind ?? 'none'}
+		options={reads}
+		onpick={readAs}
+	/>{#if read}
+		at <Inline
+			label="Address where the basket is told"
+			value={read.path}
+			onset={(path) => setRead({ path })}
+		/>{/if}{#if read?.kind === 'page'}, in <Inline
+			label="Selector of the count"
+			value={read.selector}
+			onset={(selector) => setRead({ selector })}
+		/>.
+	{:else if read?.kind === 'json'}, how many in <Inline
+			label="Name of the count"
+			value={read.count ?? ''}
+			empty="the lines’ sum"
+			onset={(count) => setRead({ count })}
+		/>, the lines in <Inline
+			label="Name of the lines"
+			value={read.items ?? ''}
+			onset={(items) => setRead({ items })}
+		/>, and of each its product in <Inline
+			label="Name of a line’s product"
+			value={read.product ?? ''}
+			onset={(product) => setRead({ product })}
+		/>, its choice in <Inline
+			label="Name of a line’s choice"
+			value={read.option ?? ''}
+			empty="nothing"
+			onset={(option) => setRead({ option })}
+		/>
+		and its quantity in <Inline
+			label="Name of a line’s quantity"
+			value={read.quantity ?? ''}
+			onset={(quantity) => setRead({ quantity })}
+		/>.
+	{:else}. Nobody can see then whether a press came through.{/if}
+</p>
+<p class="leading-8">
+	Shoppers see the basket at <Inline
+		label="Page of the basket"
+		value={now.basket_path ?? ''}
+		onset={(basket_path) => at.set({ basket_path })}
+	/>
+	and pay at <Inline
+		label="Page of the checkout"
+		value={now.checkout_path ?? ''}
+		onset={(checkout_path) => at.set({ checkout_path })}
+	/>.
+</p>

@@ -1,0 +1,53 @@
+"""What is known of the shop's own side: its connection, and the looks at its live pages."""
+
+from collections.abc import Mapping
+from datetime import datetime
+
+from sqlalchemy import Connection, func, insert, select, text
+
+from uptick.core.button.merge import Json
+from uptick.core.shop.connection import BasketConnection
+from uptick.data.tables import page_looks
+
+_CONNECT = text("""
+UPDATE stores SET profile = jsonb_set(profile, '{connection}', CAST(:connection AS jsonb)) WHERE id = :store
+""")
+# A ledger shows the newest look of each release; older ones are history that nobody asks for.
+_KEPT_OF_A_RELEASE = 20
+
+
+class PgShopSide:
+    def __init__(self, connection: Connection, store_id: int) -> None:
+        self._db = connection
+        self._store = store_id
+
+    def connect(self, connection: BasketConnection) -> None:
+        self._db.execute(_CONNECT, {"connection": connection.model_dump_json(), "store": self._store})
+
+    def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None:
+        self._db.execute(
+            insert(page_looks).values(
+                store_id=self._store, release=release, moment=moment, made_at=now, report=dict(report)
+            )
+        )
+        newest = (
+            select(page_looks.c.id)
+            .where(page_looks.c.store_id == self._store, page_looks.c.release == release)
+            .order_by(page_looks.c.id.desc())
+            .limit(_KEPT_OF_A_RELEASE)
+        )
+        self._db.execute(
+            page_looks.delete().where(
+                page_looks.c.store_id == self._store,
+                page_looks.c.release == release,
+                page_looks.c.id.not_in(newest.scalar_subquery()),
+            )
+        )
+
+    def looks(self) -> dict[int, Json]:
+        """Return the newest look of each release, by its number."""
+        newest = (
+            select(func.max(page_looks.c.id)).where(page_looks.c.store_id == self._store).group_by(page_looks.c.release)
+        )
+        query = select(page_looks.c.release, page_looks.c.report).where(page_looks.c.id.in_(newest.scalar_subquery()))
+        return {row.release: row.report for row in self._db.execute(query)}
