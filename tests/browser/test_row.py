@@ -9,7 +9,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from practice.row import ROW
 from practice.row.app import PASSWORD
-from tests.browser.conftest import Stack, Tab
+from tests.browser.conftest import Stack, Tab, barriers, sign_in
 
 pytestmark = pytest.mark.browser
 OURS = "[data-up-place=product_page] [data-up-button] button.b"
@@ -289,3 +289,44 @@ def test_an_old_copy_without_our_line_sells_as_before(visit: Callable[[str], Row
     own.click()
     at.page.wait_for_url("**/basket")
     assert at.basket() == {name_of("evergreen"): 1}
+
+
+def test_a_shop_is_connected_from_the_studio_and_its_pages_are_looked_at(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.goto(demo_shop.at.studio)
+    page.get_by_label("Store: Thornmere").click()
+    page.get_by_role("option", name="Scullion").click()
+    expect(page.get_by_label("Store: Scullion")).to_be_visible()
+    page.get_by_role("button", name="connection").click()
+    sheet = page.get_by_role("dialog")
+    expect(sheet.get_by_label("Address of the basket")).to_have_value("/api/counter/lines")
+    # What somebody breaks by hand is told by its cause.
+    sheet.get_by_label("Name under which it goes back").fill("X-Wrong")
+    sheet.get_by_label("Name under which it goes back").blur()
+    sheet.get_by_role("button", name="Try it").click()
+    expect(sheet.get_by_text("It was not added. The shop takes the request for a forged one")).to_be_visible()
+    sheet.get_by_role("button", name="Read it").click()
+    expect(sheet.get_by_text("A script sends JSON to /api/counter/lines.")).to_be_visible()
+    expect(sheet.get_by_label("Name under which it goes back")).to_have_value("X-Counter-Word")
+    sheet.get_by_role("button", name="Try it").click()
+    expect(sheet.get_by_text("It was added. The basket went from 0 to 1. It was taken out again.")).to_be_visible()
+    assert barriers(page) == []
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet).to_have_count(0)
+    # Shops' pages get it at once, with the release that they have.
+    with demo_shop.wiring.open_shop("scullion") as shop:
+        assert shop.store.connection.read is not None
+        assert shop.store.connection.read.kind == "page"
+    page.goto(f"{demo_shop.at.practice.replace('://', '://scullion.')}/p/{ROW['scullion'].goods[0].sku}")
+    page.locator(OURS).click()
+    expect(page.locator(OURS)).to_have_attribute("data-moment", "added")
+    page.goto(f"{demo_shop.at.studio}/release")
+    expect(page.get_by_text("is live on all 3 kinds of page")).to_be_visible()
+    expect(page.get_by_text("seen live on 3 of 3 kinds of page at")).to_be_visible()
+    assert barriers(page) == []
+    page.get_by_label("Store: Scullion").click()
+    page.get_by_role("option", name="Evergreen").click()
+    expect(page.get_by_label("Store: Evergreen")).to_be_visible()
+    page.goto(f"{demo_shop.at.studio}/release")
+    expect(page.get_by_text("This copy is 6 days old (x-cache: HIT from larder).").first).to_be_visible()

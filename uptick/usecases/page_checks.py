@@ -6,6 +6,7 @@ from dataclasses import asdict, dataclass
 from datetime import datetime
 from enum import StrEnum
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from uptick.core.button.document import Placement, Situation
 from uptick.core.pages import PageRead, ProductTold, missing_in, needs_trusted_types
@@ -16,6 +17,9 @@ from uptick.usecases.ports import Shop
 from uptick.usecases.visiting import Fetched, ShopVisit
 
 _RELEASE = re.compile(r'"release":(\d+)')
+
+
+_STOCK = {"InStock": "in stock", "OutOfStock": "out of stock", "SoldOut": "sold out", "PreOrder": "to pre-order"}
 
 
 class Weight(StrEnum):
@@ -59,10 +63,11 @@ class PageCheck:
 
 @dataclass(frozen=True, slots=True)
 class PagesReport:
-    """A look at one page of every kind, at a moment, for a release."""
+    """A look at one page of every kind, at a moment, for a release; `at` is the time of day in the store's own time."""
 
     release: int
     made_at: datetime
+    at: str
     pages: tuple[PageCheck, ...]
 
     @property
@@ -72,7 +77,7 @@ class PagesReport:
     @property
     def sentence(self) -> str:
         """Say it as the ledger does."""
-        at = f"{self.made_at:%H:%M}"
+        at = self.at
         if self.live == len(self.pages):
             return f"seen live on {self.live} of {len(self.pages)} kinds of page at {at}"
         missing = ", ".join(page.kind for page in self.pages if not page.is_live)
@@ -133,7 +138,7 @@ def check_pages(
         PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), store, edge, script)))
         for kind in kinds
     )
-    return PagesReport(release, now, pages)
+    return PagesReport(release, now, f"{now.astimezone(ZoneInfo(store.timezone)):%H:%M}", pages)
 
 
 def _script(visit: ShopVisit, store: Store, release: int) -> Line:

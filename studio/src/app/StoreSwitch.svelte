@@ -25,7 +25,7 @@
 	{:else}
 		{name}
 	{/if}
-	<button class="ms-2 text-sm font-normal underline" onclick={() => (workshop.opened.connection = true)}
+	<button class="target ms-2 text-sm font-normal underline" onclick={() => (workshop.opened.connection = true)}
 		>connection</button
 	>
 </p>

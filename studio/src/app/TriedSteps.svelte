@@ -28,19 +28,35 @@
 	{tried.to_do}
 </p>
 {#if isStale}<p class="text-soft">Something was changed since. Try it again.</p>{/if}
-<table class="ledger mt-2">
-	<thead><tr><th>step</th><th>asked</th><th>sent</th><th class="text-right">answer</th></tr></thead>
-	<tbody>
-		{#each tried.steps as step, n (n)}
-			<tr>
-				<td>{step.what}</td>
-				<td class="figure">{step.request}</td>
-				<td class="figure break-all">{step.sent.map(({ name, value }) => `${name}=${value}`).join(' ')}</td>
-				<td class="text-right"
-					><span class="figure">{step.status || '–'}</span>
-					<span class="text-soft">{step.answered.slice(0, 60)}</span></td
-				>
-			</tr>
-		{/each}
-	</tbody>
-</table>
+<ol class="mt-2" aria-label="What was asked and answered">
+	{#each tried.steps as step, n (n)}
+		<li class="step">
+			<span>{step.what}</span>
+			<span class="min-w-0">
+				<span class="font-mono break-all">{step.request}</span>
+				{#if step.sent.length}
+					<span class="block font-mono text-sm break-all text-soft"
+						>{step.sent.map(({ name, value }) => `${name}=${value}`).join('  ')}</span
+					>
+				{/if}
+			</span>
+			<span class="font-mono">{step.status || '–'}</span>
+			<span class="min-w-0 truncate text-soft" title={step.answered}>{step.answered}</span>
+		</li>
+	{/each}
+</ol>
+
+<style>
+	.step {
+		display: grid;
+		grid-template-columns: 150px minmax(0, 1.4fr) 40px minmax(0, 1fr);
+		gap: 4px 14px;
+		border-bottom: 1px solid var(--color-hair);
+		padding: 5px 0;
+	}
+	@media (max-width: 700px) {
+		.step {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

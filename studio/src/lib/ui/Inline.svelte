@@ -8,7 +8,7 @@
 		secret?: boolean;
 	};
 	let { label, value, onset, empty = '', secret = false }: Props = $props();
-	const wide = $derived(Math.max(4, (value || empty).length + 1));
+	const wide = $derived(Math.max(3, (value || empty).length));
 </script>
 
 <!-- A text in a sentence: as wide as what it holds. -->
@@ -20,6 +20,6 @@
 	aria-label={label}
 	placeholder={empty}
 	{value}
-	style:width="{wide}ch"
+	style:width="calc({wide}ch + 5px)"
 	onchange={(event) => onset(event.currentTarget.value.trim())}
 />
