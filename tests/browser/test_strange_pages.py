@@ -55,7 +55,7 @@ class Strange:
         return self.page.locator("[data-up-place=product_page] [data-up-button] button.b")
 
     def put(self, sku: str, option: str = "", quantity: int = 1) -> None:
-        items = [*self.basket["items"], {"sku": sku, "option": option, "quantity": quantity}]
+        items = [*self.basket.get("items", ()), {"sku": sku, "option": option, "quantity": quantity}]
         self.basket = {"count": sum(item["quantity"] for item in items), "items": items}
 
     def _add(self, route: Route) -> None:
@@ -64,7 +64,7 @@ class Strange:
         if self.answer:
             self.answer(route)
             return
-        self.put(sent["sku"][0], sent.get("option", [""])[0], int(sent["qty"][0]))
+        self.put(sent.get("sku", ["X"])[0], sent.get("option", [""])[0], int(sent["qty"][0]))
         route.fulfill(json=self.basket)
 
     def _read(self, route: Route) -> None:
