@@ -14,8 +14,11 @@ from practice.row import ROW, create_row
 from practice.row.app import PASSWORD
 from tests.samples import NOW
 from uptick.core.button.document import Placement, Situation
+from uptick.core.errors import NotFound
+from uptick.core.formats.catalogue_file import read_catalogue
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.connection import TokenSource
+from uptick.usecases.collecting import collect
 from uptick.usecases.connect import (
     Result,
     Tried,
@@ -308,3 +311,59 @@ def test_kinds_of_page_follow_what_the_catalogue_holds() -> None:
     assert choice.product is not None
     assert choice.product.situation is Situation.CHOICE
     assert choice.name == "product page with a choice"
+
+
+def test_a_catalogue_is_read_off_the_pages_that_the_sitemap_names() -> None:
+    store = row_store(ROW["bayt"], "http://x.test").model_copy(update={"origin": "http://bayt.test"})
+    pauses: list[float] = []
+    steps = [(found.done, found.of) for found in collect(visit("bayt"), store, pauses.append)]
+    pages = len(ROW["bayt"].goods) + 1
+    assert steps == [(done, pages) for done in range(pages + 1)]
+    assert pauses == [0.2] * (pages - 1)
+    *_, found = collect(visit("bayt"), store, pauses.append)
+    read = read_catalogue(found.as_jsonld().encode(), {}, store.currency)
+    assert [p.sku for p in read.reading.products] == [g.sku for g in ROW["bayt"].goods]
+    assert {p.url for p in read.reading.products} == {f"http://bayt.test/p/{g.sku}" for g in ROW["bayt"].goods}
+
+
+def test_what_robots_may_not_see_and_what_is_not_the_shops_is_left_out() -> None:
+    store = row_store(ROW["bayt"], "http://x.test").model_copy(update={"origin": "http://bayt.test"})
+    first, second = ROW["bayt"].goods[:2]
+
+    def change(page: Fetched) -> Fetched:
+        if page.asked == "/robots.txt":
+            says = f"User-agent: *\nDisallow: /p/{second.sku}\nCrawl-delay: 3\nSitemap: http://bayt.test/sitemap.xml"
+            return replace(page, text=says)
+        if page.asked.endswith("sitemap.xml"):
+            places = [f"http://bayt.test/p/{g.sku}" for g in (first, first, second)] + ["http://evil.test/p/1"]
+            urls = "".join(f"<url><loc>{place}</loc></url>" for place in places)
+            return replace(page, text=f"<urlset xmlns='http://www.sitemaps.org/schemas/sitemap/0.9'>{urls}</urlset>")
+        return page
+
+    pauses: list[float] = []
+    *_, found = collect(visit("bayt", change), store, pauses.append)
+    assert list(found.products) == [first.sku]
+    assert (found.of, found.skipped, pauses) == (1, 1, [])
+
+
+@pytest.mark.parametrize(
+    "text", ["", "<html>", "<!DOCTYPE x [<!ENTITY a 'b'>]><urlset><url><loc>&a;</loc></url></urlset>"]
+)
+def test_a_sitemap_that_is_none_names_no_pages(text: str) -> None:
+    store = row_store(ROW["bayt"], "http://x.test").model_copy(update={"origin": "http://bayt.test"})
+
+    def change(page: Fetched) -> Fetched:
+        return replace(page, text=text) if page.asked.endswith("sitemap.xml") else page
+
+    (found,) = collect(visit("bayt", change), store)
+    assert (found.of, found.products) == (0, {})
+
+
+def test_a_shop_without_a_sitemap_says_so() -> None:
+    store = row_store(ROW["bayt"], "http://x.test").model_copy(update={"origin": "http://bayt.test"})
+
+    def change(page: Fetched) -> Fetched:
+        return replace(page, status=404, text="") if "robots" in page.asked or "sitemap" in page.asked else page
+
+    with pytest.raises(NotFound, match=r"The store has no sitemap: .*/sitemap\.xml answered 404"):
+        list(collect(visit("bayt", change), store))

@@ -25,6 +25,7 @@ _MODULES = {
     "simulate": "outcome",
     "connect": "shop",
     "pages": "shop",
+    "collect": "shop",
 }
 _GROUPS = {"calc", "look"}
 

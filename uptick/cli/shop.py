@@ -2,10 +2,12 @@
 
 import json
 from dataclasses import asdict
+from pathlib import Path
 from typing import Annotated
 
 import typer
 from rich.console import Console
+from rich.progress import Progress
 from rich.table import Table
 
 from uptick.cli.common import StoreKey, open_shop
@@ -13,6 +15,7 @@ from uptick.cli.say import AsJson
 from uptick.core.errors import OutOfRange
 from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases import connect as connecting
+from uptick.usecases.collecting import collect as collect_pages
 from uptick.usecases.page_checks import PageCheck, PagesReport, Weight, check_pages, kinds_of
 from uptick.wiring import Wiring, clock
 
@@ -113,6 +116,38 @@ def pages(store: StoreKey = "thornmere", password: Password = "", as_json: AsJso
     else:
         _print(report)
     if report.live < len(report.pages):
+        raise typer.Exit(1)
+
+
+@app.command()
+def collect(
+    store: StoreKey = "thornmere",
+    to: Annotated[Path, typer.Option(help="The file to write, - for the output.")] = Path("-"),
+    password: Password = "",
+) -> None:
+    """Read the catalogue off the shop's own pages, by its sitemap, into a JSON-LD file that `uptick import` takes."""
+    with open_shop(store) as shop:
+        of = shop.store
+    told = Console(stderr=True)
+    found = None
+    with HttpShopVisit(of) as visit, Progress(console=told) as progress:
+        if password:
+            connecting.open_door(visit, "/", password)
+        task = progress.add_task("pages", total=None)
+        try:
+            for found in collect_pages(visit, of):
+                progress.update(task, completed=found.done, total=found.of)
+        except KeyboardInterrupt:
+            told.print("Stopped. What was read until here is written.")
+    if found is None:
+        return
+    text = found.as_jsonld()
+    print(text) if str(to) == "-" else to.write_text(text + "\n")
+    for address, why in found.odd[:20]:
+        told.print(f"{address}: {why}")
+    skipped = f", {found.skipped} left out as its robots.txt asks" if found.skipped else ""
+    told.print(f"{len(found.products)} products on {found.done} of {found.of} pages{skipped}.")
+    if not found.products:
         raise typer.Exit(1)
 
 

@@ -141,8 +141,13 @@ class PageRead:
 
     @cached_property
     def products(self) -> tuple[ProductTold, ...]:
-        nodes = [node for node in self.schema if _is_product(node)]
-        return tuple(_product(node) for node in nodes)
+        return tuple(_product(node) for node in self.product_nodes)
+
+    @cached_property
+    def product_nodes(self) -> tuple[dict[str, Any], ...]:
+        """The page's products as JSON-LD tells them; the variants of a group lie in it."""
+        variants = [id(v) for node in self.schema for v in _listed(node.get("hasVariant"))]
+        return tuple(node for node in self.schema if _is_product(node) and id(node) not in variants)
 
     @cached_property
     def schema(self) -> tuple[dict[str, Any], ...]:
@@ -158,6 +163,10 @@ class PageRead:
         """Return the words of the shop's own buttons in the places of a kind."""
         inside = self._soup.select(f'[data-up-place="{placement}"] :is(button, a, input[type="submit"])')
         return tuple(" ".join((tag.get_text(" ") or _text(tag.get("value"))).split()) for tag in inside)
+
+
+def _listed(value: Any) -> list[Any]:
+    return value if isinstance(value, list) else [] if value is None else [value]
 
 
 def _text(value: object) -> str:
