@@ -1,0 +1,181 @@
+"""The main stories of shops' pages in Firefox and in WebKitGTK."""
+
+import json
+import time
+from typing import Any
+
+import pytest
+
+from ops.parts import Addresses
+from practice.row import ROW
+from practice.row.app import PASSWORD
+from tests.engines.engines import MIDDLE, WAIT_S, Engine
+
+HOST = "[data-up-place=product_page] [data-up-button]"
+OURS = f"{HOST} >> button.b"
+
+
+class Visit:
+    """A visitor of one shop in one engine."""
+
+    def __init__(self, engine: Engine, at: Addresses, key: str) -> None:
+        self.engine = engine
+        self.key = key
+        self.origin = at.practice.replace("://", f"://{key}.")
+
+    def opens(self, path: str = "") -> None:
+        self.engine.goto(self.origin + (path or f"/p/{ROW[self.key].goods[0].sku}"))
+
+    def ours(self, what: str) -> Any:
+        """Return something of our button, as `b`; null where it does not stand."""
+        script = f"(h => {{ const b = h?.shadowRoot?.querySelector('button.b'); return b ? {what} : null }})"
+        return self.engine.evaluate(f"{script}(document.querySelector({json.dumps(HOST)}))")
+
+    def awaits(self, script: str, wanted: Any = True) -> None:
+        ends = time.monotonic() + WAIT_S
+        found = None
+        while time.monotonic() < ends:
+            found = self.engine.evaluate(script)
+            if found == wanted:
+                return
+            time.sleep(0.1)
+        raise AssertionError(f"{self.engine.name}, {self.key}: {script} is {found!r}, not {wanted!r}")
+
+    def awaits_ours(self, moment: str) -> None:
+        ends = time.monotonic() + WAIT_S
+        while (found := self.ours("b.dataset.moment")) != moment:
+            assert time.monotonic() < ends, f"{self.engine.name}, {self.key}: our button is {found!r}, not {moment!r}"
+            time.sleep(0.1)
+
+    def press(self, path: str = OURS) -> None:
+        x, y = self.engine.evaluate(f"{MIDDLE}({json.dumps(path)})")
+        self.engine.press((x, y))
+
+    def basket(self) -> int:
+        script = (
+            "fetch('/basket', {cache: 'no-store'}).then(a => a.text()).then(t => Number(new DOMParser()"
+            ".parseFromString(t, 'text/html').querySelector('.tally').textContent))"
+        )
+        return int(self.engine.evaluate(script))
+
+    def empties(self) -> None:
+        self.engine.evaluate("fetch('/basket/empty', {method: 'POST'}).then(a => a.status)")
+
+
+@pytest.fixture
+def visit(engine: Engine, at: Addresses, request: pytest.FixtureRequest) -> Visit:
+    made = Visit(engine, at, request.param)
+    if ROW[made.key].shape == "password":
+        made.opens("/")
+        word = json.dumps({"password": PASSWORD})
+        made.engine.evaluate(f"fetch('/enter', {{method: 'POST', body: new URLSearchParams({word})}}).then(a => a.ok)")
+    made.opens("/basket")
+    made.empties()
+    return made
+
+
+PLAIN = ["tollgate", "scullion", "footpath", "driftcomb", "latterwax", "ribbon", "loft", "bayt", "gate"]
+
+
+@pytest.mark.parametrize("visit", PLAIN, indirect=True)
+def test_a_press_fills_the_basket_once(visit: Visit) -> None:
+    visit.opens()
+    visit.awaits_ours("ready")
+    own = "getComputedStyle(document.querySelector('[data-up-place=product_page] .own')).display"
+    assert visit.engine.evaluate(own) == "none"
+    assert visit.ours("b.getBoundingClientRect().height > 30")
+    visit.press()
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    assert visit.basket() == 1
+
+
+@pytest.mark.parametrize("visit", ["monogram"], indirect=True)
+def test_two_options_are_chosen_first(visit: Visit) -> None:
+    visit.opens()
+    visit.awaits_ours("choose_first")
+    assert visit.ours("b.getAttribute('aria-disabled')") == "true"
+    visit.press()
+    visit.awaits("document.activeElement.name", "size")
+    for name in ("size", "finish"):
+        visit.engine.evaluate(
+            f"(s => {{ s.selectedIndex = 1; s.dispatchEvent(new Event('change', {{bubbles: true}})) }})"
+            f"(document.querySelector('[name={name}]'))"
+        )
+    visit.awaits_ours("ready")
+    time.sleep(0.6)
+    visit.press()
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    assert visit.basket() == 1
+
+
+@pytest.mark.parametrize("visit", ["tollgate"], indirect=True)
+def test_what_is_refused_gives_the_shops_own_button_back(visit: Visit) -> None:
+    visit.opens()
+    visit.awaits_ours("ready")
+    visit.engine.evaluate("document.querySelector('.about [name=word]').value = 'yesterday'")
+    visit.press()
+    visit.awaits("document.querySelector('.about [data-up-note]')?.dataset.upNote", "refused")
+    own = "getComputedStyle(document.querySelector('.about .own')).display"
+    assert visit.engine.evaluate(own) != "none"
+    assert visit.basket() == 0
+
+
+@pytest.mark.parametrize("visit", ["driftcomb"], indirect=True)
+def test_nodes_that_are_used_again_add_what_they_show(visit: Visit) -> None:
+    second = ROW["driftcomb"].goods[1]
+    visit.opens()
+    visit.awaits_ours("ready")
+    visit.press(f".cards a[href='/p/{second.sku}']:not([tabindex])")
+    visit.awaits("document.querySelector('h1').textContent", second.name)
+    ends = time.monotonic() + WAIT_S
+    while second.price_text not in (visit.ours("b.textContent") or ""):
+        assert time.monotonic() < ends
+        time.sleep(0.1)
+    visit.press()
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    page = visit.engine.evaluate("fetch('/basket').then(a => a.text())")
+    assert f"<td>{second.name}" in page
+
+
+@pytest.mark.parametrize("visit", ["latterwax"], indirect=True)
+def test_a_page_that_is_redrawn_keeps_one_button(visit: Visit) -> None:
+    visit.opens()
+    visit.awaits_ours("ready")
+    time.sleep(2.5)
+    assert visit.engine.evaluate("document.querySelectorAll('#app [data-up-button]').length") == 1
+    assert visit.ours("b.dataset.moment") == "ready"
+
+
+@pytest.mark.parametrize("visit", ["boxwell"], indirect=True)
+def test_a_button_that_would_be_cut_off_leaves_the_shops_own(visit: Visit) -> None:
+    visit.opens("/")
+    kept = "document.querySelector('.cards .card [data-up-place]').dataset.upKept"
+    visit.awaits(kept, "cut")
+
+
+@pytest.mark.parametrize("visit", ["ribbon"], indirect=True)
+def test_cards_of_a_strip_and_of_a_list_get_their_buttons(visit: Visit) -> None:
+    visit.opens("/")
+    visit.awaits("!!document.querySelector('ul.ribbon [data-up-stands]')")
+    visit.engine.evaluate("document.querySelector('ul.ribbon .card:last-child').scrollIntoView({inline: 'center'})")
+    visit.awaits("!!document.querySelector('ul.ribbon .card:last-child [data-up-stands]')")
+    before = visit.engine.evaluate("document.querySelectorAll('.cards .card').length")
+    visit.engine.evaluate("document.querySelector('.foot').scrollIntoView()")
+    visit.awaits(f"document.querySelectorAll('.cards .card').length > {before}")
+    visit.engine.evaluate("document.querySelector('.cards .card:last-child').scrollIntoView()")
+    visit.awaits("!!document.querySelector('.cards .card:last-child [data-up-stands]')")
+
+
+@pytest.mark.parametrize("visit", ["loft"], indirect=True)
+def test_the_bar_comes_in_once_the_pages_button_is_gone(visit: Visit) -> None:
+    visit.opens()
+    visit.awaits_ours("ready")
+    visit.engine.evaluate("document.querySelector('[data-close]').click()")
+    # A window of a screen that is not ours may be as high as the page.
+    visit.engine.evaluate("document.querySelector('main').style.paddingBottom = '2000px'")
+    visit.engine.evaluate("scrollTo(0, document.body.scrollHeight)")
+    visit.awaits("!!document.querySelector('[data-in] [data-up-button]')")
+    time.sleep(0.5)
+    visit.press("[data-in] [data-up-button] >> button.b")
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    assert visit.basket() == 1
