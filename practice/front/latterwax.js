@@ -28,7 +28,7 @@ function Product({ goods }) {
 		h('p', { class: 'left' }, `${stock} in the loft`),
 		form,
 	]);
-	const picture = h('img', { src: `/pictures/${sku}.svg`, alt: '', width: 480, height: 320 });
+	const picture = h('img', { src: `/pictures/${sku}.svg`, alt: '', width: 480, height: 360 });
 	return h('article', { class: 'product' }, picture, about);
 }
 

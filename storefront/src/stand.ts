@@ -129,7 +129,6 @@ export class Stand {
 	/** Looks up the shop's own button and its form, which a page may draw anew. */
 	#find(): void {
 		const { place } = this;
-		if (this.submit && place.contains(this.submit) && this.form?.isConnected !== false) return;
 		this.submit = place.querySelector<HTMLButtonElement>('button, [type=submit], a');
 		this.form = this.#main?.form ?? place.closest('form') ?? this.submit?.form ?? place.querySelector('form');
 	}
@@ -168,7 +167,9 @@ export class Stand {
 		if (this.#main) return this.#main.is === 'ours' ? this.#main.product : null;
 		if (!this.place.isConnected) return null;
 		const { upProduct: place = '' } = this.place.dataset;
-		const form = this.#fields(this.#shop.manifest.basket.product_field)[0]?.value ?? '';
+		// A form that holds several products says nothing of this one, unless one of them is chosen.
+		const told = this.#fields(this.#shop.manifest.basket.product_field);
+		const form = (told[1] ? told.find((field) => field.checked) : told[0])?.value ?? '';
 		if (place !== this.#placeSays) this.#instead = '';
 		else if (form !== this.#formSays && this.#formSays === this.product?.sku) this.#instead = form;
 		this.#placeSays = place;
@@ -189,8 +190,10 @@ export class Stand {
 
 	/** Returns the form's fields of a name, however many there are. */
 	#fields(name: string): Field[] {
-		const found = name && this.form?.elements.namedItem(name);
-		return !found ? [] : found instanceof Element ? [found as Field] : (Array.from(found) as Field[]);
+		const found = this.form?.elements.namedItem(name) ?? [];
+		const all = (found instanceof Element ? [found] : Array.from(found)) as Field[];
+		// An id is taken for a name as well.
+		return all.filter((field) => field.name === name);
 	}
 
 	/** Returns what is chosen of each option, joined; empty as long as one is not. Where there are radio buttons only these count. */

@@ -276,3 +276,29 @@ def test_to_the_basket_opens_the_page_of_the_basket(strange: Strange) -> None:
     ours.click()
     strange.page.wait_for_url("**/basket")
     assert strange.page.locator("h1").count() == 1
+
+
+def test_a_form_around_several_products_adds_the_one_that_is_pressed(strange: Strange) -> None:
+    cards = "".join(f'<input type=hidden name=sku value="{sku}">{place(sku)}' for sku in ("X1", "X2", "X3"))
+    ours = strange.opens(
+        form(cards, "X0").replace(' name=sku value="X0"', ""), told(goods("X1"), goods("X2"), goods("X3"))
+    )
+    expect(ours).to_have_count(3)
+    ours.nth(1).click()
+    expect(ours.nth(1)).to_have_attribute("data-moment", "added")
+    assert [post["sku"] for post in strange.posts] == [["X2"]]
+
+
+def test_a_number_of_the_shops_own_stays_with_its_product(strange: Strange) -> None:
+    inner = place("X1").replace("<button>", '<button id="sku">')
+    ours = strange.opens(form(inner, "4711"), told(goods("X1"), goods("X2")))
+    expect(ours).to_be_visible()
+    # The page shows another product over the number of the one before: nobody can tell what a press would add.
+    strange.page.evaluate("document.querySelector('[data-up-place]').dataset.upProduct = 'X2'")
+    expect(strange.page.get_by_role("button", name="Add", exact=True)).to_be_visible()
+    expect(strange.page.locator("[data-up-place]")).to_have_attribute("data-up-kept", "product")
+    strange.page.evaluate("document.querySelector('[name=sku]').setAttribute('value', '4712')")
+    expect(ours).to_be_visible()
+    ours.click()
+    expect(ours).to_have_attribute("data-moment", "added")
+    assert [post["sku"] for post in strange.posts] == [["4712"]]

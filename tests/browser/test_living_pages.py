@@ -1,0 +1,161 @@
+"""Pages that change while a shopper is on them: consent, language, orders, translators, boxes of their own."""
+
+import json
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, Request, expect
+
+from tests.browser.conftest import Stack, Tab
+
+pytestmark = pytest.mark.browser
+OURS = "[data-up-place=product_page] [data-up-button] button.b"
+PRODUCT = "/p/TL-BRUSH"
+
+
+def listen(page: Page) -> list[dict[str, Any]]:
+    """Return a list that fills with the batches of signals that the page sends."""
+    batches: list[dict[str, Any]] = []
+
+    def hear(request: Request) -> None:
+        if request.url.endswith("/signals"):
+            batches.append(json.loads(request.post_data or "{}"))
+
+    page.on("request", hear)
+    return batches
+
+
+def kinds(batches: list[dict[str, Any]], who: bool) -> list[str]:
+    return [e["kind"] for batch in batches if bool(batch["shopper"]) == who for e in batch["events"]]
+
+
+def consents(page: Page, told: str) -> None:
+    page.evaluate(f"document.documentElement.setAttribute('data-up-consent', '{told}')")
+
+
+def test_a_shopper_is_nobody_until_the_page_says_yes_and_again_after_a_no(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    batches = listen(page)
+    tab.context.add_cookies([{"name": "consent", "value": "unknown", "url": demo_shop.at.practice}])
+    page.goto(demo_shop.at.practice + PRODUCT)
+    expect(page.locator(OURS)).to_be_visible()
+    page.wait_for_timeout(2800)
+    assert kinds(batches, who=False) == ["shown"]
+    assert page.evaluate("localStorage.getItem('up.shopper')") is None
+    assert batches[0]["events"][0]["versions"] == {}
+    consents(page, "yes")
+    page.wait_for_timeout(200)
+    assert page.evaluate("localStorage.getItem('up.shopper').length") == 32
+    page.locator(OURS).click()
+    expect(page.locator(OURS)).to_have_attribute("data-moment", "added")
+    page.wait_for_timeout(1800)
+    assert kinds(batches, who=True)[:1] == ["clicked"]
+    # From then on the shopper is dealt to the running trial.
+    assert batches[-1]["events"][0]["versions"] != {}
+    consents(page, "no")
+    page.wait_for_timeout(200)
+    assert page.evaluate("localStorage.getItem('up.shopper')") is None
+
+
+def test_buttons_follow_the_pages_language(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(demo_shop.at.practice + PRODUCT)
+    ours = page.locator(OURS)
+    before = ours.inner_text()
+    page.evaluate("document.documentElement.lang = 'de-DE'")
+    expect(ours).not_to_have_text(before)
+    assert ours.evaluate("b => b.getRootNode().host.lang") == "de-DE"
+    page.evaluate("document.documentElement.lang = 'en'")
+    expect(ours).to_contain_text(before.split("\n")[0])
+
+
+def test_a_translator_of_the_page_leaves_one_button_that_sells(demo_shop: Stack, tab: Tab) -> None:
+    """What translators of browsers do to pages, as common practice has it: words wrapped, the language changed."""
+    page = tab.page
+    page.goto(demo_shop.at.practice + PRODUCT)
+    expect(page.locator(OURS)).to_be_visible()
+    page.evaluate(
+        """() => {
+          document.documentElement.className = 'translated-ltr';
+          document.documentElement.lang = 'pl';
+          const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+          const texts = [];
+          while (walker.nextNode()) texts.push(walker.currentNode);
+          for (const text of texts.filter(t => t.data.trim() && !t.parentElement.closest('script'))) {
+            const font = document.createElement('font');
+            text.replaceWith(font);
+            font.append(text);
+          }
+        }"""
+    )
+    page.wait_for_timeout(300)
+    expect(page.locator("[data-up-place=product_page] [data-up-button]")).to_have_count(1)
+    expect(page.locator("[data-up-place=product_page] .own")).to_be_hidden()
+    page.locator(OURS).click()
+    expect(page.locator(OURS)).to_have_attribute("data-moment", "added")
+    expect(page.locator("[data-basket-count]")).to_have_text("1")
+
+
+def test_an_order_that_comes_without_a_load_is_told_once(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    batches = listen(page)
+    page.goto(demo_shop.at.practice + PRODUCT)
+    expect(page.locator(OURS)).to_be_visible()
+    offer = {"price": "6.80", "priceCurrency": "GBP", "itemOffered": {"@type": "Product", "sku": "TL-BRUSH"}}
+    order = json.dumps({"@type": "Order", "orderNumber": "SPA-1", "acceptedOffer": [offer]})
+    thanks = f"<script type='application/ld+json' id='order'>{order}</script>"
+    page.evaluate(f"document.body.append(document.createRange().createContextualFragment({json.dumps(thanks)}))")
+    # A framework may draw the same again.
+    page.wait_for_timeout(300)
+    page.evaluate("document.querySelector('#order').textContent += ' '")
+    page.wait_for_timeout(2200)
+    told = [e for batch in batches for e in batch["events"] if e["kind"] == "ordered"]
+    assert [(e["order"], e["line"], e["product"], e["value"]) for e in told] == [("SPA-1", "1", "TL-BRUSH", 680)]
+
+
+@pytest.mark.parametrize("sizing", ["content-box", "border-box"])
+def test_a_place_with_padding_of_its_own_keeps_its_height(demo_shop: Stack, tab: Tab, sizing: str) -> None:
+    page = tab.page
+    page.goto(f"{demo_shop.at.practice}{PRODUCT}?without-snippet")
+    style = f"box-sizing: {sizing}; padding: 13px 0 17px; border: 2px solid; min-height: 0"
+    high = page.evaluate(
+        f"(p => {{ p.style.cssText = {style!r}; return p.getBoundingClientRect().height }})"
+        "(document.querySelector('[data-up-place=product_page]'))"
+    )
+    page.evaluate(
+        "src => document.head.append(Object.assign(document.createElement('script'), { src }))",
+        f"{demo_shop.at.edge}/s/thornmere/up.js",
+    )
+    expect(page.locator(OURS)).to_be_visible()
+    now = page.evaluate("document.querySelector('[data-up-place=product_page]').getBoundingClientRect().height")
+    assert now == pytest.approx(high, abs=0.5)
+
+
+def test_a_page_without_a_place_gets_nothing_of_ours(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.goto(f"{demo_shop.at.practice}/checkout")
+    page.wait_for_timeout(800)
+    assert page.locator("[role=status]").count() == 0
+    assert page.evaluate("document.adoptedStyleSheets.length") == 0
+    assert [url for url in asked if demo_shop.at.edge in url] == [f"{demo_shop.at.edge}/s/thornmere/up.js"]
+    assert not any(url.endswith("basket.json") for url in asked)
+
+
+def test_the_same_sentence_is_said_twice_and_waiting_is_said(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(demo_shop.at.practice + PRODUCT)
+    ours = page.locator(OURS)
+    expect(ours).to_be_visible()
+    page.evaluate(
+        """() => { window.said = []; const region = document.querySelector('[role=status]');
+          new MutationObserver(() => region.textContent && window.said.push(region.textContent))
+            .observe(region, { childList: true }); }"""
+    )
+    for _ in range(2):
+        ours.click()
+        expect(ours).to_have_attribute("data-moment", "added")
+        expect(ours).to_have_attribute("data-moment", "in_basket")
+    said = page.evaluate("window.said")
+    assert len([one for one in said if one.startswith("In your skep")]) == 2
