@@ -1,9 +1,12 @@
 """The public side over the real database."""
 
+import base64
 import gzip
+import hashlib
 import io
 import json
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import timedelta
@@ -21,11 +24,13 @@ from starlette.testclient import TestClient
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.core.shop.signals import BatchIn, EventIn
+from uptick.data.public import PublicShelf
 from uptick.edge.app import create_edge
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
 from uptick.usecases.looks import bring_picture
 from uptick.usecases.publish import publish, take_back
+from uptick.usecases.serving import Served, TrialScope
 from uptick.wiring import Wiring
 
 SHOP = "http://shop.test"
@@ -92,18 +97,26 @@ def test_the_script_is_sent_compressed_to_those_who_take_it(edge: TestClient) ->
         assert brotli.decompress(b"".join(answer.iter_raw())) == plain
 
 
-def test_a_release_and_taking_it_back_show_on_the_next_view(edge: TestClient, wiring: Wiring) -> None:
+def awaited(so: Callable[[], bool], seconds: float = 20) -> None:
+    """Wait until something is so: a change is heard a moment after it was made."""
+    ends = time.monotonic() + seconds
+    while not so():
+        assert time.monotonic() < ends, "it did not come to be so"
+        time.sleep(0.01)
+
+
+def test_a_release_and_taking_it_back_show_as_soon_as_they_are_heard(edge: TestClient, wiring: Wiring) -> None:
     first = edge.get("/s/sample/up.js")
     with wiring.open_shop("sample") as shop:
         version = shop.drafts.read().version
         change_layer(shop, "baseline", {"look": {"radius": 9}}, version, ADA, NOW)
         publish(shop, "rounder", ADA, NOW)
-    second = edge.get("/s/sample/up.js", headers={"If-None-Match": first.headers["etag"]})
-    assert second.status_code == 200
-    assert "border-radius:9px" in second.text
+    known = {"If-None-Match": first.headers["etag"]}
+    awaited(lambda: edge.get("/s/sample/up.js", headers=known).status_code == 200)
+    assert "border-radius:9px" in edge.get("/s/sample/up.js").text
     with wiring.open_shop("sample") as shop:
         take_back(shop, 1, ADA, NOW)
-    assert "border-radius:4px" in edge.get("/s/sample/manifest.json").text
+    awaited(lambda: "border-radius:4px" in edge.get("/s/sample/manifest.json").text)
 
 
 def test_signals_are_committed_when_they_are_answered(edge: TestClient, wiring: Wiring) -> None:
@@ -307,3 +320,46 @@ def test_an_amount_in_another_currency_is_no_amount_of_this_store(edge: TestClie
     with wiring.engine.connect() as db:
         rows = db.execute(text("SELECT value_minor FROM events ORDER BY line")).scalars().all()
     assert rows == [900, None, 900]
+
+
+class Counted:
+    """A shelf that counts how often it is asked."""
+
+    def __init__(self, inner: PublicShelf) -> None:
+        self._inner, self.asked = inner, 0
+
+    def served(self, key: str) -> Served | None:
+        self.asked += 1
+        return self._inner.served(key)
+
+    def picture(self, digest: str) -> tuple[str, bytes] | None:
+        return self._inner.picture(digest)
+
+    def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]:
+        return self._inner.scopes(store_id, is_practice=is_practice)
+
+
+def test_what_is_served_comes_from_memory_until_a_change_is_heard(wiring: Wiring, edge: TestClient) -> None:
+    shelf = Counted(PublicShelf(wiring.engine))
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf)
+    with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
+        awaited(lambda: parts.changes.hears)
+        client.get("/s/sample/up.js")
+        asked = shelf.asked
+        for _ in range(20):
+            assert client.get("/s/sample/up.js").status_code == 200
+            assert client.get("/s/no-such/up.js").status_code == 404
+        assert shelf.asked == asked + 1
+        with wiring.open_shop("sample") as shop:
+            shop.side.connect(shop.store.connection)
+        awaited(lambda: client.get("/s/sample/up.js").is_success and shelf.asked == asked + 2)
+
+
+def test_the_second_file_is_kept_for_ever_by_its_hash(edge: TestClient) -> None:
+    told = edge.get("/s/sample/manifest.json").json()["later"]
+    answer = edge.get(f"/later/{told['file']}")
+    assert "immutable" in answer.headers["cache-control"]
+    assert answer.headers["access-control-allow-origin"] == "*"
+    digest = base64.b64encode(hashlib.sha256(answer.content).digest()).decode()
+    assert told["integrity"] == f"sha256-{digest}"
+    assert edge.get("/later/0123456789abcdef.js").status_code == 404

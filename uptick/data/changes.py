@@ -7,7 +7,11 @@ import psycopg
 from sqlalchemy import Engine
 
 CHANNEL = "uptick_served"
-_LOOK_UP_S = 2.0
+# By this the line is known among the database's sessions.
+NAME = "uptick-changes"
+# So often it looks whether it shall stop, and so often whether the line still lives.
+_LOOK_UP_S = 0.25
+_LOOKS_A_CHECK = 20
 _AGAIN_S = 2.0
 
 
@@ -33,7 +37,7 @@ class ServedChanges:
     def stop(self) -> None:
         self._stopping.set()
         if self._thread:
-            self._thread.join(2 * _LOOK_UP_S)
+            self._thread.join(_AGAIN_S)
 
     def _run(self, changed: Callable[[str | None], None]) -> None:
         while not self._stopping.is_set():
@@ -46,13 +50,16 @@ class ServedChanges:
                 changed(None)
 
     def _listen(self, changed: Callable[[str | None], None]) -> None:
-        with psycopg.connect(self._url, autocommit=True) as connection:
+        with psycopg.connect(self._url, autocommit=True, application_name=NAME) as connection:
             connection.execute(f"LISTEN {CHANNEL}")
             # What changed before this moment was not heard.
             changed(None)
             self._hears = True
+            looks = 0
             while not self._stopping.is_set():
                 for notice in connection.notifies(timeout=_LOOK_UP_S):
                     changed(notice.payload)
-                # An idle line that has died tells nothing by itself.
-                connection.execute("SELECT 1")
+                looks += 1
+                if looks % _LOOKS_A_CHECK == 0:
+                    # An idle line that has died tells nothing by itself.
+                    connection.execute("SELECT 1")
