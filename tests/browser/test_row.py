@@ -79,12 +79,13 @@ def test_a_press_puts_the_product_into_the_basket_once(visit: Callable[[str], Ro
     expect(ours).to_be_visible()
     expect(at.page.locator("[data-up-place=product_page] .own")).to_be_hidden()
     ours.dblclick()
-    expect(ours).to_have_attribute("data-moment", "added")
-    assert at.basket() == {name_of(key): 1}
+    # Where a framework draws the place anew in between, the next thing that is said is that it is in the basket.
+    expect(ours).to_have_attribute("data-moment", re.compile("added|in_basket"))
     expect(at.page.locator(".tally")).to_have_text("1")
+    assert at.basket() == {name_of(key): 1}
     at.rest()
     ours.click()
-    expect(ours).to_have_attribute("data-moment", "added")
+    expect(at.page.locator(".tally")).to_have_text("2")
     assert at.basket() == {name_of(key): 2}
 
 
