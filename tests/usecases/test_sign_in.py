@@ -38,7 +38,7 @@ class FakeAccounts:
         raise AssertionError
 
     def stores_of(self, person: Person) -> tuple[StoreLine, ...]:
-        raise NotImplementedError
+        raise AssertionError
 
     def store_keys(self) -> list[str]:
         raise AssertionError
