@@ -9,6 +9,7 @@ from practice.goods import CATALOGUE
 from practice.row import ROW, RowShop
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.merge import Json
+from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, Where
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import (
     BasketConnection,
@@ -69,7 +70,6 @@ def connection_of(shop: RowShop) -> BasketConnection:
 def row_store(shop: RowShop, practice_origin: str) -> Store:
     """Return a shop of the row as a store; the widths are those of its pages."""
     paper = shop.colours[0]
-    inset = 22 if shop.shape == "fixed-cards" else 0
     return Store(
         key=shop.key,
         name=shop.name,
@@ -85,18 +85,34 @@ def row_store(shop: RowShop, practice_origin: str) -> Store:
                 own_height_px=48,
                 page_colour=paper,
             ),
-            Placement.LISTING_CARD: Surface(
-                widths_px={Device.PHONE: 161.5 - inset, Device.TABLET: 226.6 - inset, Device.DESKTOP: 306.6 - inset},
-                own_height_px=38 if shop.shape == "fixed-cards" else 42,
-                page_colour=paper,
-                page_path="/",
-            ),
+            **({} if shop.shape == "unmarked" else {Placement.LISTING_CARD: _cards(shop)}),
             Placement.STICKY_BAR: Surface(
                 widths_px={Device.PHONE: 240, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=0
             ),
         },
     )
 
+
+def _cards(shop: RowShop) -> Surface:
+    inset = 22 if shop.shape == "fixed-cards" else 0
+    return Surface(
+        widths_px={Device.PHONE: 161.5 - inset, Device.TABLET: 226.6 - inset, Device.DESKTOP: 306.6 - inset},
+        own_height_px=38 if shop.shape == "fixed-cards" else 42,
+        page_colour=shop.colours[0],
+        page_path="/",
+    )
+
+
+# Hedgerow's theme has no marks: this place was pointed at.
+_POINTED = PointedPlace(
+    placement=Placement.PRODUCT_PAGE,
+    selector='[data-action="add"]',
+    where=Where.INSTEAD,
+    pages=Pages(kinds=(PageKind.PRODUCT,)),
+    widths_px={Device.PHONE: 238, Device.TABLET: 255, Device.DESKTOP: 255},
+    own_height_px=48,
+    page_path="/p/HV-NUC6",
+)
 
 _WORDS = {
     "en-GB": {
@@ -149,6 +165,7 @@ def row_settings(shop: RowShop) -> Settings:
         currency="GBP",
         baseline=baseline,
         placements={Placement.PRODUCT_PAGE: page, Placement.LISTING_CARD: card},
+        pointed={"p1": _POINTED} if shop.shape == "unmarked" else {},
     )
 
 

@@ -11,6 +11,7 @@ const pieces = {
 	live: { entry: 'src/live.ts', name: 'UpLive' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
 	kind: { entry: 'src/kind.ts', name: 'UpKind' },
+	find: { entry: 'src/find.ts', name: 'UpFind' },
 	frame: { entry: 'src/frame.ts', name: 'UpFrame' },
 	second: { entry: 'src/second.ts', name: 'UpSecond' },
 	quantity: { entry: 'src/quantity.ts', name: 'UpQuantity' },

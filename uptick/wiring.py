@@ -277,10 +277,12 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     tables = compiled.tables
     store = tables.newest("store", json.dumps(heads.profile), lambda: Store.model_validate(heads.profile))
     today = clock().astimezone(ZoneInfo(store.timezone)).date()
+    drafts = PgDrafts(connection, heads, tables, person_id)
     return Shop(
-        store=store,
+        store=compiled.placed(store, drafts.settings()),
+        registered=store,
         compiled=compiled,
-        drafts=PgDrafts(connection, heads, tables, person_id),
+        drafts=drafts,
         catalogue=PgCatalogue(connection, heads, tables, today),
         releases=PgReleases(connection, heads, tables),
         trials=PgTrials(connection, store_id),

@@ -109,6 +109,13 @@ ROW = {
             "ar",
         ),
         RowShop(
+            "hedgerow",
+            "Hedgerow & Hive",
+            "unmarked",
+            "A theme that nobody may change",
+            ("#f3f4ea", "#2b2f14", "#5a5f0f"),
+        ),
+        RowShop(
             "gate",
             "The Keepers’ Gate",
             "password",

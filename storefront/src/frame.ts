@@ -1,8 +1,22 @@
+import { Pointer } from './point';
 import type { Manifest } from './types';
 
 /** What the studio says to a page in one of its frames, and what the page says to it. */
-export type ToFrame = { up: 'draft'; manifest?: Partial<Manifest>; show?: string; product?: string };
-export type FromFrame = { up: 'ready' } | { up: 'drawn'; at: number };
+export type ToFrame =
+	| { up: 'draft'; manifest?: Partial<Manifest>; show?: string; product?: string }
+	| { up: 'point'; on: boolean }
+	| { up: 'move'; to: 'parent' | 'child' | 'next' | 'before' }
+	| { up: 'take' }
+	| { up: 'show'; selector: string }
+	| { up: 'outline' };
+/** What a place came to: whether ours stands there, or why the shop's own does, and how wide it may be in CSS pixels. */
+export type TakenPlace = { place: string; product: string; stands: boolean; kept: string; width: number };
+export type FromFrame =
+	| { up: 'ready' }
+	| { up: 'drawn'; at: number }
+	| { up: 'pointed'; path: string; html: string; words: string; tag: string; width: number; height: number }
+	| { up: 'outline'; path: string; html: string }
+	| { up: 'taken'; count: number; own: number; places: TakenPlace[] };
 
 /**
  * Keeps a page in the studio's frame in step with what is being drawn there. Only the studio that the draft's script names
@@ -11,24 +25,35 @@ export type FromFrame = { up: 'ready' } | { up: 'drawn'; at: number };
 export function frame(manifest: Manifest, redraw: () => void): void {
 	const { studio } = manifest;
 	if (!studio || parent === window) return;
+	const tell = (message: FromFrame) => parent.postMessage(message, studio);
+	let pointer: Pointer | undefined;
+	const pointing = () => (pointer ??= new Pointer(manifest.basket.product_field, tell));
 	addEventListener('message', (event: MessageEvent<ToFrame>) => {
-		if (event.origin !== studio || event.source !== parent || event.data?.up !== 'draft') return;
-		const { manifest: changed, show, product } = event.data;
+		const told = event.data;
+		if (event.origin !== studio || event.source !== parent) return;
+		if (told?.up === 'draft') draw(told);
+		else if (told?.up === 'point') pointing().point(told.on);
+		else if (told?.up === 'move') pointing().move(told.to);
+		else if (told?.up === 'take') pointing().take();
+		else if (told?.up === 'show') pointing().show(told.selector);
+		else if (told?.up === 'outline') pointing().outline();
+	});
+
+	function draw({ manifest: changed, show, product }: ToFrame & { up: 'draft' }): void {
 		if (changed) {
-			// Texts and looks only: where signals go and whose shop it is stays as it was told.
-			const { looks, places, words, rules, base, languages } = { ...manifest, ...changed };
-			Object.assign(manifest, { looks, places, words, rules, base, languages });
+			// Texts, looks and places only: where signals go and whose shop it is stays as it was told.
+			const { looks, places, pointed, words, rules, base, languages } = { ...manifest, pointed: [], ...changed };
+			Object.assign(manifest, { looks, places, pointed, words, rules, base, languages });
 			redraw();
 			// Told with the frame in which it is seen, not when the document alone has it.
-			requestAnimationFrame(() =>
-				parent.postMessage({ up: 'drawn', at: performance.timeOrigin + performance.now() }, studio),
-			);
+			requestAnimationFrame(() => tell({ up: 'drawn', at: performance.timeOrigin + performance.now() }));
 		}
 		if (show) {
 			const place = `[data-up-place="${CSS.escape(show)}"]`;
 			const own = document.querySelector(`${place}[data-up-product="${CSS.escape(product ?? '')}"]`);
 			(own ?? document.querySelector(place))?.scrollIntoView({ block: 'center' });
 		}
-	});
-	parent.postMessage({ up: 'ready' }, studio);
+	}
+
+	tell({ up: 'ready' });
 }

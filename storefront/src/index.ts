@@ -1,5 +1,6 @@
 import { readBasket, type Reads } from './basket';
 import type { fillText, readAmounts } from './live';
+import type { finder } from './find';
 import type { frame } from './frame';
 import type { shopperKind } from './kind';
 import type { Begin, Later } from './later';
@@ -9,13 +10,11 @@ import type { Shop } from './stand';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { dealVersions, forcedVersions } from './deal';
-import type { Looker } from './resolve';
+import { covers, type Looker } from './resolve';
 import { DESKTOP_FROM_PX, TABLET_FROM_PX } from './facts';
 import type { Manifest } from './types';
 
 const FONT_WAIT_MS = 1200;
-/** A region that is emptied and filled at once is not read out; nor is the same sentence said twice. */
-const SPEAK_MS = 60;
 // Whatever else lies in a place is hidden, also what the page puts there later. A layer goes before every rule of the
 // theme among those that are important, and no element of the shop's is touched.
 const HIDES = '@layer{[data-up-stands]>:not([data-up-button],[data-up-note]){display:none!important}}';
@@ -38,36 +37,28 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
 }
 
-/** Returns what says sentences to screen readers, in a region that stands in the page before the first one. */
-function announcer(): (text: string) => void {
-	const region = document.createElement('div');
-	region.style.cssText = 'position:fixed;clip-path:inset(50%)';
-	region.setAttribute('role', 'status');
-	let speaking = 0;
-	return (text) => {
-		if (!region.isConnected) document.body.append(region);
-		region.textContent = '';
-		clearTimeout(speaking);
-		if (text) speaking = window.setTimeout(() => (region.textContent = text), SPEAK_MS);
-	};
+function addScript(src: string, more: Partial<HTMLScriptElement> = {}): HTMLScriptElement {
+	const script = Object.assign(document.createElement('script'), more, { src });
+	document.head.append(script);
+	return script;
 }
 
 /** Loads the rest of the script: no page needs it before its buttons stand. */
 function loadLater({ edge, later: { file, integrity } }: Manifest, nonce = ''): Promise<Begin> {
 	return new Promise((done, fail) => {
-		const script = document.createElement('script') as HTMLScriptElement & { up?: Begin };
-		script.onload = () => (script.up ? done(script.up) : fail());
-		script.onerror = fail;
-		Object.assign(script, { crossOrigin: '', integrity, nonce, src: `${edge}/later/${file}` });
-		document.head.append(script);
+		const script: HTMLScriptElement & { up?: Begin } = addScript(`${edge}/later/${file}`, {
+			crossOrigin: '',
+			integrity,
+			nonce,
+			onload: () => (script.up ? done(script.up) : fail()),
+			onerror: fail,
+		});
 	});
 }
 
 /** Leaves the page to the script of the draft, which the edge makes for whoever holds a token. */
 function standDraft({ edge, key }: Manifest, token: string): void {
-	const script = document.createElement('script');
-	script.src = `${edge}/s/${key}/draft.js?token=${encodeURIComponent(token)}`;
-	document.head.append(script);
+	addScript(`${edge}/s/${key}/draft.js?token=${encodeURIComponent(token)}`);
 }
 
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
@@ -94,6 +85,7 @@ export type Pieces = {
 	shopperKind?: typeof shopperKind;
 	reads?: Reads;
 	frame?: typeof frame;
+	findPlaces?: typeof finder;
 };
 
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
@@ -126,7 +118,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			spoken,
 			isSilent: !!onlyLooking,
 			basket: null,
-			announce: announcer(),
+			announce: () => undefined,
 			changed: (basket) => {
 				places.tend();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
@@ -167,12 +159,12 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 					const sheet = new CSSStyleSheet();
 					sheet.replaceSync(HIDES);
 					document.adoptedStyleSheets.push(sheet);
-					shop.announce('');
 					getting = Promise.all([loadFonts(manifest, shop.spoken.rtl), refresh()]);
 				}
 				return getting;
 			},
 		});
+		shop.finder = pieces.findPlaces?.(manifest, covers, (place) => places.read(place, '', ''));
 		places.start();
 		// What an earlier page could not send goes on, whatever this one holds.
 		if (hasKept(manifest.key)) later(() => undefined);

@@ -13,8 +13,27 @@ export type Later = {
 	tellOrders: () => void;
 };
 
+/** A region that is emptied and filled at once is not read out; nor is the same sentence said twice. */
+const SPEAK_MS = 60;
+
+/** Returns what says sentences to screen readers, in a region that stands in the page before the first one. */
+function announcer(): (text: string) => void {
+	const region = document.createElement('div');
+	region.style.cssText = 'position:fixed;clip-path:inset(50%)';
+	region.setAttribute('role', 'status');
+	let speaking = 0;
+	return (text) => {
+		if (!region.isConnected) document.body.append(region);
+		region.textContent = '';
+		clearTimeout(speaking);
+		if (text) speaking = window.setTimeout(() => (region.textContent = text), SPEAK_MS);
+	};
+}
+
 function begin(shop: Shop): Later {
 	const { manifest } = shop;
+	shop.announce = announcer();
+	shop.announce('');
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	return {

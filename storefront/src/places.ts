@@ -69,7 +69,7 @@ export class Places {
 			childList: true,
 			subtree: true,
 			characterData: true,
-			attributeFilter: [...TOLD_BY, ...ROOT_TELLS, 'data-up-stands', 'value'],
+			attributeFilter: [...TOLD_BY, ...ROOT_TELLS, ...(this.#of.shop.finder?.told ?? []), 'data-up-stands', 'value'],
 		});
 	}
 
@@ -89,6 +89,7 @@ export class Places {
 	/** Makes every button true; with `anew`, who looks or by what has changed. */
 	tend(anew = false): void {
 		this.#write(() => {
+			if (anew) this.#find();
 			this.#near.forEach((stand) => stand.tend(anew));
 			this.#tendBar(anew);
 		});
@@ -103,6 +104,8 @@ export class Places {
 	}
 
 	#find(): void {
+		const { only, by } = this.#products;
+		this.#of.shop.finder?.find(only ? 'product' : by.size ? 'list' : 'other', by);
 		for (const [place, stand] of this.#all)
 			if (!place.isConnected || !place.matches(PLACES)) {
 				stand.leave('gone');
@@ -171,7 +174,7 @@ export class Places {
 		}
 		if (data) this.#readPage();
 		this.#write(() => {
-			if (found) this.#find();
+			if (found || data) this.#find();
 			for (const stand of this.#near)
 				if (data || changed.has(stand.place) || (stand.form && changed.has(stand.form))) stand.tend();
 			this.#tendBar();

@@ -94,7 +94,7 @@ export function resolve(manifest: Manifest, place: string, product: Product, by:
 	const context = contextOf(place, product, by);
 	const rules = covering(manifest.rules, context);
 	const key = rules.flatMap(({ look, id }) => (look ? id : [])).join();
-	const made = manifest.looks[standing.looks[key] ?? standing.looks[''] ?? -1];
+	const made = manifest.looks[standing.looks[key] ?? standing.looks['']!];
 	if (!made) return null;
 	const words = [manifest.words, standing.words, ...rules.map((rule) => rule.words ?? {})].reverse();
 	const stands = { made, high: highOf(made, by.device), versions: {}, words };

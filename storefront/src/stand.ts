@@ -1,4 +1,5 @@
 import { countOf, OPTIONS, type InBasket, type Reads } from './basket';
+import type { Finder } from './find';
 import type { fillText, readAmounts } from './live';
 import { paint } from './paint';
 import type { paintQuantity } from './quantity';
@@ -9,6 +10,7 @@ import { withoutHoles } from './words';
 
 /** A page that takes our button out of a place again and again keeps the shop's own there. */
 const MOST_TORN = 100;
+const BUTTON = 'button, [type=submit], a';
 
 export type Shop = {
 	manifest: Manifest;
@@ -19,6 +21,8 @@ export type Shop = {
 	paintQuantity?: typeof paintQuantity;
 	paintSecond?: typeof paintSecond;
 	reads?: Reads;
+	/** Finds places that were pointed at; only where there are any. */
+	finder?: Finder;
 	/** Does what a press means. */
 	press: (stand: Stand, after: string) => void;
 	/** Follows whether a button is seen, from when it stands for a product. */
@@ -129,12 +133,18 @@ export class Stand {
 	/** Looks up the shop's own button and its form, which a page may draw anew. */
 	#find(): void {
 		const { place } = this;
-		this.submit = place.querySelector<HTMLButtonElement>('button, [type=submit], a');
-		this.form = this.#main?.form ?? place.closest('form') ?? this.submit?.form ?? place.querySelector('form');
+		const at = this.#near()?.at ?? place;
+		this.submit = at.matches(BUTTON) ? (at as HTMLButtonElement) : at.querySelector<HTMLButtonElement>(BUTTON);
+		this.form = this.#main?.form ?? at.closest('form') ?? this.submit?.form ?? at.querySelector('form');
+	}
+
+	#near() {
+		return this.#shop.finder?.near.get(this.place);
 	}
 
 	#stand(): void {
 		const { place } = this;
+		this.own = this.#near()?.own ?? this.own;
 		const hadFocus = place.contains(document.activeElement);
 		this.#reserved = place.style.minHeight;
 		this.is = 'ours';

@@ -11,6 +11,7 @@ export type Language = Told['WireLanguage'];
 export type Reach = Told['WireReach'];
 export type Rule = Told['WireRule'];
 export type Trial = Told['WireTrial'];
+export type Pointed = Told['WirePointed'];
 export type Basket = Told['WireBasket'];
 export type Moment = Told['Moment'];
 export type Situation = Told['Situation'];

@@ -240,6 +240,7 @@ class FakeShop:
     @property
     def shop(self) -> Shop:
         return Shop(
+            self.compiled.placed(self.store, self.drafts.read().settings),
             self.store,
             self.compiled,
             self.drafts,

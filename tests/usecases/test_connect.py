@@ -9,7 +9,7 @@ import pytest
 from fastapi import FastAPI
 from starlette.testclient import TestClient
 
-from ops.demo_row import connection_of, row_store
+from ops.demo_row import connection_of, row_settings, row_store
 from practice.row import ROW, create_row
 from practice.row.app import PASSWORD
 from tests.samples import NOW
@@ -28,7 +28,8 @@ from uptick.usecases.connect import (
     propose_connection,
     try_connection,
 )
-from uptick.usecases.page_checks import Kind, PagesReport, Weight, check_pages, kinds_of
+from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, kinds_of
+from uptick.usecases.page_lines import LineWeight as Weight
 from uptick.usecases.ports import Shop
 from uptick.usecases.visiting import Fetched, ShopRequest, Trouble
 
@@ -233,7 +234,21 @@ SCRIPT = Fetched("", "", 200, {}, "UpTick(JSON.parse('{\"release\":4}'))")
 
 def report(key: str, change: Callable[[Fetched], Fetched] = lambda page: page, script: Fetched = SCRIPT) -> PagesReport:
     shop = shop_of(key)
-    return check_pages(shop.store, 4, kinds_of(shop), visit(key, change), Edge(script), EDGE, NOW)
+    known = {product.sku: product for product in shop.catalogue.all()}
+    released = Released(4, tuple(row_settings(ROW[key]).pointed.values()), known)
+    return check_pages(shop.store, released, kinds_of(shop), visit(key, change), Edge(script), EDGE, NOW)
+
+
+def test_a_place_that_a_new_theme_has_lost_is_named_with_its_page() -> None:
+    def new_theme(page: Fetched) -> Fetched:
+        return replace(page, text=page.text.replace("data-action", "data-does"))
+
+    assert "instead of [data-action=" in str(report("hedgerow"))
+    found = report("hedgerow", new_theme)
+    assert found.sentence.endswith("missing on: product page")
+    [lost] = [line for page in found.pages for line in page.lines if line.weight is Weight.BROKEN]
+    assert lost.says == 'The place of the product page, instead of [data-action="add"], is no longer found here.'
+    assert lost.to_do.startswith("Point at it again.")
 
 
 @pytest.mark.parametrize("key", [key for key in ROW if key != "evergreen"])

@@ -25,12 +25,22 @@ def release(
     store: StoreKey = "thornmere",
     note: str = "",
     despite: Annotated[list[str] | None, typer.Option(help="findings or trial: go on in spite of them.")] = None,
+    password: Annotated[str, typer.Option(help="The password that closes the shop, where one does.")] = "",
+    no_look: Annotated[bool, typer.Option("--no-look", help="Do not look at the live pages before and after.")] = False,
     as_json: AsJson = False,
 ) -> None:
-    """Release the draft under the next number."""
+    """Release the draft under the next number, and look whether the live pages show it."""
+    # What visits pages takes a while to load, and no other command here needs it.
+    from uptick.cli.shop import look
+
+    with open_shop(store) as shop:
+        is_first = shop.releases.newest() is None
+    if not no_look and not is_first:
+        look(store, password, "before")
     with open_shop(store) as shop:
         made = publish.publish(shop, note, HERE, clock(), despite or ())
-    say({"release": made.n, "hash": made.hash, "note": made.note}, as_json)
+    told = {"release": made.n, "hash": made.hash, "note": made.note}
+    say(told if no_look else {**told, "seen": look(store, password, "after").sentence}, as_json)
 
 
 @app.command()

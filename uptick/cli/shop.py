@@ -16,7 +16,8 @@ from uptick.core.errors import OutOfRange
 from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases import connect as connecting
 from uptick.usecases.collecting import collect as collect_pages
-from uptick.usecases.page_checks import PageCheck, PagesReport, Weight, check_pages, kinds_of
+from uptick.usecases.page_checks import PageCheck, PagesReport, check_pages, released_kinds, released_of
+from uptick.usecases.page_lines import LineWeight
 from uptick.wiring import Wiring, clock
 
 app = typer.Typer()
@@ -97,26 +98,32 @@ def _tell(
 @app.command()
 def pages(store: StoreKey = "thornmere", password: Password = "", as_json: AsJson = False) -> None:
     """Look at one live page of every kind: whether our line, the release, places and products are there."""
-    wiring = Wiring()
-    edge = wiring.environment.edge_origin
-    try:
-        with wiring.open_shop(store) as shop:
-            of, kinds, newest = shop.store, kinds_of(shop), shop.releases.newest()
-        at_edge = of.model_copy(update={"origin": edge, "more_origins": ()})
-        with HttpShopVisit(of) as visit, HttpShopVisit(at_edge) as edge_visit:
-            if password:
-                connecting.open_door(visit, "/", password)
-            report = check_pages(of, newest.n if newest else 0, kinds, visit, edge_visit, edge, clock())
-        with wiring.open_shop(store) as shop:
-            shop.side.add_look(report.release, "asked", report.as_json(), report.made_at)
-    finally:
-        wiring.engine.dispose()
+    report = look(store, password, "asked")
     if as_json:
         print(json.dumps(report.as_json(), ensure_ascii=False))
     else:
         _print(report)
     if report.live < len(report.pages):
         raise typer.Exit(1)
+
+
+def look(store: str, password: str, moment: str) -> PagesReport:
+    """Look at one live page of every kind, and keep what was seen."""
+    wiring = Wiring()
+    edge = wiring.environment.edge_origin
+    try:
+        with wiring.open_shop(store) as shop:
+            of, kinds, released = shop.store, released_kinds(shop), released_of(shop)
+        at_edge = of.model_copy(update={"origin": edge, "more_origins": ()})
+        with HttpShopVisit(of) as visit, HttpShopVisit(at_edge) as edge_visit:
+            if password:
+                connecting.open_door(visit, "/", password)
+            report = check_pages(of, released, kinds, visit, edge_visit, edge, clock())
+        with wiring.open_shop(store) as shop:
+            shop.side.add_look(report.release, moment, report.as_json(), report.made_at)
+    finally:
+        wiring.engine.dispose()
+    return report
 
 
 @app.command()
@@ -151,7 +158,7 @@ def collect(
         raise typer.Exit(1)
 
 
-_MARKS = {Weight.WELL: "·", Weight.NOTE: "–", Weight.BROKEN: "▲"}
+_MARKS = {LineWeight.WELL: "·", LineWeight.NOTE: "–", LineWeight.BROKEN: "▲"}
 
 
 def _print(report: PagesReport) -> None:

@@ -63,6 +63,10 @@ class BadReach(AppError):
     code = "bad_reach"
 
 
+class BadSelector(AppError):
+    code = "bad_selector"
+
+
 class BadWording(AppError):
     code = "bad_wording"
 

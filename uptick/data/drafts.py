@@ -52,6 +52,10 @@ class PgDrafts:
             self._now = self._draft(self._settings_of(self._step))
         return self._now
 
+    def settings(self) -> Settings:
+        """Return the draft's settings as the transaction found them."""
+        return self._settings_of(self._step)
+
     def _draft(self, settings: Settings) -> Draft:
         return Draft(self._version, settings, *_labels(self.marks(), self._person))
 

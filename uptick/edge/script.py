@@ -99,6 +99,7 @@ class ScriptCode:
     second: str
     frame: str
     reads: str
+    find: str
     later: Later
 
     @classmethod
@@ -106,7 +107,7 @@ class ScriptCode:
         def text(name: str) -> str:
             return (folder / f"{name}.js").read_text()
 
-        names = ("live", "deal", "quantity", "kind", "second", "frame", "reads")
+        names = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
         later = Later.of((folder / "later.js").read_bytes())
         return cls(main=text("up"), later=later, **{name: text(name) for name in names})
 
@@ -135,6 +136,7 @@ class ScriptCode:
                 self.kind,
                 "shopperKind:UpKind.shopperKind",
             ),
+            (draft or bool(manifest.get("pointed")), self.find, "findPlaces:UpFind.finder"),
             (_reads_in_its_own_way(manifest["basket"]), self.reads, "reads:UpReads"),
         ):
             if needed:

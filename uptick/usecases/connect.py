@@ -178,7 +178,7 @@ class _Trial:
             return None
         if isinstance(read, BasketPage):
             page = self.fetch(what, read.path)
-            told = PageRead(page.text).text_of(read.selector) if page.is_ok else None
+            told = PageRead(page.text).words_at(read.selector) if page.is_ok else None
             number = re.search(r"\d+", told or "")
             return int(number[0]) if number else None
         answer = self.fetch(what, read.path, "application/json")

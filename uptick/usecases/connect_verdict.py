@@ -83,5 +83,5 @@ def in_short(answer: Fetched) -> str:
     """Return what an answer says, in a few words."""
     if answer.is_html:
         page = PageRead(answer.text)
-        return f"a page, “{page.text_of('h1') or page.title}”"
+        return f"a page, “{page.words_at('h1') or page.title}”"
     return answer.text[:160] or "nothing"

@@ -1,18 +1,19 @@
 """Checking a store's live pages: whether what was released is really there, one kind of page at a time."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict, dataclass
 from datetime import datetime
-from enum import StrEnum
 from typing import Any
 from zoneinfo import ZoneInfo
 
 from uptick.core.button.document import Placement, Situation
-from uptick.core.pages import PageRead, ProductTold, missing_in, needs_trusted_types
+from uptick.core.pages import PageRead, ProductTold, look_on_page, missing_in, needs_trusted_types
+from uptick.core.rules.pointed import PointedPlace, with_places
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.store import Store
 from uptick.usecases.connect import page_of, trouble_of
+from uptick.usecases.page_lines import LineWeight, line_of
 from uptick.usecases.ports import Shop
 from uptick.usecases.visiting import Fetched, ShopVisit
 
@@ -22,20 +23,12 @@ _RELEASE = re.compile(r'"release":(\d+)')
 _STOCK = {"InStock": "in stock", "OutOfStock": "out of stock", "SoldOut": "sold out", "PreOrder": "to pre-order"}
 
 
-class Weight(StrEnum):
-    """How much a line matters: `broken` means that shoppers do not get what was released."""
-
-    WELL = "well"
-    NOTE = "note"
-    BROKEN = "broken"
-
-
 @dataclass(frozen=True, slots=True)
 class Line:
     """One thing that was looked at: what it is about, what is so, and what to do where it is not as it should be."""
 
     about: str
-    weight: Weight
+    weight: LineWeight
     says: str
     to_do: str = ""
 
@@ -58,7 +51,7 @@ class PageCheck:
 
     @property
     def is_live(self) -> bool:
-        return all(line.weight is not Weight.BROKEN for line in self.lines)
+        return all(line.weight is not LineWeight.BROKEN for line in self.lines)
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,28 +90,50 @@ _SITUATIONS = {
 }
 
 
-def kinds_of(shop: Shop) -> tuple[Kind, ...]:
-    """Return the kinds of page that a store has, each with an example from its catalogue."""
-    store, products = shop.store, shop.catalogue.all()
+@dataclass(frozen=True, slots=True)
+class Released:
+    """What of the newest release a look needs: its number, 0 where there is none, and the places it was pointed at."""
+
+    number: int
+    pointed: tuple[PointedPlace, ...]
+    known: Mapping[str, Product]
+
+
+def released_of(shop: Shop) -> Released:
+    newest = shop.releases.newest()
+    known = {product.sku: product for product in shop.catalogue.all()}
+    return Released(newest.n if newest else 0, tuple(newest.settings.pointed.values()) if newest else (), known)
+
+
+def released_kinds(shop: Shop) -> tuple[Kind, ...]:
+    """Return the kinds of page as the newest release has them."""
+    newest = shop.releases.newest()
+    return kinds_of(shop, with_places(shop.registered, newest.settings.pointed if newest else {}))
+
+
+def kinds_of(shop: Shop, of: Store | None = None) -> tuple[Kind, ...]:
+    """Return the kinds of page that a store has, as its draft has them, each with an example from its catalogue."""
+    store, products = of or shop.store, shop.catalogue.all()
     at = {place: store.surfaces[place].page_path for place in store.places if place is not Placement.PRODUCT_PAGE}
     kinds = [Kind("front page", "/", next((place for place, path in at.items() if path == "/"), None))]
     named = {place: f"{place.value.replace('_', ' ')}s" for place in at}
     kinds += [Kind(named[place], path, place) for place, path in at.items() if path not in {"", "/"}]
     if Placement.PRODUCT_PAGE in store.places:
         for situation, name in _SITUATIONS.items():
-            product = next((p for p in products if p.situation is situation and p.url and _has_page(p, store)), None)
+            product = next((p for p in products if p.situation is situation and p.url and has_page(p, store)), None)
             if product:
                 kinds.append(Kind(name, page_of(product, store), Placement.PRODUCT_PAGE, product))
     return tuple(kinds)
 
 
-def _has_page(product: Product, store: Store) -> bool:
+def has_page(product: Product, store: Store) -> bool:
+    """Tell whether a product's page is the shop's own."""
     return product.url.startswith(("/", *(f"{origin}/" for origin in store.origins)))
 
 
 def check_pages(
     store: Store,
-    release: int,
+    released: Released,
     kinds: Sequence[Kind],
     visit: ShopVisit,
     edge_visit: ShopVisit,
@@ -128,65 +143,72 @@ def check_pages(
     """Look at one page of every kind, as a shopper's browser would get it.
 
     Args:
-        release: The number of the newest release; 0 where there is none.
         visit: Goes to the shop's addresses.
         edge_visit: Goes to the edge.
         edge: Where the script is served from.
     """
-    script = _script(edge_visit, store, release)
+    script = _script(edge_visit, store, released.number)
     pages = tuple(
-        PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), store, edge, script)))
+        PageCheck(kind.name, kind.path, tuple(_lines(kind, visit.fetch(kind.path), store, edge, script, released)))
         for kind in kinds
     )
-    return PagesReport(release, now, f"{now.astimezone(ZoneInfo(store.timezone)):%H:%M}", pages)
+    return PagesReport(released.number, now, f"{now.astimezone(ZoneInfo(store.timezone)):%H:%M}", pages)
 
 
 def _script(visit: ShopVisit, store: Store, release: int) -> Line:
     answer = visit.fetch(f"/s/{store.key}/up.js", "text/javascript")
     if not answer.is_ok:
-        return Line("script", Weight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge.")
+        return Line("script", LineWeight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge.")
     told = _RELEASE.search(answer.text)
     if told is None:
-        return Line("script", Weight.BROKEN, "The script holds no release yet.", "Release the draft.")
+        return Line("script", LineWeight.BROKEN, "The script holds no release yet.", "Release the draft.")
     if int(told[1]) != release:
         says = f"The script serves release {told[1]}; the newest is {release}."
-        return Line("script", Weight.BROKEN, says, "Wait a minute and look again; a cache before the edge may keep it.")
-    return Line("script", Weight.WELL, f"The script serves release {release}.")
+        return Line(
+            "script", LineWeight.BROKEN, says, "Wait a minute and look again; a cache before the edge may keep it."
+        )
+    return Line("script", LineWeight.WELL, f"The script serves release {release}.")
 
 
-def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line) -> Iterator[Line]:
+def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line, released: Released) -> Iterator[Line]:
     read = PageRead(page.text)
     reached = _reached(page, read)
     yield reached
-    if reached.weight is Weight.BROKEN:
+    if reached.weight is LineWeight.BROKEN:
         return
     snippet = _snippet(read, store, edge)
-    yield from _copy(page, is_missing=snippet.weight is Weight.BROKEN)
+    yield from _copy(page, is_missing=snippet.weight is LineWeight.BROKEN)
     yield snippet
-    if snippet.weight is Weight.WELL:
+    if snippet.weight is LineWeight.WELL:
         yield script
     yield from _policy(page, read, edge)
+    pointed = [*_pointed(kind, read, store, released)]
+    yield from (line for _, line in pointed)
     if kind.placement is None:
         return
-    yield _places(kind, read)
+    here = [place for place, _ in pointed if place.placement is kind.placement]
+    if not here:
+        yield _places(kind, read)
     if kind.product:
-        yield from _product(kind.product, read)
-        yield _own(kind.placement, read)
+        yield from _product(kind.product, read, is_marked=bool(here))
+        # Beside a button that stands before or after something the shop's own is not looked for.
+        if not here:
+            yield _own(kind.placement, read)
 
 
 def _reached(page: Fetched, read: PageRead) -> Line:
     if page.trouble:
-        return Line("page", Weight.BROKEN, page.says, "Register the address, or mend the redirect.")
+        return Line("page", LineWeight.BROKEN, page.says, "Register the address, or mend the redirect.")
     if read.has_password_form or page.status in {401, 403}:
         says = f"The page is behind a password ({page.status})."
-        return Line("page", Weight.BROKEN, says, "Open the shop, or look with the password.")
+        return Line("page", LineWeight.BROKEN, says, "Open the shop, or look with the password.")
     if not page.is_ok:
-        return Line("page", Weight.BROKEN, f"The page answered {page.status}.", "Give a page that is there.")
+        return Line("page", LineWeight.BROKEN, f"The page answered {page.status}.", "Give a page that is there.")
     if not page.is_html:
         kind = page.headers.get("content-type", "nothing")
-        return Line("page", Weight.BROKEN, f"It is no page but {kind}.", "Give a page that shoppers see.")
+        return Line("page", LineWeight.BROKEN, f"It is no page but {kind}.", "Give a page that shoppers see.")
     via = f", by way of {len(page.hops)} redirects" if page.hops else ""
-    return Line("page", Weight.WELL, f"Reached in {page.took_ms} ms{via}.")
+    return Line("page", LineWeight.WELL, f"Reached in {page.took_ms} ms{via}.")
 
 
 def _copy(page: Fetched, *, is_missing: bool) -> Iterator[Line]:
@@ -200,9 +222,9 @@ def _copy(page: Fetched, *, is_missing: bool) -> Iterator[Line]:
     old = f"This copy is {_span(int(age))} old" if age.isdigit() else "This is a cache's copy"
     says = f"{old} ({', '.join(said) or f'age: {age}'})."
     if is_missing:
-        yield Line("copy", Weight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it.")
+        yield Line("copy", LineWeight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it.")
     else:
-        yield Line("copy", Weight.NOTE, says)
+        yield Line("copy", LineWeight.NOTE, says)
 
 
 def _span(seconds: int) -> str:
@@ -218,24 +240,26 @@ def _snippet(read: PageRead, store: Store, edge: str) -> Line:
     own = [src for src in ours if src.startswith(f"{edge}/s/{store.key}/")]
     line = f'<script async src="{edge}/s/{store.key}/up.js"></script>'
     if len(own) > 1:
-        return Line("line", Weight.NOTE, f"Our line is on the page {len(own)} times.", "Take it out once.")
+        return Line("line", LineWeight.NOTE, f"Our line is on the page {len(own)} times.", "Take it out once.")
     if own:
-        return Line("line", Weight.WELL, "Our line is on the page.")
+        return Line("line", LineWeight.WELL, "Our line is on the page.")
     if ours:
-        return Line("line", Weight.BROKEN, f"The line is another store's: {ours[0]}.", f"Put in {line}")
-    return Line("line", Weight.BROKEN, "Our line is not on the page.", f"Put in {line}")
+        return Line("line", LineWeight.BROKEN, f"The line is another store's: {ours[0]}.", f"Put in {line}")
+    return Line("line", LineWeight.BROKEN, "Our line is not on the page.", f"Put in {line}")
 
 
 def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[Line]:
     policies = [told for told in (page.headers.get("content-security-policy", ""), read.policy) if told]
     nonced = bool(read.attribute(f'script[src^="{edge}/"]', "nonce"))
     for missing in missing_in(policies, edge, nonced=nonced):
-        weight = Weight.BROKEN if missing.directive == "script-src" else Weight.NOTE
+        weight = LineWeight.BROKEN if missing.directive == "script-src" else LineWeight.NOTE
         says = f"The page's policy does not allow it: {missing.effect}."
         yield Line("policy", weight, says, f"Add to the policy: {missing.line}")
     if needs_trusted_types(policies):
         says = "The page asks for Trusted Types, so that a press cannot load what it needs."
-        yield Line("policy", Weight.BROKEN, says, "Leave `require-trusted-types-for` out, or allow a default policy.")
+        yield Line(
+            "policy", LineWeight.BROKEN, says, "Leave `require-trusted-types-for` out, or allow a default policy."
+        )
 
 
 def _places(kind: Kind, read: PageRead) -> Line:
@@ -243,34 +267,50 @@ def _places(kind: Kind, read: PageRead) -> Line:
     found = [product for place, product in read.places if place == name]
     if not found:
         return Line(
-            "places", Weight.BROKEN, "No place for a button is marked on it.", f'Mark one: data-up-place="{name}"'
+            "places", LineWeight.BROKEN, "No place for a button is marked on it.", f'Mark one: data-up-place="{name}"'
         )
     if kind.placement is Placement.PRODUCT_PAGE and len(found) > 1:
         says = f"{len(found)} places for the page's own button are marked."
-        return Line("places", Weight.NOTE, says, "One is enough; the sticky bar follows the first.")
+        return Line("places", LineWeight.NOTE, says, "One is enough; the sticky bar follows the first.")
     plural = "s" if len(found) > 1 else ""
-    return Line("places", Weight.WELL, f"{len(found)} place{plural} for a button.")
+    return Line("places", LineWeight.WELL, f"{len(found)} place{plural} for a button.")
 
 
-def _product(product: Product, read: PageRead) -> Iterator[Line]:
+def _pointed(kind: Kind, read: PageRead, store: Store, released: Released) -> Iterator[tuple[PointedPlace, Line]]:
+    for place in released.pointed:
+        look = look_on_page(read, kind.path, place, released.known, store.connection.product_field)
+        expected = look.is_meant and (place.placement is kind.placement or look.count > 0)
+        if not expected or look.marked:
+            continue
+        line = line_of(look, place, released.known)
+        what = place.placement.value.replace("_", " ")
+        if not look.count:
+            says = f"The place of the {what}, {place.says}, is no longer found here."
+            to_do = "Point at it again. Where a script draws the page, look at it in the studio."
+            yield place, Line("places", LineWeight.BROKEN, says, to_do)
+        else:
+            yield place, Line("places", line.weight, f"{what.capitalize()}, {place.says}: {line.says}", line.to_do)
+
+
+def _product(product: Product, read: PageRead, *, is_marked: bool = False) -> Iterator[Line]:
     if read.broken_schema:
         says = f"{read.broken_schema} of its scripts of JSON-LD cannot be read: they are no JSON."
-        yield Line("product", Weight.NOTE, says, "Mend the template that writes them.")
+        yield Line("product", LineWeight.NOTE, says, "Mend the template that writes them.")
     told = next((p for p in read.products if p.sku == product.sku), None)
     told = told or (read.products[0] if len(read.products) == 1 else None)
-    marked = any(code == product.sku for _, code in read.places)
+    marked = is_marked or any(code == product.sku for _, code in read.places)
     if told is None and not marked:
         says = "The page does not tell which product it is about."
-        yield Line("product", Weight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place.")
+        yield Line("product", LineWeight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place.")
         return
     if told is None:
         yield Line(
-            "product", Weight.NOTE, f"Its product is {product.sku}, by the mark at the place. It tells no price."
+            "product", LineWeight.NOTE, f"Its product is {product.sku}, by the mark at the place. It tells no price."
         )
         return
     if told.sku and told.sku != product.sku:
         says = f"The page is about {told.sku}; the catalogue has {product.sku} at this address."
-        yield Line("product", Weight.BROKEN, says, "Import the catalogue again.")
+        yield Line("product", LineWeight.BROKEN, says, "Import the catalogue again.")
         return
     yield _price(product, told)
 
@@ -281,12 +321,12 @@ def _price(product: Product, told: ProductTold) -> Line:
     )
     wished = f"{product.price:.2f}" if product.price is not None else ""
     if told.price and wished and _amount(told.price) != _amount(wished):
-        return Line("product", Weight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again.")
+        return Line("product", LineWeight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again.")
     gone = told.availability in {"OutOfStock", "SoldOut", "Discontinued"}
     if told.availability and gone != (product.situation is Situation.SOLD_OUT):
         says = f"{what}. The catalogue says {'sold out' if not gone else 'in stock'}."
-        return Line("product", Weight.NOTE, says, "Import the catalogue again.")
-    return Line("product", Weight.WELL, f"{what}.")
+        return Line("product", LineWeight.NOTE, says, "Import the catalogue again.")
+    return Line("product", LineWeight.WELL, f"{what}.")
 
 
 def _amount(text: str) -> float | None:
@@ -299,6 +339,8 @@ def _amount(text: str) -> float | None:
 def _own(placement: Placement, read: PageRead) -> Line:
     own = read.own_buttons(placement.value)
     if own:
-        return Line("own button", Weight.WELL, f"The shop's own button is there: “{own[0]}”.")
+        return Line("own button", LineWeight.WELL, f"The shop's own button is there: “{own[0]}”.")
     says = "The shop's own button is not in the place."
-    return Line("own button", Weight.NOTE, says, "Where ours cannot stand, nothing would sell: put it into the place.")
+    return Line(
+        "own button", LineWeight.NOTE, says, "Where ours cannot stand, nothing would sell: put it into the place."
+    )

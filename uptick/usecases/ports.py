@@ -153,10 +153,12 @@ class ShopSide(Protocol):
 class Shop:
     """One store with everything that belongs to it: no query made through it can reach another store.
 
-    `today` is the day in the store's own time; exceptions wake and sleep by it.
+    `store` has the containers of the draft's places, `registered` those of the shop's own code alone. `today` is the
+    day in the store's own time; exceptions wake and sleep by it.
     """
 
     store: Store
+    registered: Store
     compiled: CompiledShop
     drafts: Drafts
     catalogue: Catalogue

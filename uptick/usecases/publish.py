@@ -1,6 +1,6 @@
 """Releasing the draft, and taking a release back."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -10,6 +10,7 @@ from uptick.core.checks import Found, Weight, seen_in
 from uptick.core.errors import FindingsLeft, NothingToRelease, Stale, TrialUnderway
 from uptick.core.release import CompiledRelease, compile_release, compile_version
 from uptick.core.resolved.differences import ButtonChange, FieldChange, changes_between, touches
+from uptick.core.rules.pointed import PointedPlace
 from uptick.core.rules.settings import Settings
 from uptick.core.trial.record import SHARES, TrialState
 from uptick.usecases.ports import Draft, Person, Release, Shop
@@ -43,9 +44,21 @@ class LedgerLine:
 
 
 @dataclass(frozen=True, slots=True)
+class PlaceChange:
+    """A place that was pointed at and that the release would add, take away or change; None where there is none."""
+
+    before: PointedPlace | None
+    after: PointedPlace | None
+
+
+@dataclass(frozen=True, slots=True)
 class ReleaseView:
+    """What a release would change; with `is_other` it would change something, whether or not that can be drawn."""
+
     draft: DraftState
+    is_other: bool
     changes: tuple[ChangeView, ...]
+    places: tuple[PlaceChange, ...]
     must_fix: int
     ledger: tuple[LedgerLine, ...]
 
@@ -58,6 +71,8 @@ def view_release(shop: Shop) -> ReleaseView:
     changes = changes_between(shop.at(newest.settings), shop.at(draft.settings)) if newest else ()
     return ReleaseView(
         draft=draft_state(shop, draft),
+        is_other=not newest or newest.settings != draft.settings,
+        places=_place_changes(newest.settings.pointed if newest else {}, draft.settings.pointed),
         changes=tuple(_change(shop, change) for change in changes),
         must_fix=len(_must_fix(shop, draft)),
         ledger=tuple(
@@ -65,6 +80,12 @@ def view_release(shop: Shop) -> ReleaseView:
             for r in shop.releases.all()
         ),
     )
+
+
+def _place_changes(before: Mapping[str, PointedPlace], after: Mapping[str, PointedPlace]) -> tuple[PlaceChange, ...]:
+    both = {**before, **after}
+    pairs = ((before.get(name), after.get(name)) for name in both)
+    return tuple(PlaceChange(was, now) for was, now in pairs if was != now)
 
 
 def _must_fix(shop: Shop, draft: Draft) -> list[Found]:

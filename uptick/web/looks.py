@@ -130,20 +130,21 @@ def picture(
 @router.get("/draft/manifest", response_class=Response)
 def manifest(shop: ShopDep, parts: PartsDep) -> Response:
     """Return the draft in the form in which the script stands it, for a page in the studio's frame."""
-    return _manifest(draft_manifest(shop), parts)
+    return manifest_answer(draft_manifest(shop), parts)
 
 
 @router.post("/draft/manifest", response_class=Response, responses=OF_VERSION)
-def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
+def triedmanifest_answer(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
     """Return the draft as an edit would make it, in the form in which the script stands it; nothing is kept."""
     with door.for_a_step() as visit:
         # Compiling it says what makes no button; nothing is kept of it.
         tried = edit.patched(visit.shop.drafts.read().settings, body.layer, body.patch)
-        return _manifest(draft_manifest(visit.shop, tried), parts)
+        return manifest_answer(draft_manifest(visit.shop, tried), parts)
 
 
-def _manifest(content: CompiledRelease, parts: PartsDep) -> Response:
-    told = ("looks", "places", "words", "rules", "base", "languages")
+def manifest_answer(content: CompiledRelease, parts: PartsDep) -> Response:
+    """Return what a page in the studio's frame needs of a draft."""
+    told = ("looks", "places", "pointed", "words", "rules", "base", "languages")
     kept = {name: part for name, part in content.items() if name in told}
     written = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
     return Response(written, media_type="application/json")

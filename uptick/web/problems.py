@@ -17,6 +17,7 @@ STATUS: Mapping[type[errors.AppError], int] = {
     errors.BadDocument: 422,
     errors.BadColour: 422,
     errors.BadReach: 422,
+    errors.BadSelector: 422,
     errors.BadWording: 422,
     errors.BadTexts: 422,
     errors.BadPicture: 422,

@@ -1,5 +1,6 @@
 """The shop's own side: how its basket is told, and whether its live pages show what was released."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
@@ -18,7 +19,7 @@ from uptick.usecases.connect import (
     propose_connection,
     try_connection,
 )
-from uptick.usecases.page_checks import PagesReport, check_pages, kinds_of
+from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, released_kinds, released_of
 from uptick.web.bodies import Body
 from uptick.web.parts import Door, DoorDep, PartsDep, ShopDep
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
@@ -121,18 +122,18 @@ def look_at_pages(body: LookAtPages, door: DoorDep, parts: PartsDep) -> LiveLook
     """Look at one live page of every kind, and keep what was seen."""
     with door.opened(parts.open_visit) as opened:
         shop = opened.shop
-        kinds, store = kinds_of(shop), shop.store
-        newest = shop.releases.newest()
-    report = _looked(parts, store, newest.n if newest else 0, kinds, body.password)
+        kinds, store = released_kinds(shop), shop.store
+        released = released_of(shop)
+    report = _looked(parts, store, released, kinds, body.password)
     told = report.as_json()
     with door.opened(parts.open_visit) as opened:
         opened.shop.side.add_look(report.release, body.moment, told, report.made_at)
     return LiveLook(told)
 
 
-def _looked(parts: PartsDep, store: Store, release: int, kinds: Any, password: str) -> PagesReport:
+def _looked(parts: PartsDep, store: Store, released: Released, kinds: Sequence[Kind], password: str) -> PagesReport:
     at_edge = store.model_copy(update={"origin": parts.edge_origin, "more_origins": ()})
     with parts.visit_shop(store) as visit, parts.visit_shop(at_edge) as edge_visit:
         if password:
             open_door(visit, "/", password)
-        return check_pages(store, release, kinds, visit, edge_visit, parts.edge_origin, parts.clock())
+        return check_pages(store, released, kinds, visit, edge_visit, parts.edge_origin, parts.clock())

@@ -23,8 +23,9 @@
 		{ name: 'Floor', href: '/', key: '1' },
 		{ name: 'Draw', href: '/draw', key: '2' },
 		{ name: 'Words', href: '/words', key: '3' },
-		{ name: 'Release', href: '/release', key: '4' },
-		{ name: 'Trials', href: '/trials', key: '5' },
+		{ name: 'Place', href: '/place', key: '4' },
+		{ name: 'Release', href: '/release', key: '5' },
+		{ name: 'Trials', href: '/trials', key: '6' },
 	] as const;
 	const at = $derived(
 		stations.findLast((s) => (s.href === '/' ? route.pathname === '/' : route.pathname.startsWith(s.href)))?.name ?? '',

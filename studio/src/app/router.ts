@@ -8,6 +8,7 @@ export const { navigate, route } = createRouter({
 	'/draw': () => import('../stations/draw/Draw.svelte'),
 	'/draw/:placement': () => import('../stations/draw/Draw.svelte'),
 	'/words': () => import('../stations/words/Words.svelte'),
+	'/place': () => import('../stations/place/Place.svelte'),
 	'/release': () => import('../stations/release/Release.svelte'),
 	'/trials': () => import('../stations/trials/Trials.svelte'),
 	'/trials/:number': () => import('../stations/trials/Trial.svelte'),

@@ -10,6 +10,7 @@ from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
+from uptick.core.rules.pointed import PointedPlace, with_places
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.store import Store
@@ -34,6 +35,7 @@ class CompiledShop:
         self._recent: list[Snapshot] = []
         self._goods: Goods | None = None
         self._goods_bytes = 0
+        self._placed: list[tuple[Store, dict[str, PointedPlace], Store]] = []
         self._lock = Lock()
         # How many kinds of button have been checked, of how many; None while nothing is.
         self.progress: tuple[int, int] | None = None
@@ -41,8 +43,21 @@ class CompiledShop:
     def tell_progress(self, done: int, of: int) -> None:
         self.progress = (done, of)
 
+    def placed(self, store: Store, settings: Settings) -> Store:
+        """Return a store with the containers of the places that were pointed at; the same one for the same places."""
+        if not settings.pointed:
+            return store
+        with self._lock:
+            for of, pointed, made in self._placed:
+                if (of is store or made is store) and pointed == settings.pointed:
+                    return made
+            made = with_places(store, settings.pointed)
+            self._placed = [(store, settings.pointed, made), *self._placed[: _RECENT_SNAPSHOTS - 1]]
+        return made
+
     def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:
         """Return the store as these settings make it; `settings` are as they count on the day that is looked at."""
+        store = self.placed(store, settings)
         goods = self._sorted(products)
         with self._lock:
             for n, known in enumerate(self._recent):

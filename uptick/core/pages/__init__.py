@@ -3,15 +3,26 @@
 from uptick.core.pages.page_read import Field, FormRead, PageRead, ProductTold
 from uptick.core.pages.policy import Missing, missing_in, needs_trusted_types
 from uptick.core.pages.proposal import Proposal, Said, propose
+from uptick.core.pages.selectors import PlaceSelector, candidates
+from uptick.core.pages.taken import Hindrance, OnPage, Taken, common_path, hindrances, kind_of, look_on_page
 
 __all__ = [
     "Field",
     "FormRead",
+    "Hindrance",
     "Missing",
+    "OnPage",
     "PageRead",
+    "PlaceSelector",
     "ProductTold",
     "Proposal",
     "Said",
+    "Taken",
+    "candidates",
+    "common_path",
+    "hindrances",
+    "kind_of",
+    "look_on_page",
     "missing_in",
     "needs_trusted_types",
     "propose",

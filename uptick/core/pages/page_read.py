@@ -14,6 +14,7 @@ MOST_CHARACTERS = 3_000_000
 _LD = 'script[type="application/ld+json"]'
 # What baskets are usually called; common practice.
 _BASKET = re.compile(r"cart|basket|bag\b|warenkorb|panier|cesta|carrello|koszyk|winkelmand", re.IGNORECASE)
+_UNSEEN = {"html", "head", "script", "style", "meta", "link", "title", "base", "noscript", "template"}
 _HOLDERS = ("@graph", "itemListElement", "item", "mainEntity", "hasVariant")
 
 
@@ -72,19 +73,32 @@ class PageRead:
         Raises:
             ValueError: The selector cannot be read.
         """
+        return len(self.select(selector))
+
+    def select(self, selector: str) -> list[Tag]:
+        """Return the elements that a selector finds, in the order of the page.
+
+        Raises:
+            ValueError: The selector cannot be read.
+        """
         try:
-            return len(self._soup.select(selector))
+            return self._soup.select(selector)
         except (soupsieve.SelectorSyntaxError, NotImplementedError) as error:
             raise ValueError(f"The selector {selector!r} cannot be read: {str(error).splitlines()[0]}") from error
 
-    def text_of(self, selector: str) -> str | None:
+    def words_at(self, selector: str) -> str | None:
         """Return the words of the first element that a selector finds, or None."""
         found = self._soup.select_one(selector) if self.count(selector) else None
         return " ".join(found.get_text(" ").split()) if found else None
 
     def attribute(self, selector: str, name: str) -> str:
         found = self._soup.select_one(selector)
-        return _text(found.get(name)) if found else ""
+        return text_of(found.get(name)) if found else ""
+
+    @cached_property
+    def elements(self) -> tuple[Tag, ...]:
+        """Every element that could be seen."""
+        return tuple(tag for tag in self._soup.find_all() if tag.name not in _UNSEEN)
 
     @cached_property
     def forms(self) -> tuple[FormRead, ...]:
@@ -93,21 +107,21 @@ class PageRead:
     @cached_property
     def links(self) -> tuple[tuple[str, str], ...]:
         """Addresses of links with their words, in the order of the page."""
-        return tuple((_text(a.get("href")), " ".join(a.get_text(" ").split())) for a in self._soup.select("a[href]"))
+        return tuple((text_of(a.get("href")), " ".join(a.get_text(" ").split())) for a in self._soup.select("a[href]"))
 
     @cached_property
     def scripts(self) -> tuple[str, ...]:
         """Addresses of the page's scripts."""
-        return tuple(_text(script.get("src")) for script in self._soup.select("script[src]"))
+        return tuple(text_of(script.get("src")) for script in self._soup.select("script[src]"))
 
     @cached_property
     def inline_scripts(self) -> tuple[str, ...]:
         found = self._soup.select("script:not([src])")
-        return tuple(s.get_text() for s in found if _text(s.get("type")) in {"", "module", "text/javascript"})
+        return tuple(s.get_text() for s in found if text_of(s.get("type")) in {"", "module", "text/javascript"})
 
     @cached_property
     def metas(self) -> dict[str, str]:
-        return {_text(m.get("name")): _text(m.get("content")) for m in self._soup.select("meta[name]")}
+        return {text_of(m.get("name")): text_of(m.get("content")) for m in self._soup.select("meta[name]")}
 
     @cached_property
     def policy(self) -> str:
@@ -118,7 +132,7 @@ class PageRead:
     def places(self) -> tuple[tuple[str, str], ...]:
         """Placements by our marks, with the code of the product that each tells."""
         marked = self._soup.select("[data-up-place]")
-        return tuple((_text(tag.get("data-up-place")), _text(tag.get("data-up-product"))) for tag in marked)
+        return tuple((text_of(tag.get("data-up-place")), text_of(tag.get("data-up-product"))) for tag in marked)
 
     @cached_property
     def has_password_form(self) -> bool:
@@ -162,38 +176,39 @@ class PageRead:
     def own_buttons(self, placement: str) -> tuple[str, ...]:
         """Return the words of the shop's own buttons in the places of a kind."""
         inside = self._soup.select(f'[data-up-place="{placement}"] :is(button, a, input[type="submit"])')
-        return tuple(" ".join((tag.get_text(" ") or _text(tag.get("value"))).split()) for tag in inside)
+        return tuple(" ".join((tag.get_text(" ") or text_of(tag.get("value"))).split()) for tag in inside)
 
 
 def _listed(value: Any) -> list[Any]:
     return value if isinstance(value, list) else [] if value is None else [value]
 
 
-def _text(value: object) -> str:
+def text_of(value: object) -> str:
+    """Return an attribute's value as it is written; nothing where there is none."""
     return " ".join(value) if isinstance(value, list) else str(value or "")
 
 
 def _form(tag: Tag) -> FormRead:
     submits = tag.select('button, input[type="submit"]')
-    words = " ".join((s.get_text(" ") or _text(s.get("value"))).strip() for s in submits)
+    words = " ".join((s.get_text(" ") or text_of(s.get("value"))).strip() for s in submits)
     fields = tuple(_fields(tag))
-    return FormRead(_text(tag.get("action")), _text(tag.get("method")).lower() or "get", fields, words)
+    return FormRead(text_of(tag.get("action")), text_of(tag.get("method")).lower() or "get", fields, words)
 
 
 def _fields(form: Tag) -> Iterator[Field]:
     radios: dict[str, list[str]] = {}
     for tag in form.select("input[name], select[name], textarea[name]"):
-        name, kind = _text(tag.get("name")), _text(tag.get("type")).lower() or "text"
+        name, kind = text_of(tag.get("name")), text_of(tag.get("type")).lower() or "text"
         required = tag.has_attr("required")
         if tag.name == "select":
-            told = [_text(o.get("value", o.get_text())) for o in tag.select("option")]
+            told = [text_of(o.get("value", o.get_text())) for o in tag.select("option")]
             yield Field(name, "select", "", tuple(filter(None, told)), required)
         elif tag.name == "textarea":
             yield Field(name, "textarea", tag.get_text(), (), required)
         elif kind == "radio":
-            radios.setdefault(name, []).append(_text(tag.get("value")))
+            radios.setdefault(name, []).append(text_of(tag.get("value")))
         elif kind not in {"submit", "button", "image", "reset"}:
-            yield Field(name, kind, _text(tag.get("value")), (), required)
+            yield Field(name, kind, text_of(tag.get("value")), (), required)
     for name, values in radios.items():
         yield Field(name, "radio", "", tuple(values), True)
 

@@ -235,7 +235,7 @@ _COUNTS = (
 def count_selector(page: PageRead) -> str:
     """Return a selector of the element that tells how much is in the basket; empty where none tells a number."""
     for selector in _COUNTS:
-        if re.search(r"\d", page.text_of(selector) or ""):
+        if re.search(r"\d", page.words_at(selector) or ""):
             return selector
     return ""
 

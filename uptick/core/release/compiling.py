@@ -24,11 +24,13 @@ from uptick.core.release.manifest import (
     WireFont,
     WireLanguage,
     WireMoney,
+    WirePointed,
     WireRule,
     WireVersion,
 )
 from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
 from uptick.core.resolved.resolve import VersionLayer, sets_look
+from uptick.core.rules.pointed import PointedPlace, ToldByAddress, ToldByAttribute, ToldByLink, path_pattern
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.store import Store
 from uptick.core.words.wording import is_rtl, money_rule, plural_table
@@ -75,6 +77,8 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     }
     if Placement.STICKY_BAR in places:
         release["bar"] = True
+    if settings.pointed:
+        release["pointed"] = [_compile_pointed(place) for place in settings.pointed.values()]
     return release
 
 
@@ -166,6 +170,27 @@ def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> WireRule:
         made["from"] = _midnight_ms(rule.starts_on, store)
     if rule.ends_on:
         made["until"] = _midnight_ms(rule.ends_on + timedelta(days=1), store)
+    return made
+
+
+def _compile_pointed(place: PointedPlace) -> WirePointed:
+    pages = place.pages
+    made: WirePointed = {"place": place.placement.value, "selector": place.selector, "where": place.where.value}
+    if pages.kinds:
+        made["kinds"] = [kind.value for kind in pages.kinds]
+    if pages.paths:
+        made["paths"] = path_pattern(pages.paths)
+    if pages.not_paths:
+        made["not_paths"] = path_pattern(pages.not_paths)
+    if reach := pages.reach.narrowed():
+        made["reach"] = reach
+    match place.telling:
+        case ToldByAttribute(name=name):
+            made["attribute"] = name
+        case ToldByLink(pattern=pattern):
+            made["link"] = pattern
+        case ToldByAddress():
+            made["address"] = True
     return made
 
 

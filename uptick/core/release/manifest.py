@@ -128,6 +128,21 @@ class WirePlace(TypedDict):
     words: Words
 
 
+class WirePointed(TypedDict):
+    """A place that was pointed at; paths are regular expressions, and so is `link`, whose first group is the code."""
+
+    place: str
+    selector: str
+    where: Literal["before", "after", "inside", "instead"]
+    kinds: NotRequired[list[str]]
+    paths: NotRequired[str]
+    not_paths: NotRequired[str]
+    reach: NotRequired[WireReach]
+    attribute: NotRequired[str]
+    link: NotRequired[str]
+    address: NotRequired[bool]
+
+
 class CompiledRelease(TypedDict):
     """A draft compiled; `rules` stand in the order in which they apply: the last that covers wins."""
 
@@ -139,6 +154,7 @@ class CompiledRelease(TypedDict):
     looks: list[CompiledButton]
     rules: list[WireRule]
     places: dict[str, WirePlace]
+    pointed: NotRequired[list[WirePointed]]
     words: Words
 
 

@@ -204,6 +204,8 @@ def count_changes(before: Snapshot, after: Snapshot) -> int:
             count += 1 if ref.kind == "exception" else _count_fields(mine, theirs)
         elif mine is not theirs and mine.content != theirs.content:
             count += _count_fields(mine, theirs)
+    was, now = before.settings.pointed, after.settings.pointed
+    count += sum(was.get(name) != now.get(name) for name in {**was, **now})
     earlier = {rule.id: rule for rule in before.settings.exceptions}
     return count + sum(rule.id in earlier and _differs(earlier[rule.id], rule) for rule in after.settings.exceptions)
 

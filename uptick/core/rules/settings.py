@@ -10,6 +10,7 @@ from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.look import Part
 from uptick.core.button.merge import Json
 from uptick.core.colour.ramp import Brand
+from uptick.core.rules.pointed import PointedPlace
 from uptick.core.rules.reach import Reach
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)]
@@ -71,6 +72,7 @@ class Settings(Part):
     more_languages: tuple[Language, ...] = ()
     looks: dict[str, NamedLook] = Field(default_factory=dict)
     brand: Brand = Brand()
+    pointed: dict[str, PointedPlace] = Field(default_factory=dict)
 
     @property
     def languages(self) -> tuple[str, ...]:

@@ -51,6 +51,13 @@ export class Queries {
 		});
 	}
 
+	places() {
+		return queryOptions({
+			queryKey: keyOf.places(this.#at),
+			queryFn: () => data(client.GET('/api/stores/{store}/places', { params: { path: this.#path } })),
+		});
+	}
+
 	findings(query: Seen & { most: number }) {
 		return queryOptions({
 			queryKey: keyOf.findings(this.#at, query),

@@ -2,6 +2,12 @@ import type { STATES } from '$lib/pure/facts';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
+export type PointedPlace = Schemas['PointedPlace'];
+export type PlacesView = Schemas['PlacesView'];
+export type Pointing = Schemas['Pointing'];
+export type SelectorChoice = Schemas['SelectorChoice'];
+export type Survey = Schemas['Survey'];
+export type Telling = PointedPlace['telling'];
 export type Session = Schemas['Session'];
 export type StoreInfo = Schemas['StoreInfo'];
 export type Product = Schemas['Product'];

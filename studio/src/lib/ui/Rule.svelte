@@ -50,7 +50,7 @@
 		display: flex;
 		align-items: center;
 		gap: 10px;
-		width: 190px;
+		width: 160px;
 		padding: 0 0 8px 20px;
 		font-size: 18px;
 		font-weight: 700;
@@ -69,7 +69,7 @@
 	}
 	.station {
 		position: relative;
-		width: 112px;
+		width: 100px;
 		text-decoration: none;
 		color: var(--color-soft);
 		font-weight: 600;

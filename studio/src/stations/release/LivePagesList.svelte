@@ -17,7 +17,7 @@
 			.join(' ');
 </script>
 
-<h2 class="mt-8 text-md">Live pages</h2>
+<h2 class="mt-8 text-md" id="live">Live pages</h2>
 {#if live.isLooking}
 	<Waiting what="Looking at one page of every kind" />
 {:else if live.problem}

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import { client, data } from '$lib/api/client';
-	import type { ChangeView } from '$lib/api/types';
+	import type { ChangeView, PointedPlace } from '$lib/api/types';
+	import { pagesSaid, WHERE } from '$lib/pure/places';
 	import { capital, many, moment, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { LivePages } from '$lib/state/live_pages.svelte';
@@ -54,7 +55,7 @@
 		setTimeout(() => (copied = false), 2000);
 	}
 	const first = $derived(release.data && !release.data.ledger.length);
-	const canSend = $derived(Boolean(first || release.data?.changes.length));
+	const canSend = $derived(Boolean(first || release.data?.is_other));
 	function room(change: ChangeView): number {
 		return Math.min(...Object.values(workshop.info?.store.surfaces[change.placement]?.widths_px ?? { any: 300 }));
 	}
@@ -87,14 +88,43 @@
 	</ul>
 {/snippet}
 
+{#snippet placeOf(before: PointedPlace | null, after: PointedPlace | null)}
+	{#each [{ place: before, what: after ? 'was' : 'goes' }, { place: after, what: before ? 'will be' : 'comes' }] as { place, what } (what)}
+		{#if place}
+			<span class="block">
+				<span class="figure text-soft">{what}</span>
+				<b>{capital(said(place.placement))}</b>, {WHERE[place.where]}
+				<code class="figure">{place.selector}</code>, {pagesSaid(place.pages)}
+			</span>
+		{/if}
+	{/each}
+{/snippet}
+
 {#if release.data}
 	<div class="release">
 		<section class="px-6 pt-5 pb-8" aria-label="What changes">
 			<h1 class="text-xl">
 				{#if first}Nothing is released yet. Shoppers see the shop’s own buttons.
-				{:else if !release.data.changes.length}Shoppers see what the draft says.
-				{:else}{many(release.data.changes.length, 'kind')} of buttons would change.{/if}
+				{:else if !release.data.is_other}Shoppers see what the draft says.
+				{:else if release.data.changes.length}{many(release.data.changes.length, 'kind')} of buttons would change.
+				{:else if release.data.places.length}Buttons would stand in other places.
+				{:else}The draft differs in what no shopper sees yet.{/if}
 			</h1>
+			{#if live.report && (release.data.changes.length || release.data.places.length)}
+				<p class="mt-1">
+					<a href="#live">
+						{#if live.report.live < live.report.pages.length}<b class="text-must">▲</b>{/if}
+						Release <span class="figure">{live.report.release}</span> is {live.report.sentence}</a
+					>.
+				</p>
+			{/if}
+			{#if release.data.places.length}
+				<ul class="mt-3" aria-label="Places that would change">
+					{#each release.data.places as { before, after }, n (n)}
+						<li class="py-1">{@render placeOf(before, after)}</li>
+					{/each}
+				</ul>
+			{/if}
 			<VirtualRows
 				items={release.data.changes}
 				key={(_, n) => String(n)}

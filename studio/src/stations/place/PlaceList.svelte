@@ -1,0 +1,43 @@
+<script lang="ts">
+	import type { PointedPlace } from '$lib/api/types';
+	import { capital, said } from '$lib/pure/format';
+	import { pagesSaid, WHERE } from '$lib/pure/places';
+	import type { PointingAt } from '$lib/state/pointing.svelte';
+	import Press from '$lib/ui/Press.svelte';
+
+	type Props = { at: PointingAt; places: Record<string, PointedPlace> };
+	let { at, places }: Props = $props();
+	const all = $derived(Object.entries(places));
+</script>
+
+<h1 class="text-xl">
+	{#if all.length}{all.length === 1 ? 'One place was' : `${all.length} places were`} pointed at.
+	{:else}No place was pointed at.{/if}
+</h1>
+<p class="mt-2 text-soft">
+	Buttons stand where the shop’s code says <code class="figure">data-up-place</code>. Where nobody can change that code,
+	point at the spot.
+</p>
+<ul class="mt-4">
+	{#each all as [id, place] (id)}
+		<li class="border-b border-hair py-3">
+			<p>
+				<b>{capital(said(place.placement))}</b>, {WHERE[place.where]}
+				<code class="figure">{place.selector}</code>, {pagesSaid(place.pages)}.
+			</p>
+			<p class="mt-1 flex gap-2">
+				<Press small onpress={() => at.open(id, place)} label="Look at {place.selector}">Look at it</Press>
+				<Press small onpress={() => at.remove(id)} label="Remove {place.selector}">Remove</Press>
+			</p>
+		</li>
+	{/each}
+</ul>
+<p class="mt-4"><Press main onpress={() => at.point()}>Point at a place</Press></p>
+{#if !at.isAnswering}
+	<p class="mt-4">
+		<b class="text-must">▲ The page does not answer.</b> Our line is not on it, or it may not be framed here. The line
+		is on
+		<a href="/release">Release</a>; a shop that forbids frames must allow this studio:
+		<code class="figure">frame-ancestors 'self' {location.origin}</code>.
+	</p>
+{/if}

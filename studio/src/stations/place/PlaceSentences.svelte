@@ -1,0 +1,151 @@
+<script lang="ts">
+	import type { Placement, PointedPlace, SelectorChoice } from '$lib/api/types';
+	import { px } from '$lib/pure/format';
+	import { tellingSaid } from '$lib/pure/places';
+	import type { PointingAt } from '$lib/state/pointing.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Inline from '$lib/ui/Inline.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+
+	type Props = { at: PointingAt; kinds: readonly { value: Placement; label: string }[] };
+	let { at, kinds }: Props = $props();
+	const workshop = useWorkshop();
+	const place = $derived(at.place!);
+	const choices = $derived(at.made?.choices ?? []);
+	const chosen = $derived(choices.find(({ found }) => found.selector === place.selector));
+	const wheres = [
+		{ value: 'instead', label: 'instead of' },
+		{ value: 'before', label: 'before' },
+		{ value: 'after', label: 'after' },
+		{ value: 'inside', label: 'inside, at the end of' },
+	] as const;
+	type Kind = '' | 'product' | 'list' | 'other';
+	const pageKinds = [
+		{ value: '', label: 'every kind of page' },
+		{ value: 'product', label: 'pages of one product' },
+		{ value: 'list', label: 'pages of lists' },
+		{ value: 'other', label: 'pages without products' },
+	] as const;
+	const selectors = $derived(
+		choices.map(({ found, survey }) => ({
+			value: found.selector,
+			label: `${survey.weight === 'broken' ? '▲ ' : ''}${found.selector} · ${foundSaid(found)}`,
+		})),
+	);
+	function foundSaid({ count, each, weak }: SelectorChoice['found']): string {
+		const many = each ? `one in each, ${count}` : count === 1 ? 'just this one' : `${count} of them`;
+		return weak?.length ? `${many}; ${weak.join(', ')}` : many;
+	}
+	function change(patch: Partial<PointedPlace>): void {
+		void at.set({ ...place, ...patch });
+	}
+	function pages(patch: Partial<NonNullable<PointedPlace['pages']>>): void {
+		change({ pages: { ...place.pages, ...patch } });
+	}
+	const globs = (text: string) => text.split(/[\s,]+/).filter(Boolean);
+	const names = (text: string) =>
+		text
+			.split(',')
+			.map((name) => name.trim())
+			.filter(Boolean);
+	const widths = $derived(Object.entries(place.widths_px ?? {}));
+</script>
+
+<h1 class="text-xl">
+	{#if at.at?.words}“{at.at.words}”{:else if at.made}{at.made.element}{:else}A place{/if}
+</h1>
+<div class="sentences">
+	<p>
+		The button of <Pick
+			label="What the place is for"
+			value={place.placement}
+			options={kinds}
+			onpick={(placement) => change({ placement })}
+		/> stands <Pick label="Where" value={place.where} options={wheres} onpick={(where) => change({ where })} />
+		{#if selectors.length > 1}
+			<Pick
+				label="Selector"
+				value={place.selector}
+				options={selectors}
+				onpick={(selector) => {
+					const choice = choices.find(({ found }) => found.selector === selector);
+					if (choice) void at.choose(choice);
+				}}
+			/>
+		{/if}
+	</p>
+	<p>
+		The selector is <Inline
+			label="Selector by hand"
+			value={place.selector}
+			onset={(selector) => selector && change({ selector })}
+		/>
+	</p>
+	{#if chosen?.found.weak?.length}
+		<p class="text-again">◇ {chosen.found.weak.join('; ')}.</p>
+	{/if}
+	<p>
+		It is looked for on <Pick
+			label="Kind of page"
+			value={(place.pages?.kinds?.[0] ?? '') as Kind}
+			options={pageKinds}
+			onpick={(kind) => pages({ kinds: kind ? [kind] : [] })}
+		/>, at <Inline
+			label="Paths, with a star for anything"
+			value={(place.pages?.paths ?? []).join(', ')}
+			empty="any path"
+			onset={(text) => pages({ paths: globs(text) })}
+		/>, not at <Inline
+			label="Paths that are not meant"
+			value={(place.pages?.not_paths ?? []).join(', ')}
+			empty="none"
+			onset={(text) => pages({ not_paths: globs(text) })}
+		/>
+	</p>
+	<p>
+		for <Inline
+			label="Categories, with commas"
+			value={(place.pages?.categories ?? []).join(', ')}
+			empty="every category"
+			onset={(text) => pages({ categories: names(text) })}
+		/> and <Inline
+			label="Products by their codes, with commas"
+			value={(place.pages?.products ?? []).join(', ')}
+			empty="every product"
+			onset={(text) => pages({ products: names(text) })}
+		/>, but not for <Inline
+			label="Products that are not meant, by their codes"
+			value={(place.pages?.not_products ?? []).join(', ')}
+			empty="none"
+			onset={(text) => pages({ not_products: names(text) })}
+		/>.
+	</p>
+	<p class="text-soft">
+		Its product is told {tellingSaid(place.telling)}.
+		{#if widths.length}
+			It may be
+			{#each widths as [device, width], n (device)}{n ? ', ' : ''}<span class="figure text-ink">{px(width)}</span> on a {device}{/each}
+			wide.
+		{/if}
+		{#if place.where !== 'instead'}
+			What stands after it moves down once when it comes, and the shop’s own button stays.
+		{/if}
+	</p>
+	{#if workshop.info && !workshop.info.store.surfaces[place.placement]}
+		<p class="text-soft">
+			The shop has had no {place.placement.replace('_', ' ')} until now; the draft draws one from here on.
+		</p>
+	{/if}
+</div>
+
+<style>
+	.sentences {
+		margin-top: 8px;
+	}
+	.sentences p {
+		line-height: 2;
+	}
+	.sentences :global(.value) {
+		max-width: 100%;
+	}
+</style>

@@ -1,0 +1,285 @@
+"""Places that were chosen by pointing: on pages that no code of ours marks, and in the studio where one points."""
+
+import json
+import random
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, FrameLocator, Locator, Page, expect
+
+from practice.row import ROW
+from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.browser.test_row import SHIFT, SINCE
+from tests.browser.test_strange_pages import Strange, goods, told
+from tests.strangers import HERE
+from uptick.core.pages import PageRead, candidates
+
+pytestmark = pytest.mark.browser
+KEY = "hedgerow"
+OURS = "up-place[data-up-place=product_page] [data-up-button] button.b"
+SKU, OTHER = (goods.sku for goods in ROW[KEY].goods[:2])
+
+
+@pytest.fixture
+def origin(demo_shop: Stack) -> str:
+    return demo_shop.at.practice.replace("://", f"://{KEY}.")
+
+
+@pytest.fixture
+def strange(demo_shop: Stack, tab: Tab, origin: str) -> Iterator[Strange]:
+    made = Strange(tab.page, origin, KEY, demo_shop.at.edge, "?a=1")
+    yield made
+    assert all("Failed to load resource" in one for one in tab.told), tab.told
+
+
+def form(sku: str = SKU, more: str = "") -> str:
+    return (
+        f'<form method=post action="/basket/add"><input type=hidden name=sku value="{sku}">'
+        f'<input type=hidden name=qty value=1>{more}<button type=submit data-action="add">Add</button></form>'
+    )
+
+
+def place(at: Strange) -> Locator:
+    return at.page.locator(OURS)
+
+
+# A page of the shop's own, without a mark of ours.
+
+
+def test_a_button_stands_instead_of_the_shops_own_and_sends_its_form_once(tab: Tab, origin: str) -> None:
+    page = tab.page
+    page.add_init_script(SINCE)
+    page.goto(f"{origin}/p/{SKU}")
+    ours = page.locator(OURS)
+    own = page.locator('[data-action="add"]')
+    expect(ours).to_be_visible()
+    expect(own).to_be_hidden()
+    # Nothing of the shop's was touched, and ours has the room that its own had.
+    assert own.evaluate("b => [...b.attributes].map(a => a.name).sort()") == ["class", "data-action", "type"]
+    assert page.evaluate(SHIFT) == []
+    page.get_by_label("Pieces").fill("3")
+    with page.expect_request("**/basket/add") as sent:
+        ours.dblclick()
+    assert f"sku={SKU}&qty=3" in (sent.value.post_data or "") or 'name="qty"\r\n\r\n3' in (sent.value.post_data or "")
+    expect(page.locator(".tally")).to_have_text("3")
+    page.wait_for_timeout(300)
+    expect(page.locator(".tally")).to_have_text("3")
+
+
+def test_the_shops_own_button_is_back_when_a_press_came_to_nothing(strange: Strange) -> None:
+    strange.opens(form(), told(goods(SKU)))
+    ours = place(strange)
+    expect(ours).to_be_visible()
+    strange.answer = lambda route: route.fulfill(status=422, body="no")
+    ours.click()
+    expect(strange.page.locator("[data-up-note=refused]")).to_be_visible()
+    expect(strange.page.get_by_role("button", name="Add")).to_be_focused()
+    assert len(strange.posts) == 1
+
+
+def test_a_page_that_draws_its_form_anew_gets_one_button_each_time(strange: Strange) -> None:
+    strange.opens(f"<div id=app>{form()}</div>", told(goods(SKU)))
+    expect(place(strange)).to_be_visible()
+    for _ in range(5):
+        strange.page.evaluate("html => { document.querySelector('#app').innerHTML = html }", form())
+        expect(place(strange)).to_be_visible()
+    assert strange.page.locator("up-place").count() == 1
+    expect(strange.page.locator('[data-action="add"]')).to_be_hidden()
+
+
+def test_a_page_that_takes_it_out_again_and_again_keeps_its_own(strange: Strange) -> None:
+    strange.opens(f"<div id=app>{form()}</div>", told(goods(SKU)))
+    expect(place(strange)).to_be_visible()
+    strange.page.evaluate(
+        "() => new MutationObserver(() => document.querySelectorAll('up-place').forEach(p => p.remove()))"
+        ".observe(document.body, { subtree: true, childList: true })"
+    )
+    strange.page.evaluate("document.querySelector('up-place').remove()")
+    strange.page.wait_for_timeout(500)
+    expect(strange.page.locator('[data-action="add"]')).to_be_visible()
+    assert strange.page.locator("up-place").count() == 0
+
+
+def test_the_place_follows_the_product_that_a_page_shows_now(strange: Strange) -> None:
+    strange.opens(form(), told(goods(SKU, "12.50")))
+    ours = place(strange)
+    expect(ours).to_contain_text("12.50")
+    strange.page.evaluate(
+        """([ld, sku]) => { document.querySelector('script[type="application/ld+json"]').textContent = ld;
+           document.querySelector('[name=sku]').value = sku; }""",
+        [json.dumps({"@graph": [goods(OTHER, "99.00")]}), OTHER],
+    )
+    expect(ours).to_contain_text("99.00")
+    ours.click()
+    expect(ours).to_have_attribute("data-moment", "added")
+    assert [post["sku"] for post in strange.posts] == [[OTHER]]
+
+
+def test_it_leaves_when_the_page_is_no_longer_one_that_is_meant(strange: Strange) -> None:
+    strange.opens(form(), told(goods(SKU)))
+    expect(place(strange)).to_be_visible()
+    two = json.dumps({"@graph": [goods(SKU), goods(OTHER)]})
+    set_data = "ld => { document.querySelector('script[type=\"application/ld+json\"]').textContent = ld }"
+    strange.page.evaluate(set_data, two)
+    expect(place(strange)).to_have_count(0)
+    expect(strange.page.locator('[data-action="add"]')).to_be_visible()
+    strange.page.evaluate(set_data, json.dumps({"@graph": [goods(SKU)]}))
+    expect(place(strange)).to_be_visible()
+
+
+def test_what_the_shops_code_marks_counts_before_what_was_pointed_at(strange: Strange) -> None:
+    marked = f'<div data-up-place="product_page" data-up-product="{SKU}">{form()}</div>'
+    ours = strange.opens(marked, told(goods(SKU)))
+    expect(ours).to_be_visible()
+    assert strange.page.locator("up-place").count() == 0
+
+
+# In the studio.
+
+
+@dataclass
+class Station:
+    """The Place station with the shop's page in it."""
+
+    page: Page
+    key: str
+
+    @property
+    def shop(self) -> FrameLocator:
+        return self.page.frame_locator("section.page iframe")
+
+    def points(self, what: str, at: str, n: int = 0) -> None:
+        self.page.get_by_role("button", name="Point at a place").click()
+        self.page.get_by_label("What the place is for").click()
+        self.page.get_by_role("option", name=what).click()
+        # Playwright does not reckon with the scale at which the frame is drawn.
+        frame = self.page.locator("section.page iframe")
+        left, top, scale = frame.evaluate(
+            "f => { const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth] }"
+        )
+        x, y = (
+            self.shop.locator(at)
+            .nth(n)
+            .evaluate("e => { const b = e.getBoundingClientRect(); return [b.x + 8, b.y + b.height / 2] }")
+        )
+        self.page.mouse.move(left + x * scale - 2, top + y * scale)
+        self.page.mouse.click(left + x * scale, top + y * scale)
+
+    def keeps(self) -> None:
+        keep = self.page.get_by_role("button", name="Keep the place")
+        expect(keep).to_be_enabled()
+        keep.click()
+        expect(self.page.get_by_role("heading", name="pointed at")).to_be_visible()
+
+
+@pytest.fixture
+def station(demo_shop: Stack, tab: Tab) -> Station:
+    sign_in(tab, demo_shop)
+    tab.page.goto(demo_shop.at.studio)
+    tab.page.evaluate(f"localStorage.setItem('uptick.store', '{KEY}')")
+    tab.page.goto(f"{demo_shop.at.studio}/place")
+    expect(tab.page.get_by_role("heading", name="pointed at")).to_be_visible()
+    return Station(tab.page, KEY)
+
+
+def test_a_card_is_pointed_at_seen_on_every_page_kept_and_undone(station: Station, demo_shop: Stack) -> None:
+    page = station.page
+    expect(station.shop.locator(".card .price").nth(8)).to_be_visible()
+    station.points("a card in a list", ".card .price", 2)
+    # The page's own price is no card's: the selector is the one that says so.
+    expect(page.get_by_label("Selector by hand")).to_have_value(".card .price")
+    expect(page.get_by_text("9 places, each with its product.")).to_be_visible()
+    expect(page.get_by_text("It holds on 6 of 6 pages that are meant")).to_be_visible()
+    # The draft stands in the shop's page, in each of its cards.
+    expect(station.shop.locator("up-place[data-up-place=listing_card][data-up-stands]")).to_have_count(9)
+    expect(page.get_by_text("by a link to /p/{code}")).to_be_visible()
+    assert barriers(page) == []
+    station.keeps()
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        kept = shop.drafts.read().settings.pointed["p2"]
+    assert (kept.selector, kept.where.value, kept.page_path) == (".card .price", "after", "/")
+    # Measured on the three windows of the shop's own page.
+    assert {device.value: round(width) for device, width in kept.widths_px.items()} == {
+        "phone": 162, "tablet": 227, "desktop": 307,
+    }  # fmt: skip
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("heading", name="One place was pointed at.")).to_be_visible()
+
+
+def test_one_points_by_keys_alone_and_leaves_by_escape(station: Station) -> None:
+    page = station.page
+    page.get_by_role("button", name="Point at a place").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="arrow keys move over the page")).to_be_focused()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Keep the place")).to_be_visible()
+    page.get_by_role("button", name="Cancel").click()
+    page.get_by_role("button", name="Point at a place").click()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("heading", name="One place was pointed at.")).to_be_visible()
+
+
+def test_a_selector_that_leads_to_none_or_cannot_be_read_is_told_where_it_was_written(station: Station) -> None:
+    page = station.page
+    page.get_by_role("button", name="Look at").first.click()
+    by_hand = page.get_by_label("Selector by hand")
+    by_hand.fill(".nowhere")
+    by_hand.press("Tab")
+    expect(page.get_by_text("▲ It holds on 0 of 5 pages that are meant")).to_be_visible()
+    expect(page.get_by_text("“.nowhere” finds nothing here.").first).to_be_visible()
+    by_hand.fill("p[")
+    by_hand.press("Tab")
+    expect(page.get_by_text("The selector 'p[' cannot be read")).to_be_visible()
+
+
+# Other people's pages, and the browser's own engine.
+PAGES = (
+    "uikit/tests/card.html",
+    "uikit/tests/navbar.html",
+    "spectre.css/docs/elements/forms.html",
+    "spectre.css/docs/components/menu.html",
+    "picnic/docs/documentation.html",
+    "typicons.font/src/font/demo.html",
+)
+
+
+@pytest.fixture(scope="module")
+def blank(browser: Browser) -> Iterator[Page]:
+    made = open_tab(browser, java_script_enabled=True)
+    made.page.route("**/*", lambda route: route.abort())
+    yield made.page
+    made.context.close()
+
+
+@pytest.mark.parametrize("file", PAGES)
+def test_selectors_find_in_the_browser_just_what_the_core_says(blank: Page, file: str) -> None:
+    """Reference: Chromium's own querySelectorAll on pages of open-source libraries that we did not write."""
+    html = (HERE / file).read_text(errors="ignore")
+    blank.set_content(html)
+    # The tree as the browser has made it, of which each tag has a number.
+    numbered = blank.evaluate(
+        """() => { document.querySelectorAll('script,style,noscript,template').forEach(e => e.remove());
+          [...document.body.querySelectorAll('*')].forEach((e, n) => e.setAttribute('data-index', n));
+          return document.documentElement.outerHTML; }"""
+    )
+    page = PageRead(numbered)
+    tags = [tag for tag in page.elements if tag.has_attr("data-index")]
+    chance = random.Random(7)
+    tried = made = 0
+    for target in chance.sample(tags, min(30, len(tags))):
+        here = target["data-index"]
+        tried += 1
+        for one in candidates(page, target):
+            found: list[Any] = blank.evaluate(
+                "css => [...document.querySelectorAll(css)].map(e => e.dataset.index)", one.selector
+            )
+            assert here in found, (one.selector, target.name)
+            assert len(found) == one.count, one.selector
+            assert one.each or found == [here]
+            made += 1
+    assert made > tried

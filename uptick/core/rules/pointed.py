@@ -1,0 +1,154 @@
+"""Places that were chosen by pointing at a page of the shop, besides those that the shop's own code marks."""
+
+import re
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints, field_validator
+
+from uptick.core.button.document import Device, Placement
+from uptick.core.button.look import Part
+from uptick.core.rules.reach import Names, Reach
+from uptick.core.shop.store import Store, Surface
+
+
+class PageKind(StrEnum):
+    """What a page is about by what it tells: one product, several, or none."""
+
+    PRODUCT = "product"
+    LIST = "list"
+    OTHER = "other"
+
+
+class Where(StrEnum):
+    """Where the button stands, seen from the element that was pointed at; `inside` is at its end."""
+
+    BEFORE = "before"
+    AFTER = "after"
+    INSIDE = "inside"
+    INSTEAD = "instead"
+
+
+PLACED = (Placement.PRODUCT_PAGE, Placement.LISTING_CARD, Placement.STRIP)
+# A path of the shop's, in which a star stands for anything.
+PathGlob = Annotated[str, StringConstraints(pattern=r"^/[^\s?#]*$", max_length=300)]
+
+
+def path_pattern(globs: tuple[str, ...]) -> str:
+    """Return a regular expression, the same in Python and JavaScript, that the paths of some globs match."""
+    return "|".join(f"^{'.*'.join(re.escape(part) for part in glob.split('*'))}$" for glob in globs)
+
+
+class Pages(Part):
+    """On which pages a place is looked for. An empty list narrows nothing; `not_…` takes some away again."""
+
+    kinds: tuple[PageKind, ...] = ()
+    paths: Annotated[tuple[PathGlob, ...], Field(max_length=50)] = ()
+    not_paths: Annotated[tuple[PathGlob, ...], Field(max_length=50)] = ()
+    products: Names = ()
+    categories: Names = ()
+    not_products: Names = ()
+    not_categories: Names = ()
+
+    def holds_page(self, kind: PageKind, path: str) -> bool:
+        """Tell whether a page is meant, as far as it is a page: its path without query."""
+        if self.kinds and kind not in self.kinds:
+            return False
+        if self.not_paths and re.search(path_pattern(self.not_paths), path):
+            return False
+        return not self.paths or bool(re.search(path_pattern(self.paths), path))
+
+    @property
+    def reach(self) -> Reach:
+        """The products that are meant."""
+        return Reach(
+            products=self.products,
+            categories=self.categories,
+            not_products=self.not_products,
+            not_categories=self.not_categories,
+        )
+
+
+class ToldByPage(Part):
+    """The page is about one product, or the form that is nearest holds its code."""
+
+    kind: Literal["page"] = "page"
+
+
+class ToldByAttribute(Part):
+    """An attribute at the place or beside it holds the product's code."""
+
+    kind: Literal["attribute"] = "attribute"
+    name: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_:.\-]*$", max_length=80)]
+
+
+class ToldByLink(Part):
+    """The address of a link beside the place holds the product's code, where a path has `{code}`."""
+
+    kind: Literal["link"] = "link"
+    path: Annotated[str, StringConstraints(pattern=r"^/[^\s?#]*\{code\}[^\s?#]*$", max_length=300)]
+
+    @property
+    def pattern(self) -> str:
+        """Return a regular expression, the same in Python and JavaScript, whose first group is the code."""
+        before, after = self.path.split("{code}", 1)
+        return f"^{re.escape(before)}([^/]+){re.escape(after)}/?$"
+
+
+class ToldByAddress(Part):
+    """The page's own data tell which product lies at the address of a link beside the place."""
+
+    kind: Literal["address"] = "address"
+
+
+Telling = Annotated[ToldByPage | ToldByAttribute | ToldByLink | ToldByAddress, Field(discriminator="kind")]
+
+
+class PointedPlace(Part):
+    """One place: where it is on which pages, how its product is told, and how wide it was found to be.
+
+    `page_path` is the page on which somebody pointed at it.
+    """
+
+    placement: Placement
+    selector: Annotated[str, StringConstraints(min_length=1, max_length=500, strip_whitespace=True)]
+    where: Where
+    pages: Pages = Pages()
+    telling: Telling = ToldByPage()
+    widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]] = Field(default_factory=dict)
+    own_height_px: Annotated[float, Field(ge=0, le=400)] = 0
+    page_path: Annotated[str, StringConstraints(pattern=r"^(/\S*)?$", max_length=300)] = ""
+
+    @field_validator("placement")
+    @classmethod
+    def _can_be_pointed_at(cls, placement: Placement) -> Placement:
+        if placement not in PLACED:
+            raise ValueError("a bar stands by itself; what is pointed at is a product page's, a card's or a strip's")
+        return placement
+
+    @property
+    def says(self) -> str:
+        """Say where it is."""
+        return f"{SAID[self.where]} {self.selector}"
+
+
+SAID = {Where.BEFORE: "before", Where.AFTER: "after", Where.INSIDE: "inside", Where.INSTEAD: "instead of"}
+
+
+def with_places(store: Store, pointed: dict[str, PointedPlace]) -> Store:
+    """Return a store whose containers are also those of the places that were pointed at, the narrower one counting."""
+    surfaces = dict(store.surfaces)
+    for place in pointed.values():
+        if not place.widths_px:
+            continue
+        known = surfaces.get(place.placement)
+        if known is None:
+            widths, page = dict(place.widths_px), place.page_path
+            made = Surface(widths_px=widths, own_height_px=place.own_height_px, page_path=page)
+        else:
+            here = place.widths_px
+            narrower = {d: min(known.widths_px.get(d, 4000), here.get(d, 4000)) for d in {**known.widths_px, **here}}
+            high = max(known.own_height_px, place.own_height_px)
+            made = known.model_copy(update={"widths_px": narrower, "own_height_px": high})
+        surfaces[place.placement] = made
+    return store if surfaces == store.surfaces else store.model_copy(update={"surfaces": surfaces})

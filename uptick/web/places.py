@@ -1,0 +1,105 @@
+"""Places that are chosen by pointing at the shop's pages."""
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import Field, StringConstraints
+
+from uptick.core.button.document import Placement
+from uptick.core.rules.pointed import PointedPlace
+from uptick.usecases import pointing
+from uptick.usecases.pointing import PageToLookAt, Pointing, Survey
+from uptick.usecases.state import DraftState, draft_state
+from uptick.web.bodies import Body
+from uptick.web.looks import manifest_answer
+from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.problems import IN_STORE, OF_VERSION
+
+router = APIRouter(prefix="/api/stores/{store}/places", tags=["places"], responses=IN_STORE)
+Path = Annotated[str, StringConstraints(max_length=600)]
+# What a page's outline may hold: elements and the attributes that tell, no texts.
+Outline = Annotated[str, StringConstraints(max_length=3_000_000)]
+
+
+class PageOutline(Body):
+    path: Path
+    html: Outline
+
+
+class PointedAt(Body):
+    """A page's outline, in which what was pointed at carries `data-up-pointed`, and other pages' outlines."""
+
+    placement: Placement
+    path: Path
+    html: Outline
+    pages: Annotated[list[PageOutline], Field(max_length=40)] = Field(default_factory=list)
+
+
+class SurveyOf(Body):
+    """A place, and the outlines of the pages on which it is tried."""
+
+    place: PointedPlace
+    pages: Annotated[list[PageOutline], Field(max_length=40)]
+
+
+class OnePlace(Body):
+    place: PointedPlace
+
+
+class TriedPlace(Body):
+    """A place as it would be; an empty id is a new one."""
+
+    place: PointedPlace
+    id: Annotated[str, StringConstraints(max_length=20)] = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PlacesView:
+    """The places of the draft by their ids, and pages of the shop to try one on."""
+
+    places: dict[str, PointedPlace]
+    pages: tuple[PageToLookAt, ...]
+
+
+@router.get("")
+def places(shop: ShopDep) -> PlacesView:
+    """Return the places that were pointed at, and pages to try one on."""
+    return PlacesView(shop.drafts.read().settings.pointed, pointing.pages_to_look_at(shop))
+
+
+@router.post("/point")
+def point(body: PointedAt, shop: ShopDep) -> Pointing:
+    """Return selectors for an element, the most lasting first; nothing is kept."""
+    others = [(page.path, page.html) for page in body.pages]
+    return pointing.point(shop, body.html, body.path, body.placement, others)
+
+
+@router.post("/survey")
+def survey(body: SurveyOf, shop: ShopDep) -> Survey:
+    """Return what a place comes to on some pages; nothing is kept."""
+    return pointing.survey(shop, body.place, [(page.path, page.html) for page in body.pages])
+
+
+@router.post("/manifest", response_class=Response)
+def manifest(body: TriedPlace, door: DoorDep, parts: PartsDep) -> Response:
+    """Return the draft with a place as it would be, in the form in which the script stands it; nothing is kept."""
+    with door.for_a_step() as visit:
+        return manifest_answer(pointing.tried_place(visit.shop, body.id, body.place), parts)
+
+
+@router.post("", responses=OF_VERSION)
+def add(body: OnePlace, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    return draft_state(shop, pointing.keep_place(shop, "", body.place, version, person, parts.clock()))
+
+
+@router.put("/{place_id}", responses=OF_VERSION)
+def change(
+    place_id: str, body: OnePlace, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
+) -> DraftState:
+    return draft_state(shop, pointing.keep_place(shop, place_id, body.place, version, person, parts.clock()))
+
+
+@router.delete("/{place_id}", responses=OF_VERSION)
+def remove(place_id: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    return draft_state(shop, pointing.remove_place(shop, place_id, version, person, parts.clock()))
