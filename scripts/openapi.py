@@ -31,6 +31,7 @@ def described() -> dict[str, Any]:
         nothing,
         nothing,
         nothing,
+        nothing,
         URLSafeSerializer("x"),
         nothing,
         Path("-"),

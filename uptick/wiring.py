@@ -197,6 +197,7 @@ class Wiring:
         timed = URLSafeTimedSerializer(secret, salt="draft")
         return Parts(
             open_accounts=self.look_up_accounts,
+            change_accounts=self.open_accounts,
             open_visit=self.open_visit,
             open_step=self.open_step,
             clock=clock,

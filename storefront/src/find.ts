@@ -12,8 +12,8 @@ const SHEET =
 /** By these an element takes its room among others; what stands instead of it takes the same. */
 const ROOM = 'margin,flex,align-self,justify-self,grid-area,order,float,vertical-align'.split(',');
 
-/** Where a place belongs: the shop's own button or form, and the height of what it stands instead of. */
-export type Near = { at: Element; own?: { high: number; more: number } };
+/** Where a place belongs: the shop's own button or form, and what it stands instead of. */
+export type Near = { at: Element; own?: HTMLElement };
 
 type Made = { spot: Pointed; place: HTMLElement; torn: number };
 
@@ -75,13 +75,6 @@ export function finder(
 ): Finder {
 	const near: Finder['near'] = new WeakMap();
 	const made = new Map<Element, Made>();
-	const sizes = new ResizeObserver((entries) =>
-		entries.forEach(({ target, borderBoxSize: [box] }) => {
-			const place = made.get(target)?.place;
-			const own = place && near.get(place)?.own;
-			if (own && box?.blockSize) own.high = box.blockSize;
-		}),
-	);
 	let isDressed = false;
 
 	function dress(): void {
@@ -164,14 +157,10 @@ export function finder(
 				if (!one) {
 					dress();
 					made.set(anchor, (one = make(spot, anchor)));
-					if (spot.where === 'instead') sizes.observe(anchor);
 				}
 				tell(spot, one.place, code);
-				const known = near.get(one.place);
-				near.set(one.place, {
-					at: ownOf(spot, anchor, anchors),
-					own: known?.own ?? (spot.where === 'instead' ? { high: 0, more: 0 } : undefined),
-				});
+				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
+				near.set(one.place, { at: ownOf(spot, anchor, anchors), own });
 				if (spot.reach) {
 					const product = read(one.place);
 					const about = { products: product?.sku ?? code, categories: product?.category ?? '' };
@@ -187,7 +176,6 @@ export function finder(
 			if (!seen.has(anchor)) {
 				place.remove();
 				made.delete(anchor);
-				sizes.unobserve(anchor);
 			}
 	}
 

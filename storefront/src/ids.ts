@@ -1,13 +1,11 @@
 const ID = 'up.shopper';
 
-/** Returns a UUID of version 7 (RFC 9562, 5.7). Not by `randomUUID`, which pages without TLS have not. */
-export function uuid7(now = Date.now()): string {
+/** Returns the digits of a UUID of version 7 (RFC 9562, 5.7). Not by `randomUUID`, which pages without TLS have not. */
+export function digits7(now = Date.now()): string {
 	const bytes = crypto.getRandomValues(new Uint8Array(10));
 	bytes[0] = (bytes[0]! & 15) | 112;
 	bytes[2] = (bytes[2]! & 63) | 128;
-	const hex =
-		now.toString(16).padStart(12, '0') + Array.from(bytes, (byte) => (byte + 256).toString(16).slice(1)).join('');
-	return hex.replace(/^(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-');
+	return now.toString(16).padStart(12, '0') + Array.from(bytes, (byte) => (byte + 256).toString(16).slice(1)).join('');
 }
 
 /** Returns what the browser keeps for this shop; null where it is closed to us. */
@@ -29,7 +27,7 @@ export function shopperId(): string {
 	try {
 		if (agreed === 'no') kept?.removeItem(ID);
 		if (agreed !== 'yes' || (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl) return '';
-		const id = kept?.getItem(ID) || uuid7().replace(/-/g, '');
+		const id = kept?.getItem(ID) || digits7();
 		kept?.setItem(ID, id);
 		return kept?.getItem(ID) === id ? id : '';
 	} catch {

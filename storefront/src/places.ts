@@ -29,24 +29,18 @@ export class Places {
 	#bar: Bar | null = null;
 	#waiting: Stand[] | null = null;
 	#products: Products = { by: new Map() };
-	/** A place's own height is told by this, so that no layout is forced to measure anything. */
-	readonly #sizes = new ResizeObserver((entries) =>
-		entries.forEach(({ target, contentRect, borderBoxSize: [border] }) => {
-			const stand = this.#all.get(target);
-			if (!stand || stand.is === 'ours') return;
-			const counts = getComputedStyle(target).boxSizing === 'border-box';
-			stand.own = { high: contentRect.height, more: counts && border ? border.blockSize - contentRect.height : 0 };
-		}),
-	);
-	/** A place gets its button when it comes within a window's height of being seen: a long list costs no more than a short one. */
+	/** A place gets its button when it comes within half a window of being seen: a long list costs no more than a short one. */
 	readonly #nearing = new IntersectionObserver(
 		(entries) => {
 			const come = entries.flatMap(({ isIntersecting, target }) =>
 				isIntersecting ? (this.#all.get(target) ?? []) : [],
 			);
-			if (come[0]) void this.#come(come);
+			// Now the page is laid out, and measuring costs nothing.
+			come.forEach((stand) => stand.measure());
+			// What it takes to stand is no part of the frame that is being drawn.
+			if (come[0]) setTimeout(() => void this.#come(come));
 		},
-		{ rootMargin: '100% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
+		{ rootMargin: '50% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
 	);
 	readonly #changes = new MutationObserver((records) => this.#hear(records));
 
@@ -115,7 +109,6 @@ export class Places {
 		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
 			if (this.#all.has(place) || place === this.#bar?.place) continue;
 			this.#all.set(place, new Stand(this.#of.shop, place));
-			this.#sizes.observe(place);
 			this.#nearing.observe(place);
 		}
 	}

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { shopperId, uuid7 } from './ids';
+import { shopperId } from './ids';
 import { shopperKind } from './kind';
-import { SignalBox } from './signals';
+import { SignalBox, uuid7 } from './signals';
 
 const sent: { url: string; body: { events: { kind: string; id: string }[]; shopper: string; sent: string } }[] = [];
 let status = 200;

@@ -1,4 +1,4 @@
-import { keptUnder, storage, uuid7 } from './ids';
+import { digits7, keptUnder, storage } from './ids';
 import type { Manifest } from './types';
 
 export type SignalEvent = {
@@ -24,6 +24,9 @@ type Batch = { v: 1; shopper: string; visit: string; release: number; events: Si
 
 const MOST = 50;
 const WAIT_MS = 1500;
+/** Returns a UUID of version 7 as it is written (RFC 9562, 4). */
+export const uuid7 = (now?: number) => digits7(now).replace(/^(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-');
+
 /** So many batches are kept for a next try, and for so long: a shop's storage is the shop's. */
 const MOST_KEPT = 20;
 const KEPT_MS = 7 * 86_400_000;

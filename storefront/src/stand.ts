@@ -60,7 +60,7 @@ export class Stand {
 	form: HTMLFormElement | null = null;
 	/** Called whenever it has been drawn or has left. */
 	drawn?: () => void;
-	readonly host = document.createElement('div');
+	host!: HTMLElement;
 	submit: HTMLButtonElement | null = null;
 	#reserved = '';
 	#placeSays: string | undefined;
@@ -82,7 +82,18 @@ export class Stand {
 		this.#shop = shop;
 		this.place = place;
 		this.#main = main;
-		this.host.dataset.upButton = '';
+	}
+
+	/** Measures the shop's own button, at a time when the page is laid out. */
+	measure(): void {
+		const { own } = this.#near() ?? {};
+		if (this.is === 'ours') return;
+		const { offsetHeight, clientHeight } = own ?? this.place;
+		const { boxSizing, paddingTop, paddingBottom } = getComputedStyle(this.place);
+		const high = clientHeight - parseFloat(paddingTop) - parseFloat(paddingBottom);
+		this.own = own
+			? { high: offsetHeight, more: 0 }
+			: { high, more: boxSizing === 'border-box' ? offsetHeight - high : 0 };
 	}
 
 	/** Makes what stands here true for what the page tells now. With `anew`, what it tells may mean something else. */
@@ -144,10 +155,11 @@ export class Stand {
 
 	#stand(): void {
 		const { place } = this;
-		this.own = this.#near()?.own ?? this.own;
 		const hadFocus = place.contains(document.activeElement);
 		this.#reserved = place.style.minHeight;
 		this.is = 'ours';
+		this.host ??= document.createElement('div');
+		this.host.dataset.upButton = '';
 		const button = this.draw();
 		place.append(this.host);
 		// One rule of ours hides what else is in the place, also what the page puts there later.

@@ -93,7 +93,7 @@ WAYS = [
     ),
     Failing("our second file is away", file("**/later/*", status=404, body=""), note=""),
     Failing("our second file was changed", file("**/later/*", body="document.currentScript.up=()=>({})"), note=""),
-    Failing("a browser without what we need", script="delete window.ResizeObserver;", stands=False),
+    Failing("a browser without what we need", script="delete window.IntersectionObserver;", stands=False),
     Failing("a browser without sheets to adopt", script="window.CSSStyleSheet = undefined;", stands=False),
 ]
 

@@ -148,6 +148,8 @@ def test_the_same_sentence_is_said_twice_and_waiting_is_said(demo_shop: Stack, t
     page.goto(demo_shop.at.practice + PRODUCT)
     ours = page.locator(OURS)
     expect(ours).to_be_visible()
+    # It comes with what is loaded once buttons stand, before anything is said.
+    expect(page.get_by_role("status")).to_be_attached()
     page.evaluate(
         """() => { window.said = []; const region = document.querySelector('[role=status]');
           new MutationObserver(() => region.textContent && window.said.push(region.textContent))

@@ -174,10 +174,14 @@ class FakeSignals:
 @dataclass
 class FakeSide:
     connection: BasketConnection | None = None
+    store: Store | None = None
     kept: dict[int, Json] = field(default_factory=dict)
 
     def connect(self, connection: BasketConnection) -> None:
         self.connection = connection
+
+    def readdress(self, store: Store) -> None:
+        self.store = store
 
     def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None:
         self.kept[release] = dict(report)

@@ -86,6 +86,19 @@ def test_every_shop_of_the_row_is_connected_by_what_its_page_shows(key: str) -> 
     assert tried.was_taken_out
 
 
+@pytest.mark.parametrize(("key", "product"), [("tollgate", "sku"), ("footpath", "sku"), ("monogram", "sku")])
+def test_a_basket_that_tells_its_lines_as_json_is_found_while_one_lies_in_it(key: str, product: str) -> None:
+    proposal, _ = propose_connection(visit(key), path_of(key), [ROW[key].goods[0].sku])
+    assert proposal.connection is not None
+    assert proposal.connection.read is not None
+    assert proposal.connection.read.kind == "page"
+    tried = try_connection(visit(key), proposal.connection, path_of(key), ROW[key].goods[0].sku)
+    assert tried.better is not None
+    assert (tried.better.path, tried.better.product, tried.better.quantity) == ("/basket.json", product, "quantity")
+    again = proposal.connection.model_copy(update={"read": tried.better})
+    assert try_connection(visit(key), again, path_of(key), ROW[key].goods[0].sku).result is Result.ADDED
+
+
 @pytest.mark.parametrize("key", ROW)
 def test_the_connections_of_the_demo_are_true(key: str) -> None:
     tried = try_connection(visit(key), connection_of(ROW[key]), path_of(key), ROW[key].goods[0].sku)

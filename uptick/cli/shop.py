@@ -74,7 +74,7 @@ def _tell(
             "connection": connection.model_dump(mode="json", exclude_none=True) if connection else None,
             "said": [asdict(one) for one in said],
             "unsure": list(unsure),
-            "tried": {**asdict(tried), "was_taken_out": tried.was_taken_out} if tried else None,
+            "tried": _as_json(tried) if tried else None,
         }
         print(json.dumps(told, ensure_ascii=False))
         return
@@ -90,9 +90,16 @@ def _tell(
         table.add_row(step.what, step.request, sent, str(step.status or "–"), step.answered[:80])
     Console().print(table)
     print(f"{tried.result.value}: {tried.why} {tried.to_do}".rstrip())
+    if tried.better:
+        print(f"Its lines can be read as JSON at {tried.better.path}: {tried.better.items}, by {tried.better.product}.")
     if tried.result is connecting.Result.ADDED:
         left = "It was taken out again." if tried.was_taken_out else "It could not be taken out again."
         print(left)
+
+
+def _as_json(tried: connecting.Tried) -> dict[str, object]:
+    better = tried.better.model_dump(mode="json") if tried.better else None
+    return {**asdict(tried), "better": better, "was_taken_out": tried.was_taken_out}
 
 
 @app.command()

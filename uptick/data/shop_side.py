@@ -3,14 +3,20 @@
 from collections.abc import Mapping
 from datetime import datetime
 
+import orjson
 from sqlalchemy import Connection, func, insert, select, text
 
 from uptick.core.button.merge import Json
 from uptick.core.shop.connection import BasketConnection
+from uptick.core.shop.store import Store
 from uptick.data.tables import page_looks
 
 _CONNECT = text("""
 UPDATE stores SET profile = jsonb_set(profile, '{connection}', CAST(:connection AS jsonb)) WHERE id = :store
+""")
+_READDRESS = text("""
+UPDATE stores SET profile = profile || jsonb_build_object(
+    'more_origins', CAST(:more AS jsonb), 'surfaces', CAST(:surfaces AS jsonb)) WHERE id = :store
 """)
 # A ledger shows the newest look of each release; older ones are history that nobody asks for.
 _KEPT_OF_A_RELEASE = 20
@@ -23,6 +29,12 @@ class PgShopSide:
 
     def connect(self, connection: BasketConnection) -> None:
         self._db.execute(_CONNECT, {"connection": connection.model_dump_json(), "store": self._store})
+
+    def readdress(self, store: Store) -> None:
+        """Keep a store's further addresses and the pages of its placements."""
+        profile = store.model_dump(mode="json")
+        more, surfaces = (orjson.dumps(profile[name]).decode() for name in ("more_origins", "surfaces"))
+        self._db.execute(_READDRESS, {"more": more, "surfaces": surfaces, "store": self._store})
 
     def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None:
         self._db.execute(

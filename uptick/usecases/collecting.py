@@ -32,6 +32,8 @@ class Collected:
     products: dict[str, dict[str, Any]] = field(default_factory=dict)
     odd: list[tuple[str, str]] = field(default_factory=list)
     skipped: int = 0
+    # What the newest page has told.
+    fresh: list[dict[str, Any]] = field(default_factory=list)
 
     def as_jsonld(self) -> str:
         """Return the products as a catalogue in schema.org's JSON-LD."""
@@ -108,6 +110,7 @@ def _sitemap(text: str) -> tuple[str, list[str]]:
 
 def _read(visit: ShopVisit, address: str, found: Collected) -> None:
     page = visit.fetch(address)
+    found.fresh = []
     if not page.is_ok:
         found.odd.append((address, page.says or f"It answered {page.status}."))
         return
@@ -120,3 +123,4 @@ def _read(visit: ShopVisit, address: str, found: Collected) -> None:
         key = str(node.get("sku") or node.get("productGroupID"))
         if key not in found.products or len(nodes) == 1:
             found.products[key] = {"url": address, **node} if len(nodes) == 1 else node
+            found.fresh.append(found.products[key])

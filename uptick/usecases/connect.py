@@ -8,14 +8,15 @@ from typing import Any
 from urllib.parse import quote
 
 from uptick.core.errors import NotFound, OutOfRange
-from uptick.core.pages import FormRead, PageRead, Proposal, Said, propose
+from uptick.core.pages import FormRead, PageRead, Proposal, Said, basket_addresses, json_read_of, propose
 from uptick.core.shop.catalogue import Product
-from uptick.core.shop.connection import BasketConnection, BasketLink, BasketPage, JsonCall
+from uptick.core.shop.connection import BasketConnection, BasketJson, BasketLink, BasketPage, JsonCall
 from uptick.core.shop.store import Store
 from uptick.usecases.connect_verdict import Result, in_short, verdict
 from uptick.usecases.visiting import Fetched, ShopRequest, ShopVisit
 
 MOST_SCRIPTS = 12
+MOST_JSON = 8
 __all__ = [
     "BasketConnection",
     "Proposal",
@@ -55,7 +56,10 @@ class TriedStep:
 
 @dataclass(frozen=True, slots=True)
 class Tried:
-    """What came of putting one product into a basket. `why` and `to_do` are for people; None is an untold count."""
+    """What came of putting one product into a basket. `why` and `to_do` are for people; None is an untold count.
+
+    `better` is a way of reading the basket that tells its lines, where the tried one tells only how much is in it.
+    """
 
     result: Result
     why: str
@@ -64,6 +68,7 @@ class Tried:
     after: int | None
     at_the_end: int | None
     steps: tuple[TriedStep, ...]
+    better: BasketJson | None = None
 
     @property
     def was_taken_out(self) -> bool:
@@ -209,10 +214,32 @@ def try_connection(visit: ShopVisit, connection: BasketConnection, path: str, co
     answer = trial.send("one into the basket", _request(visit, connection, read, form, code), _accept(connection))
     after = trial.count("the basket after")
     result, why, to_do = verdict(connection, form, answer, before, after)
+    better = None
+    if result is Result.ADDED and not isinstance(connection.read, BasketJson):
+        better = _json_read(visit, connection, read, form, code)
     at_the_end = after
     if after and (before is None or after > before):
         at_the_end = _take_out(trial)
-    return Tried(result, why, to_do, before, after, at_the_end, tuple(trial.steps))
+    return Tried(result, why, to_do, before, after, at_the_end, tuple(trial.steps), better)
+
+
+def _json_read(
+    visit: ShopVisit, connection: BasketConnection, read: PageRead, form: FormRead | None, code: str
+) -> BasketJson | None:
+    """Look whether some address tells the basket as JSON, with the product that lies in it now."""
+    field = form.field(connection.product_field) if form and connection.product_field else None
+    codes = {code, field.value} if field and field.value else {code}
+    named = basket_addresses([*read.inline_scripts, *_scripts(visit, read)])
+    basket = connection.basket_path
+    around = (path.rpartition("/")[0] for path in named if path.count("/") > 1)
+    # That a page answers as JSON by its ending or when it is asked so is common practice.
+    tried = dict.fromkeys((basket, f"{basket.rstrip('/')}.json", *named, *around))
+    for path in list(tried)[:MOST_JSON]:
+        answer = visit.fetch(path, "application/json")
+        told = _json(answer.text) if answer.is_ok else None
+        if found := json_read_of(path, told, codes, 1):
+            return found
+    return None
 
 
 def _form_of(read: PageRead, connection: BasketConnection) -> FormRead | None:

@@ -12,7 +12,8 @@ from limits.strategies import MovingWindowRateLimiter
 from uptick.core.errors import SlowDown, WrongPassword
 from uptick.usecases.ports import Person, StoreLine
 from uptick.usecases.sign_in import SESSION_LASTS, sign_in, sign_out
-from uptick.web.bodies import SignIn
+from uptick.usecases.stores import NewStore, make_store
+from uptick.web.bodies import OfNewStore, SignIn
 from uptick.web.parts import COOKIE, PartsDep, PersonDep, session_token
 from uptick.web.problems import problems
 
@@ -73,6 +74,14 @@ def stores(person: PersonDep, parts: PartsDep) -> tuple[StoreLine, ...]:
     """Return the stores of whoever is signed in."""
     with parts.open_accounts() as accounts:
         return accounts.stores_of(person)
+
+
+@router.post("/stores", status_code=201, responses=problems(401, 403, 422))
+def add_store(body: OfNewStore, person: PersonDep, parts: PartsDep) -> StoreLine:
+    """Make a store of one's own, with a plain button and nothing released."""
+    with parts.change_accounts() as accounts:
+        made = make_store(accounts, person, NewStore(**body.model_dump()), parts.practice_origin, parts.clock())
+    return StoreLine(made.key, made.name, made.origin)
 
 
 @router.delete("/session", status_code=204, responses=problems(403))

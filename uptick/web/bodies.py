@@ -29,6 +29,17 @@ class SignIn(Body):
     password: Annotated[str, StringConstraints(max_length=200)]
 
 
+class OfNewStore(Body):
+    """What has to be known of a shop; `says` is what its buttons say until somebody words them."""
+
+    name: Annotated[str, StringConstraints(max_length=80)]
+    origin: Annotated[str, StringConstraints(max_length=200)]
+    language: Annotated[str, StringConstraints(pattern=r"^[a-z]{2}(-[A-Z]{2})?$")]
+    currency: Annotated[str, StringConstraints(pattern=r"^[A-Z]{3}$")]
+    timezone: Annotated[str, StringConstraints(max_length=60)]
+    says: Annotated[str, StringConstraints(max_length=200)]
+
+
 class Edit(Body):
     """A patch (RFC 7396) for one layer; null resets a field."""
 

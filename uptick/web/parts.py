@@ -26,6 +26,7 @@ class Parts:
     """Everything that wiring hands to the studio's API."""
 
     open_accounts: Callable[[], AbstractContextManager[Accounts]]
+    change_accounts: Callable[[], AbstractContextManager[Accounts]]
     open_visit: "OpenVisit"
     open_step: "OpenVisit"
     clock: Callable[[], datetime]

@@ -1,15 +1,19 @@
 """The shop's own side: how its basket is told, and whether its live pages show what was released."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
+import orjson
 from fastapi import APIRouter, Query
-from pydantic import StringConstraints
+from fastapi.responses import StreamingResponse
+from pydantic import Field, StringConstraints
 
-from uptick.core.errors import OutOfRange, Stale
+from uptick.core.button.document import Placement
+from uptick.core.errors import AppError, OutOfRange, Stale
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
+from uptick.usecases.collecting import collect
 from uptick.usecases.connect import (
     Proposal,
     Tried,
@@ -20,12 +24,14 @@ from uptick.usecases.connect import (
     try_connection,
 )
 from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, released_kinds, released_of
+from uptick.usecases.stores import ShopAddresses, readdress
 from uptick.web.bodies import Body
-from uptick.web.parts import Door, DoorDep, PartsDep, ShopDep
+from uptick.web.parts import Door, DoorDep, Parts, PartsDep, ShopDep
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["shop side"], responses=IN_STORE)
 Text = Annotated[str, StringConstraints(max_length=300)]
+MOST_ODD = 100
 
 
 class WhichPage(Body):
@@ -45,6 +51,22 @@ class KeepConnection(Body):
 
     connection: BasketConnection
     instead_of: BasketConnection
+
+
+class CollectPages(Body):
+    password: Text = ""
+
+
+class OfAddresses(Body):
+    """Further addresses of the shop and the pages of its placements; `instead_of` are those that were seen."""
+
+    more_origins: Annotated[list[Text], Field(max_length=40)]
+    page_paths: dict[Placement, Text]
+
+
+class NewAddresses(Body):
+    addresses: OfAddresses
+    instead_of: OfAddresses
 
 
 class LookAtPages(Body):
@@ -108,6 +130,48 @@ def keep_connection(body: KeepConnection, shop: ShopDep) -> Store:
         raise Stale("The connection was changed meanwhile. Look at it again.", version=0, base=0)
     shop.side.connect(body.connection)
     return shop.store.model_copy(update={"connection": body.connection})
+
+
+@router.put("/addresses", responses=OF_VERSION)
+def keep_addresses(body: NewAddresses, shop: ShopDep) -> Store:
+    """Register further addresses of the shop, and say which page shows which placement."""
+    return readdress(shop, _addresses(body.addresses), _addresses(body.instead_of))
+
+
+def _addresses(told: OfAddresses) -> ShopAddresses:
+    return ShopAddresses(tuple(told.more_origins), dict(told.page_paths))
+
+
+@router.post("/catalogue/collect", response_class=StreamingResponse)
+def collect_catalogue(body: CollectPages, door: DoorDep, parts: PartsDep) -> StreamingResponse:
+    """Read the catalogue off the shop's own pages by its sitemap, telling line by line as JSON.
+
+    Lines are `progress`, `product` (a node of schema.org), and at the end `odd` or `problem`. Nothing is kept; whoever
+    goes away has what was told until then.
+    """
+    with door.opened(parts.open_visit) as opened:
+        store = opened.shop.store
+    return StreamingResponse(_collecting(store, body.password, parts), media_type="application/x-ndjson")
+
+
+def _collecting(store: Store, password: str, parts: Parts) -> Iterator[bytes]:
+    found = None
+    try:
+        with parts.visit_shop(store) as visit:
+            if password:
+                open_door(visit, "/", password)
+            for found in collect(visit, store):
+                yield from (_line({"product": node}) for node in found.fresh)
+                yield _line({"progress": {"done": found.done, "of": found.of}})
+    except AppError as error:
+        yield _line({"problem": {"code": error.code, "detail": str(error)}})
+        return
+    odd = [{"address": address, "why": why} for address, why in found.odd[:MOST_ODD]] if found else []
+    yield _line({"end": {"odd": odd, "skipped": found.skipped if found else 0}})
+
+
+def _line(told: dict[str, Any]) -> bytes:
+    return orjson.dumps(told) + b"\n"
 
 
 @router.get("/pages")

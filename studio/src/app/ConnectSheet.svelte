@@ -6,6 +6,7 @@
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
+	import AddressSentences from './AddressSentences.svelte';
 	import ConnectionSentences from './ConnectionSentences.svelte';
 	import TriedSteps from './TriedSteps.svelte';
 
@@ -29,6 +30,8 @@
 	<p class="mt-1 text-soft">
 		{store?.origin}. Read it from a page, change what is wrong, try it with one product, then keep it.
 	</p>
+
+	<AddressSentences />
 
 	<section class="mt-4" aria-label="The page">
 		<p class="leading-8">
@@ -77,12 +80,25 @@
 			<Waiting what={doing[at.doing]} />
 		{:else if at.tried}
 			<TriedSteps tried={at.tried} isStale={!at.isTried} />
+			{#if at.tried.better && at.connection.read?.kind !== 'json'}
+				<p class="mt-2">
+					The basket also answers as JSON at <code class="figure">{at.tried.better.path}</code>, with its lines. Read
+					so, buttons can say what is in the basket, and how many.
+					<Press small onpress={() => at.set({ read: at.tried?.better ?? null })}>Read it as JSON</Press>
+				</p>
+			{/if}
 		{:else}
 			<p class="text-soft">Not tried yet. One product goes into a basket of a visitor of ours, and out again.</p>
 		{/if}
 	</section>
 
-	<p class="mt-4 flex items-center gap-3">
+	{#if at.kept.read?.kind === 'json' && at.connection.read?.kind === 'page'}
+		<p class="text-again mt-3">
+			◇ The store reads the lines of its basket as JSON now. With a page’s count alone, no button can say any more that
+			its product is in the basket.
+		</p>
+	{/if}
+	<p class="keys flex items-center gap-3">
 		<Press disabled={Boolean(at.doing)} onpress={() => at.try()}>Try it</Press>
 		<Press main disabled={Boolean(at.doing) || !at.isOther} onpress={keep}>Keep it</Press>
 		<Press onpress={onclose}>Close</Press>
@@ -91,6 +107,15 @@
 </Sheet>
 
 <style>
+	/* However long the trial: the keys stay in sight. */
+	.keys {
+		position: sticky;
+		bottom: -24px;
+		margin: 16px -24px -24px;
+		border-top: 1px solid var(--color-hair);
+		background: var(--color-leaf);
+		padding: 14px 24px;
+	}
 	.where {
 		display: inline-block;
 		width: 64px;

@@ -10,6 +10,7 @@
 	import ExceptionSheet from '../shared/exceptions/ExceptionSheet.svelte';
 	import ConnectSheet from './ConnectSheet.svelte';
 	import History from './History.svelte';
+	import NewStore from './NewStore.svelte';
 	import NewException from '../shared/exceptions/NewException.svelte';
 	import Search from './Search.svelte';
 	import Shortcuts from './Shortcuts.svelte';
@@ -59,6 +60,7 @@
 			{ title: 'Search', keys: ['/'], run: () => (opened.search = true) },
 			{ title: 'History: what was changed, by whom', keys: ['h'], run: () => (opened.history = true) },
 			{ title: 'Connection: how the shop’s basket is told', run: () => (opened.connection = true) },
+			{ title: 'New store', run: () => (opened.newStore = true) },
 			{ title: 'Shortcuts', keys: ['?'], run: () => (opened.shortcuts = true) },
 			{ title: 'Sign out', run: () => void workshop.signOut() },
 		],
@@ -105,6 +107,7 @@
 <History open={opened.history} onclose={() => (opened.history = false)} />
 <Shortcuts open={opened.shortcuts} onclose={() => (opened.shortcuts = false)} />
 <WhySheet />
+{#if opened.newStore}<NewStore onclose={() => (opened.newStore = false)} />{/if}
 {#if opened.connection}<ConnectSheet onclose={() => (opened.connection = false)} />{/if}
 {#if opened.newException}<NewException from={opened.newException} onclose={() => (opened.newException = null)} />{/if}
 {#if exception}<ExceptionSheet rule={exception} onclose={() => (opened.exception = '')} />{/if}

@@ -28,4 +28,7 @@
 	<button class="target ms-2 text-sm font-normal underline" onclick={() => (workshop.opened.connection = true)}
 		>connection</button
 	>
+	<button class="target ms-1 text-sm font-normal underline" onclick={() => (workshop.opened.newStore = true)}
+		>new store</button
+	>
 </p>

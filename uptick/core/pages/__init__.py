@@ -1,5 +1,6 @@
 """Shops' pages as they are sent: what they tell, how their basket is told, and what of ours is on them."""
 
+from uptick.core.pages.basket_told import basket_addresses, json_read_of
 from uptick.core.pages.page_read import Field, FormRead, PageRead, ProductTold
 from uptick.core.pages.policy import Missing, missing_in, needs_trusted_types
 from uptick.core.pages.proposal import Proposal, Said, propose
@@ -18,9 +19,11 @@ __all__ = [
     "Proposal",
     "Said",
     "Taken",
+    "basket_addresses",
     "candidates",
     "common_path",
     "hindrances",
+    "json_read_of",
     "kind_of",
     "look_on_page",
     "missing_in",

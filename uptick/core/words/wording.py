@@ -9,6 +9,7 @@ from functools import lru_cache
 from babel import Locale
 from babel.core import UnknownLocaleError
 from babel.numbers import get_currency_precision, get_currency_symbol
+from babel.numbers import is_currency as is_known_currency
 
 from uptick.core.errors import BadWording, OutOfRange
 
@@ -259,6 +260,11 @@ def currency_digits(currency: str) -> int:
         Unicode CLDR, currency data (UTS 35 part 3), as shipped with Babel.
     """
     return int(get_currency_precision(currency))
+
+
+def is_currency(code: str) -> bool:
+    """Tell whether a code is that of a currency (ISO 4217, by CLDR through Babel)."""
+    return bool(is_known_currency(code))
 
 
 @lru_cache(maxsize=256)

@@ -29,4 +29,5 @@ export class Opened {
 	shortcuts = $state(false);
 	/** How the shop's basket is told. */
 	connection = $state(false);
+	newStore = $state(false);
 }

@@ -4,9 +4,13 @@ import type { Workshop } from './workshop.svelte';
 
 type Line = {
 	progress?: { done: number; of: number };
+	product?: Record<string, unknown>;
+	end?: { odd: { address: string; why: string }[]; skipped: number };
 	report?: ImportReport;
 	problem?: { code: string; detail: string };
 };
+
+const OFF_PAGES = 'pages.jsonld';
 
 /** A catalogue on its way in: looked at first, then taken in with progress; it can be stopped and nothing has happened. */
 export class Taking {
@@ -21,6 +25,12 @@ export class Taking {
 	decimal = $state('');
 	/** The file as a whole could not be read. */
 	unread = $state(false);
+	/** How far the shop's own pages have been read; null while they are not. */
+	collecting = $state.raw<{ done: number; of: number; products: number } | null>(null);
+	/** Pages that could not be read, with why. */
+	odd = $state.raw<{ address: string; why: string }[]>([]);
+	/** What is looked at was read off the shop's pages, not from a file. */
+	isOffPages = $state(false);
 	#file: File | null = null;
 	#stop: AbortController | null = null;
 	readonly #workshop: Workshop;
@@ -31,7 +41,7 @@ export class Taking {
 
 	/** Reads a file without taking it in; none: the same again, as what is said of it now. */
 	async look(file?: File): Promise<void> {
-		if (file) Object.assign(this, { whole: false, encoding: '', decimal: '' });
+		if (file) Object.assign(this, { whole: false, encoding: '', decimal: '', isOffPages: file.name === OFF_PAGES });
 		this.#file = file ?? this.#file;
 		if (!this.#file) return;
 		this.wrong = '';
@@ -65,6 +75,38 @@ export class Taking {
 		} finally {
 			this.progress = null;
 		}
+	}
+
+	/** Reads the catalogue off the shop's own pages; what was read until it is stopped is looked at all the same. */
+	async collect(): Promise<void> {
+		const products: Record<string, unknown>[] = [];
+		this.#stop = new AbortController();
+		this.collecting = { done: 0, of: 0, products: 0 };
+		this.wrong = '';
+		this.odd = [];
+		try {
+			const answer = await fetch(`/api/stores/${this.#workshop.store}/catalogue/collect`, {
+				method: 'POST',
+				headers: { 'Content-Type': 'application/json' },
+				body: '{}',
+				signal: this.#stop.signal,
+			});
+			if (!answer.ok || !answer.body) throw new Problem((await answer.json()) as Record<string, never>);
+			for await (const line of linesOf(answer.body)) {
+				if (line.product) products.push(line.product);
+				if (line.progress) this.collecting = { ...line.progress, products: products.length };
+				if (line.end) this.odd = line.end.odd;
+				if (line.problem) throw new Problem(line.problem);
+			}
+		} catch (error) {
+			if (!this.#stop.signal.aborted) this.#fail(error);
+		} finally {
+			this.collecting = null;
+		}
+		if (products.length) {
+			const told = { '@context': 'https://schema.org', '@graph': products };
+			await this.look(new File([JSON.stringify(told)], OFF_PAGES, { type: 'application/ld+json' }));
+		} else if (!this.wrong) this.wrong = 'No page of the shop tells a product by JSON-LD. Import a file instead.';
 	}
 
 	stop(): void {

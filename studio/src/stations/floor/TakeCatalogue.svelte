@@ -80,10 +80,20 @@
 		</span>
 	{:else}
 		<span class="text-lg text-ink"
-			>The catalogue is empty. Import the shop’s products as CSV or JSON-LD, and every button is shown here.</span
+			>The catalogue is empty. Import the shop’s products as CSV or JSON-LD, or read them off its pages, and every
+			button is shown here.</span
 		>
 	{/if}
 	<Press small onpress={() => picker.click()}>Import a catalogue…</Press>
+	{#if taking.collecting}
+		<span role="status">
+			reading the shop’s pages, <span class="figure">{count(taking.collecting.done)}</span> of
+			<span class="figure">{count(taking.collecting.of)}</span>, {many(taking.collecting.products, 'product')} so far
+		</span>
+		<Press small onpress={() => taking.stop()}>Stop, and look at these</Press>
+	{:else}
+		<Press small onpress={() => taking.collect()}>Read it off the shop’s pages</Press>
+	{/if}
 	{#if products}
 		<Press small href="/api/stores/{workshop.store}/catalogue.csv" away>CSV</Press>
 		<Press small href="/api/stores/{workshop.store}/catalogue.jsonld" away>JSON-LD</Press>
@@ -106,10 +116,20 @@
 
 <Sheet
 	open={Boolean(report || taking.wrong)}
-	title={report?.applied ? 'Taken in' : 'What this file would do'}
+	title={report?.applied ? 'Taken in' : taking.isOffPages ? 'What the shop’s pages tell' : 'What this file would do'}
 	onclose={() => (taking.progress ? taking.stop() : taking.close())}
 >
 	{#if taking.wrong}<p role="alert" class="mt-3 text-must">▲ {taking.wrong}</p>{/if}
+	{#if taking.odd.length}
+		<details class="mt-3">
+			<summary class="text-again">◇ {many(taking.odd.length, 'page')} could not be read.</summary>
+			<ul>
+				{#each taking.odd as { address, why } (address)}
+					<li><span class="figure break-all">{address}</span> {why}</li>
+				{/each}
+			</ul>
+		</details>
+	{/if}
 	{#if taking.unread}<p class="mt-2">
 			Its encoding is {@render encoding(taking.encoding)}, its decimal sign {@render decimal(taking.decimal)}.
 		</p>{/if}

@@ -1,0 +1,42 @@
+"""Baskets that answer as JSON: their names are found out from one answer in which one product lies."""
+
+from typing import Any
+
+import pytest
+
+from uptick.core.pages import basket_addresses, json_read_of
+from uptick.core.shop.connection import BasketJson
+
+
+@pytest.mark.parametrize(
+    ("told", "found"),
+    [
+        ({"count": 1, "items": [{"sku": "A-1", "option": "", "quantity": 1}]},
+         BasketJson(path="/b", items="items", product="sku", quantity="quantity", option="", count="count")),
+        # Names of its own, deep within, with a price that is as high as the count.
+        ({"bag": {"lines": [{"goods": {"id": "A-1"}, "price": 1, "pieces": 1}], "total_price": 1, "items": 1}},
+         BasketJson(path="/b", items="bag.lines", product="goods.id", quantity="pieces", option="", count="bag.items")),
+        # The shop's own number; the count is not told; another product lies there as well.
+        ({"entries": [{"ref": "9", "n": 3}, {"ref": 4711, "n": 1}]},
+         BasketJson(path="/b", items="entries", product="ref", quantity="n", option="", count="")),
+    ],
+)  # fmt: skip
+def test_lines_product_quantity_and_count_are_found_by_what_lies_in_them(told: Any, found: BasketJson) -> None:
+    assert json_read_of("/b", told, {"A-1", "4711"}, 1) == found
+
+
+@pytest.mark.parametrize(
+    "told",
+    [
+        None, [], "text", {"items": []}, {"items": [{"sku": "B-2", "quantity": 1}]}, {"items": [{"sku": "A-1"}]},
+        {"items": [{"sku": "A-1", "price": 1}]}, {"items": [1, 2]}, {"items": [{"sku": "A-1", "is_new": True}]},
+    ],
+)  # fmt: skip
+def test_an_answer_that_does_not_tell_is_no_basket(told: Any) -> None:
+    assert json_read_of("/b", told, {"A-1"}, 1) is None
+
+
+def test_addresses_are_those_that_scripts_call_baskets() -> None:
+    one = "fetch('/api/cart/lines', {}); fetch(`/basket.json`); const a = \"/about\"; '/basket.json'"
+    scripts = [one, "//cart.example/x"]
+    assert basket_addresses(scripts) == ("/api/cart/lines", "/basket.json")
