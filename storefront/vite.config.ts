@@ -26,7 +26,14 @@ export default defineConfig({
 		outDir: here('dist'),
 		emptyOutDir: piece === 'up',
 		target: 'es2022',
-		rolldownOptions: { output: { exports: piece === 'up' ? 'default' : piece === 'later' ? 'none' : 'named' } },
+		rolldownOptions: {
+			output: {
+				exports: piece === 'up' ? 'default' : piece === 'later' ? 'none' : 'named',
+				// Nobody asks whether a piece is a module.
+				generatedCode: { symbols: false },
+				esModule: false,
+			},
+		},
 		lib: { entry: here(entry), formats: ['iife'], name, fileName: () => `${piece}.js` },
 	},
 });

@@ -12,11 +12,15 @@ export class Bar {
 	#stand: Stand | null = null;
 	#main: Stand | undefined;
 	#isPast = false;
-	readonly #passing = new IntersectionObserver((entries) => {
-		const entry = entries[entries.length - 1]!;
-		this.#isPast = !entry.isIntersecting && entry.boundingClientRect.top < 0;
-		this.#show();
-	});
+	readonly #passing = new IntersectionObserver(
+		(entries) => {
+			const entry = entries[entries.length - 1]!;
+			this.#isPast = !entry.isIntersecting && entry.boundingClientRect.top < 0;
+			this.#show();
+		},
+		// What lies below counts as seen: a jump from above it to below it would else change nothing.
+		{ rootMargin: '0px 0px 99999px' },
+	);
 
 	constructor(shop: Shop, Standing: typeof Stand) {
 		this.#shop = shop;

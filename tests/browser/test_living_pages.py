@@ -161,3 +161,49 @@ def test_the_same_sentence_is_said_twice_and_waiting_is_said(demo_shop: Stack, t
         expect(ours).to_have_attribute("data-moment", "in_basket")
     said = page.evaluate("window.said")
     assert len([one for one in said if one.startswith("In your skep")]) == 2
+
+
+def test_a_page_that_is_drawn_ahead_of_its_time_asks_for_nothing_until_it_is_seen(demo_shop: Stack, tab: Tab) -> None:
+    """Reference: the Prerendering specification's `document.prerendering` and its event, as a browser tells them."""
+    page = tab.page
+    page.add_init_script(
+        "Object.defineProperty(document, 'prerendering', { configurable: true, get: () => !window.isSeen })"
+    )
+    batches = listen(page)
+    page.goto(demo_shop.at.practice + PRODUCT)
+    page.wait_for_timeout(1500)
+    assert page.locator("[data-up-stands]").count() == 0
+    assert batches == []
+    page.evaluate("() => { window.isSeen = true; document.dispatchEvent(new Event('prerenderingchange')); }")
+    expect(page.locator(OURS)).to_be_visible()
+
+
+def test_a_page_that_comes_back_as_it_was_left_asks_what_is_in_the_basket_now(demo_shop: Stack, tab: Tab) -> None:
+    """Reference: HTML, `pageshow` with `persisted`, by which a page learns that it was taken from the bfcache."""
+    page = tab.page
+    page.goto(demo_shop.at.practice + PRODUCT)
+    ours = page.locator(OURS)
+    expect(ours).to_have_attribute("data-moment", "ready")
+    # It is put into the basket elsewhere.
+    page.evaluate("fetch('/basket/add', {method: 'POST', body: new URLSearchParams({sku: 'TL-BRUSH', qty: '1'})})")
+    page.wait_for_timeout(300)
+    expect(ours).to_have_attribute("data-moment", "ready")
+    page.evaluate("dispatchEvent(new PageTransitionEvent('pageshow', { persisted: true }))")
+    expect(ours).to_have_attribute("data-moment", "in_basket")
+
+
+def test_the_bar_keeps_clear_of_a_phones_own_edge(demo_shop: Stack, tab: Tab) -> None:
+    """Reference: CSS Environment Variables, `safe-area-inset-bottom`, as Chromium's own emulation sets it."""
+    page = tab.page
+    page.set_viewport_size({"width": 390, "height": 700})
+    session = tab.context.new_cdp_session(page)
+    session.send("Emulation.setSafeAreaInsetsOverride", {"insets": {"bottom": 34, "bottomMax": 34}})
+    page.goto(demo_shop.at.practice + PRODUCT)
+    expect(page.locator(OURS)).to_be_visible()
+    page.evaluate("scrollTo(0, document.body.scrollHeight)")
+    bar = page.locator("[data-up-place=sticky_bar] [data-up-button] button.b")
+    expect(bar).to_be_visible()
+    page.wait_for_timeout(500)
+    box = bar.bounding_box()
+    assert box
+    assert box["y"] + box["height"] <= 700 - 34

@@ -283,3 +283,55 @@ def test_selectors_find_in_the_browser_just_what_the_core_says(blank: Page, file
             assert one.each or found == [here]
             made += 1
     assert made > tried
+
+
+# A strange shop, from nothing to a connection that was seen to work.
+
+
+def test_a_shop_becomes_a_store_with_its_own_catalogue_and_connection(demo_shop: Stack, tab: Tab, origin: str) -> None:
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.goto(demo_shop.at.studio)
+    page.get_by_role("button", name="new store").click()
+    page.get_by_role("button", name="Make the store").click()
+    expect(page.get_by_text("origin must be the shop's address")).to_be_visible()
+    page.get_by_label("Name of the shop").fill("Hedge Again")
+    page.get_by_label("Address of the shop").fill(origin)
+    assert barriers(page) == []
+    page.get_by_role("button", name="Make the store").click()
+    expect(page.get_by_label("Store: Hedge Again")).to_be_visible()
+    page.get_by_role("button", name="Read it off the shop’s pages").click()
+    sheet = page.get_by_role("dialog")
+    expect(sheet.get_by_text("12 new")).to_be_visible()
+    sheet.get_by_role("button", name="Import 12 products").click()
+    expect(sheet.get_by_text("Taken in")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("12 products in 2 categories")).to_be_visible()
+    page.get_by_role("button", name="connection").click()
+    sheet.get_by_role("button", name="Read it", exact=True).click()
+    expect(sheet.get_by_text("A form sends to /basket/add by POST.")).to_be_visible()
+    sheet.get_by_role("button", name="Try it").click()
+    expect(sheet.get_by_text("It was added.")).to_be_visible()
+    # What the form's own page does not show is found while one lies in the basket.
+    sheet.get_by_role("button", name="Read it as JSON").click()
+    sheet.get_by_role("button", name="Try it").click()
+    expect(sheet.get_by_text("It was taken out again.")).to_be_visible()
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(sheet).to_have_count(0)
+    with demo_shop.wiring.open_shop("hedge-again") as shop:
+        kept = shop.store.connection
+        assert (kept.kind, kept.product_field, kept.quantity_field) == ("form_post", "sku", "qty")
+        assert kept.read is not None
+        assert kept.read.kind == "json"
+    # Its pages carry another store's line: the station says so instead of waiting.
+    page.goto(f"{demo_shop.at.studio}/place")
+    expect(page.get_by_text("The page does not answer.")).to_be_visible()
+
+
+def test_reading_the_pages_is_stopped_and_what_was_read_is_looked_at(station: Station) -> None:
+    page = station.page
+    page.goto(page.url.replace("/place", "/"))
+    page.get_by_role("button", name="Read it off the shop’s pages").click()
+    expect(page.get_by_text("3 products so far")).to_be_visible()
+    page.get_by_role("button", name="Stop, and look at these").click()
+    expect(page.get_by_role("dialog").get_by_text("What the shop’s pages tell")).to_be_visible()

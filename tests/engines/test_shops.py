@@ -74,7 +74,7 @@ def visit(engine: Engine, at: Addresses, request: pytest.FixtureRequest) -> Visi
     return made
 
 
-PLAIN = ["tollgate", "scullion", "footpath", "driftcomb", "latterwax", "ribbon", "loft", "bayt", "gate"]
+PLAIN = ["tollgate", "scullion", "footpath", "driftcomb", "latterwax", "ribbon", "loft", "bayt", "gate", "hedgerow"]
 
 
 @pytest.mark.parametrize("visit", PLAIN, indirect=True)

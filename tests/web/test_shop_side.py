@@ -50,3 +50,66 @@ def test_a_look_at_the_pages_is_kept_and_stands_in_the_ledger(full_store: TestCl
     assert full_store.get(f"{STORE}/pages").json()["report"] == made
     assert full_store.get(f"{STORE}/release").json()["ledger"][0]["seen"] == made["sentence"]
     assert full_store.get(f"{STORE}/pages?release=9").json()["report"] is None
+
+
+NEW = {
+    "name": "Bees & Co.", "origin": "bees.example", "language": "de-DE", "currency": "EUR",
+    "timezone": "Europe/Berlin", "says": "In den Korb",
+}  # fmt: skip
+
+
+def test_a_new_store_is_its_makers_own_and_can_be_drawn_at_once(full_store: TestClient) -> None:
+    made = full_store.post("/api/stores", json=NEW)
+    assert made.status_code == 201
+    assert made.json()["origin"] == "https://bees.example"
+    at = f"/api/stores/{made.json()['key']}"
+    assert full_store.get(f"{at}/floor").is_success
+    assert full_store.get(f"{at}/places").json() == {"places": {}, "pages": [{"name": "front page", "path": "/"}]}
+    assert made.json()["key"] in full_store.get("/api/session").json()["stores"]
+    wrong = full_store.post("/api/stores", json={**NEW, "timezone": "Mars/Olympus"})
+    assert wrong.status_code == 422
+    assert "a time zone, as Europe/Berlin" in wrong.json()["detail"]
+
+
+def test_further_addresses_are_kept_and_take_effect(full_store: TestClient) -> None:
+    told = full_store.get(STORE).json()["store"]
+    before = {
+        "more_origins": told["more_origins"],
+        "page_paths": {place: surface["page_path"] for place, surface in told["surfaces"].items()},
+    }
+    wish = {**before, "more_origins": ["m.shop.example"]}
+    kept = full_store.put(f"{STORE}/addresses", json={"addresses": wish, "instead_of": before})
+    assert kept.json()["more_origins"] == ["https://m.shop.example"]
+    assert full_store.get(STORE).json()["store"]["more_origins"] == ["https://m.shop.example"]
+    assert full_store.put(f"{STORE}/addresses", json={"addresses": wish, "instead_of": before}).status_code == 412
+
+
+def test_a_shop_whose_sitemap_cannot_be_had_says_so_in_the_stream(full_store: TestClient) -> None:
+    answer = full_store.post(f"{STORE}/catalogue/collect", json={})
+    assert answer.is_success
+    [line] = answer.text.splitlines()
+    assert "has no sitemap" in line
+
+
+def test_a_place_is_kept_told_and_taken_away_through_the_api(full_store: TestClient) -> None:
+    version = full_store.get(f"{STORE}/draft").json()["version"]
+    place = {"placement": "product_page", "selector": ".buy", "where": "after"}
+    headers = {"If-Match": f'"{version}"'}
+    kept = full_store.post(f"{STORE}/places", json={"place": place}, headers=headers)
+    assert kept.is_success
+    assert full_store.post(f"{STORE}/places", json={"place": place}, headers=headers).status_code == 412
+    assert full_store.get(f"{STORE}/places").json()["places"]["p1"]["selector"] == ".buy"
+    tried = full_store.post(f"{STORE}/places/manifest", json={"place": {**place, "where": "instead"}, "id": "p1"})
+    assert [one["where"] for one in tried.json()["pointed"]] == ["instead"]
+    html = '<main><button class="buy" data-up-pointed>Buy</button></main>'
+    asked = {"placement": "product_page", "path": "/p/x", "html": html}
+    pointed = full_store.post(f"{STORE}/places/point", json=asked).json()
+    assert pointed["choices"][0]["found"]["selector"] == ".buy"
+    bad = full_store.post(f"{STORE}/places/survey", json={"place": {**place, "selector": "p["}, "pages": []})
+    assert bad.is_success
+    bad = full_store.post(
+        f"{STORE}/places/survey", json={"place": {**place, "selector": "p["}, "pages": [{"path": "/", "html": html}]}
+    )
+    assert (bad.status_code, bad.json()["code"]) == (422, "bad_selector")
+    gone = full_store.delete(f"{STORE}/places/p1", headers={"If-Match": f'"{kept.json()["version"]}"'})
+    assert gone.is_success

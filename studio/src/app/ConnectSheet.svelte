@@ -27,9 +27,7 @@
 </script>
 
 <Sheet open title="How {store?.name ?? 'the shop'} is told “one more of this”" {onclose} wide>
-	<p class="mt-1 text-soft">
-		{store?.origin}. Read it from a page, change what is wrong, try it with one product, then keep it.
-	</p>
+	<p class="mt-1 text-soft">Read it from a page, change what is wrong, try it with one product, then keep it.</p>
 
 	<AddressSentences />
 

@@ -61,7 +61,7 @@
 					bind:this={at.seen.frame}
 					title="The shop’s page {at.path}"
 					src={at.address(at.path)}
-					onloadstart={() => at.opened()}
+					{@attach () => void at.opened()}
 					width={wide}
 					height={high}
 					style:transform="scale({scale})"
