@@ -27,7 +27,9 @@ export function shopperId(): string {
 	try {
 		if (agreed === 'no') kept?.removeItem(ID);
 		if (agreed !== 'yes' || (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl) return '';
-		const id = kept?.getItem(ID) || digits7();
+		const known = kept?.getItem(ID);
+		if (known) return known;
+		const id = digits7();
 		kept?.setItem(ID, id);
 		return kept?.getItem(ID) === id ? id : '';
 	} catch {

@@ -1,0 +1,144 @@
+"""Takes the pictures of docs/screenshots anew, from the demo as `./start --fresh` shows it, which has to run."""
+
+import json
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from ops import demo
+from ops.chromium import AGENT, FLAGS, PROGRAM
+from uptick.wiring import Environment
+
+ROOT = Path(__file__).resolve().parent.parent
+TO = ROOT / "docs" / "screenshots"
+STYLESHEET = ROOT / "tests/strangers/node_modules/bootstrap/dist/css/bootstrap.css"
+
+
+def open_store(page: Page, key: str, path: str) -> None:
+    """Open a station of one of the demo's stores."""
+    studio = Environment().studio_origin
+    page.goto(studio)
+    page.evaluate(f"localStorage.setItem('uptick.store', {json.dumps(key)})")
+    page.goto(studio + path)
+    page.wait_for_load_state("networkidle")
+
+
+def _floor(page: Page) -> None:
+    open_store(page, demo.KEY, "/")
+
+
+def _exception(page: Page) -> None:
+    _floor(page)
+    page.get_by_role("button", name="Bees come in spring").first.click()
+
+
+def _draw(page: Page) -> None:
+    open_store(page, demo.KEY, "/draw/product_page")
+    page.get_by_role("region", name="Drawing").wait_for()
+
+
+def _page(page: Page) -> None:
+    _draw(page)
+    page.keyboard.press("p")
+    page.wait_for_timeout(2500)
+
+
+def _looks(page: Page) -> None:
+    _draw(page)
+    page.keyboard.press("l")
+    page.get_by_role("dialog").wait_for()
+
+
+def _stylesheet(page: Page) -> None:
+    _looks(page)
+    page.locator("input[type=file][accept*=\".css\"]").set_input_files(STYLESHEET)
+    page.get_by_text("Which button of the stylesheet?").wait_for()
+
+
+def _words(page: Page) -> None:
+    open_store(page, demo.KEY, "/words")
+
+
+def _place(page: Page) -> None:
+    open_store(page, "hedgerow", "/place")
+    page.wait_for_timeout(1500)
+    page.get_by_role("button", name="Point at a place").click()
+    page.get_by_label("What the place is for").click()
+    page.get_by_role("option", name="a card in a list").click()
+    frame = page.locator("section.page iframe")
+    left, top, scale = frame.evaluate(
+        "f => { const b = f.getBoundingClientRect(); return [b.x, b.y, b.width / f.offsetWidth] }"
+    )
+    price = page.frame_locator("section.page iframe").locator(".card .price").nth(2)
+    x, y = price.evaluate("e => { const b = e.getBoundingClientRect(); return [b.x + 8, b.y + b.height / 2] }")
+    page.mouse.move(left + x * scale - 2, top + y * scale)
+    page.mouse.click(left + x * scale, top + y * scale)
+    page.locator("button:enabled", has_text="Keep the place").wait_for()
+
+
+def _release(page: Page) -> None:
+    open_store(page, demo.KEY, "/release")
+    page.wait_for_timeout(2500)
+
+
+def _pages(page: Page) -> None:
+    open_store(page, "evergreen", "/release")
+    page.get_by_role("button", name="Look at the live pages").click()
+    page.wait_for_timeout(2000)
+
+
+def _trials(page: Page) -> None:
+    open_store(page, demo.KEY, "/trials")
+
+
+def _trial(page: Page) -> None:
+    open_store(page, demo.KEY, "/trials/1")
+
+
+def _connection(page: Page) -> None:
+    open_store(page, "monogram", "/")
+    page.get_by_role("button", name="connection").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name="Read it", exact=True).click()
+    sheet.get_by_label("What the page shows").wait_for()
+    sheet.get_by_role("button", name="Try it").click()
+    sheet.get_by_text("It was added.").wait_for()
+
+
+def _shop(page: Page) -> None:
+    page.goto(f"{Environment().practice_origin}/c/jars-labels")
+    page.locator("[data-up-stands]").first.wait_for()
+
+
+PICTURES: dict[str, Callable[[Page], None]] = {
+    "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
+    "stylesheet": _stylesheet, "words": _words, "place": _place, "release": _release, "pages": _pages,
+    "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
+}  # fmt: skip
+
+
+def main() -> None:
+    wished = sys.argv[1:] or list(PICTURES)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
+        for name in wished:
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT)
+            studio = Environment().studio_origin
+            context.request.post(
+                f"{studio}/api/session",
+                data={"email": demo.EMAIL, "password": demo.PASSWORD},
+                headers={"Origin": studio},
+            )
+            page = context.new_page()
+            PICTURES[name](page)
+            page.wait_for_timeout(1200)
+            page.screenshot(path=TO / f"{name}.png")
+            print(name)
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
