@@ -81,7 +81,7 @@ PLAIN = ["tollgate", "scullion", "footpath", "driftcomb", "latterwax", "ribbon",
 def test_a_press_fills_the_basket_once(visit: Visit) -> None:
     visit.opens()
     visit.awaits_ours("ready")
-    own = "getComputedStyle(document.querySelector('[data-up-place=product_page] .own')).display"
+    own = "getComputedStyle(document.querySelector('.product .own')).display"
     assert visit.engine.evaluate(own) == "none"
     assert visit.ours("b.getBoundingClientRect().height > 30")
     visit.press()

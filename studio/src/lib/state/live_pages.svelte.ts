@@ -20,10 +20,15 @@ export class LivePages {
 		this.#workshop = workshop;
 	}
 
-	/** Takes up the newest look, and looks again where that is old and something is live. */
-	async open(): Promise<void> {
+	/** Takes up the newest look. */
+	async read(): Promise<void> {
 		const params = { path: this.#workshop.path };
 		this.report = (await data(client.GET('/api/stores/{store}/pages', { params }))).report as PagesReport | null;
+	}
+
+	/** Takes up the newest look, and looks again where that is old and something is live. */
+	async open(): Promise<void> {
+		await this.read();
 		const age = this.report ? Date.now() - Date.parse(this.report.made_at) : Infinity;
 		if (this.#workshop.draft?.release && age > FRESH_MS) await this.look('before');
 	}

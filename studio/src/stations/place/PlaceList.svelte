@@ -1,13 +1,23 @@
 <script lang="ts">
 	import type { PointedPlace } from '$lib/api/types';
-	import { capital, said } from '$lib/pure/format';
+	import { capital, moment, said } from '$lib/pure/format';
 	import { pagesSaid, WHERE } from '$lib/pure/places';
+	import { LivePages } from '$lib/state/live_pages.svelte';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 
 	type Props = { at: PointingAt; places: Record<string, PointedPlace> };
 	let { at, places }: Props = $props();
 	const all = $derived(Object.entries(places));
+	const live = new LivePages(useWorkshop());
+	void live.read();
+	/** What the newest look at the live pages found wrong with places: a new theme may have lost them. */
+	const lost = $derived(
+		(live.report?.pages ?? []).flatMap(({ path, lines }) =>
+			lines.filter(({ about, weight }) => about === 'places' && weight === 'broken').map((line) => ({ path, ...line })),
+		),
+	);
 </script>
 
 <h1 class="text-xl">
@@ -32,6 +42,21 @@
 		</li>
 	{/each}
 </ul>
+{#if lost.length && live.report}
+	<section class="mt-4" aria-label="Seen on the live pages">
+		<p>
+			<b class="text-must">▲ On the live pages, looked at {moment(live.report.made_at)}:</b>
+		</p>
+		<ul>
+			{#each lost as line (line.path + line.says)}
+				<li class="py-1">
+					<button class="figure underline" onclick={() => (at.path = line.path)}>{line.path}</button>
+					{line.says} <span class="text-soft">{line.to_do}</span>
+				</li>
+			{/each}
+		</ul>
+	</section>
+{/if}
 <p class="mt-4"><Press main onpress={() => at.point()}>Point at a place</Press></p>
 {#if !at.isAnswering}
 	<p class="mt-4">
