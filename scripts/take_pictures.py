@@ -53,7 +53,7 @@ def _looks(page: Page) -> None:
 
 def _stylesheet(page: Page) -> None:
     _looks(page)
-    page.locator("input[type=file][accept*=\".css\"]").set_input_files(STYLESHEET)
+    page.locator('input[type=file][accept*=".css"]').set_input_files(STYLESHEET)
     page.get_by_text("Which button of the stylesheet?").wait_for()
 
 
