@@ -25,14 +25,40 @@ export type Finder = {
 	told: string[];
 };
 
-/** Returns what holds for an element: what is found in the smallest element around it that has it and none of the others. */
-function around<T>(anchor: Element, others: Element[], look: (at: Element) => T | null | undefined): T | null {
-	for (let at: Element | null = anchor; at && at !== document.documentElement; at = at.parentElement) {
-		if (others.some((other) => other !== anchor && at!.contains(other))) return null;
+/** How many of some elements lie in each element around them. */
+type Holds = Map<Element, number>;
+
+function holdsOf(anchors: Element[]): Holds {
+	const holds: Holds = new Map();
+	for (const anchor of anchors)
+		for (let at: Element | null = anchor; at; at = at.parentElement) holds.set(at, (holds.get(at) ?? 0) + 1);
+	return holds;
+}
+
+/**
+ * Returns what is found in the smallest element around a place that has it, and none of the other places. What lies
+ * anywhere in the page's main part belongs to no one place.
+ */
+function around<T>(
+	anchor: Element,
+	holds: Holds,
+	look: (at: Element) => T | null | undefined,
+	until = 'main,body',
+): T | null {
+	for (let at: Element | null = anchor; at && holds.get(at) === 1 && !at.matches(until); at = at.parentElement) {
 		const found = look(at);
 		if (found) return found;
 	}
 	return null;
+}
+
+/** What a page holds may be written in any way; what cannot be read is not there. */
+function tryTo<T>(work: () => T): T | undefined {
+	try {
+		return work();
+	} catch {
+		return undefined;
+	}
 }
 
 const selves = (at: Element, selector: string) => [
@@ -49,22 +75,28 @@ function byLink(at: Element, look: (path: string) => string | undefined): string
 }
 
 /** Returns the code of the product at an element as the release says that it is told; empty where the page itself tells. */
-function codeAt(spot: Pointed, anchor: Element, others: Element[], products: Map<string, Node>): string | null {
+function codeAt(spot: Pointed, anchor: Element, holds: Holds, byAddress: Map<string, string>): string | null {
 	const { attribute, link, address } = spot;
 	if (attribute)
-		return around(anchor, others, (at) => selves(at, `[${CSS.escape(attribute)}]`)[0]?.getAttribute(attribute));
+		return around(anchor, holds, (at) => selves(at, `[${CSS.escape(attribute)}]`)[0]?.getAttribute(attribute));
 	if (link)
-		return around(anchor, others, (at) =>
+		return around(anchor, holds, (at) =>
 			byLink(at, (path) => {
 				const code = new RegExp(link).exec(path)?.[1];
-				return code && decodeURIComponent(code);
+				return code && tryTo(() => decodeURIComponent(code));
 			}),
 		);
-	if (!address) return '';
-	const at = new Map<string, string>();
-	for (const [code, { url }] of products)
-		if (typeof url === 'string') at.set(new URL(url, location.href).pathname, code);
-	return around(anchor, others, (element) => byLink(element, (path) => at.get(path)));
+	return address ? around(anchor, holds, (at) => byLink(at, (path) => byAddress.get(path))) : '';
+}
+
+/** Returns the products' codes by the paths of their pages, as the page's own data tell them. */
+function addressesOf(products: Map<string, Node>): Map<string, string> {
+	const found = new Map<string, string>();
+	for (const [code, { url }] of products) {
+		const path = typeof url === 'string' && tryTo(() => new URL(url, location.href).pathname);
+		if (path) found.set(path, code);
+	}
+	return found;
 }
 
 /** Finds the places that were chosen by pointing, besides those that the shop's own code marks. */
@@ -85,14 +117,15 @@ export function finder(
 		document.adoptedStyleSheets.push(sheet);
 	}
 
-	/** The shop's own button or form beside a place; a form that holds the code of another product is none of its. */
-	function ownOf(spot: Pointed, anchor: Element, others: Element[]): Element {
-		if (spot.where === 'instead' && anchor.closest('form')) return anchor;
+	/** Returns the form beside a place that holds a product's code. */
+	function formAt(anchor: Element, holds: Holds): HTMLFormElement | null {
 		const field = `[name="${CSS.escape(manifest.basket.product_field)}"]`;
-		const form = around(anchor, others, (at) =>
-			(selves(at, 'form') as HTMLFormElement[]).find((one) => one.querySelector(field)),
+		return around(
+			anchor,
+			holds,
+			(at) => (selves(at, 'form') as HTMLFormElement[]).find((form) => form.querySelector(field)),
+			'html',
 		);
-		return spot.where === 'instead' && !form ? anchor : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
 	}
 
 	function put({ spot, place }: Made, anchor: Element): void {
@@ -114,17 +147,12 @@ export function finder(
 
 	function anchorsOf(spot: Pointed, kind: string): Element[] {
 		if (!isMeant(spot, kind)) return [];
-		try {
-			return [...document.querySelectorAll(spot.selector)].filter(
-				// What the shop's own code marks counts before what was pointed at.
-				(anchor) => !anchor.closest('[data-up-place]:not(up-place)') && !anchor.closest('up-place'),
-			);
-		} catch {
-			return [];
-		}
+		const found = tryTo(() => [...document.querySelectorAll(spot.selector)]) ?? [];
+		// What the shop's own code marks counts before what was pointed at.
+		return found.filter((anchor) => !anchor.closest('[data-up-place]:not(up-place)') && !anchor.closest('up-place'));
 	}
 
-	function tell(spot: Pointed, place: HTMLElement, code: string): void {
+	function tell(place: HTMLElement, code: string): void {
 		if (place.dataset.upProduct === code) return;
 		if (code) place.dataset.upProduct = code;
 		else delete place.dataset.upProduct;
@@ -144,11 +172,15 @@ export function finder(
 
 	function find(kind: string, products: Map<string, Node>): void {
 		const seen = new Set<Element>();
+		const byAddress = addressesOf(products);
 		for (const spot of manifest.pointed ?? []) {
 			const anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
+			const holds = holdsOf(anchors);
 			for (const anchor of anchors) {
-				const code = codeAt(spot, anchor, anchors, products);
-				if (code === null) continue;
+				const code = codeAt(spot, anchor, holds, byAddress);
+				const form = formAt(anchor, holds);
+				// The page's own product is that of one place; of several nobody could tell whose it is.
+				if (code === null || (!code && !form && anchors.length > 1)) continue;
 				let one = made.get(anchor);
 				if (one && one.spot !== spot) {
 					one.place.remove();
@@ -158,9 +190,10 @@ export function finder(
 					dress();
 					made.set(anchor, (one = make(spot, anchor)));
 				}
-				tell(spot, one.place, code);
+				tell(one.place, code);
 				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
-				near.set(one.place, { at: ownOf(spot, anchor, anchors), own });
+				const at = own?.closest('form') ? own : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
+				near.set(one.place, { at, own });
 				if (spot.reach) {
 					const product = read(one.place);
 					const about = { products: product?.sku ?? code, categories: product?.category ?? '' };

@@ -7,14 +7,25 @@ from dataclasses import dataclass
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, FrameLocator, Locator, Page, expect
+from playwright.sync_api import Browser, FrameLocator, Locator, Page, Route, expect
 
 from practice.row import ROW
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from tests.browser.test_row import SHIFT, SINCE
 from tests.browser.test_strange_pages import Strange, goods, told
 from tests.strangers import HERE
-from uptick.core.pages import PageRead, candidates
+from uptick.core.button.document import Placement
+from uptick.core.pages import PageRead, Taken, candidates
+from uptick.core.release.compiling import compile_pointed
+from uptick.core.rules.pointed import (
+    PointedPlace,
+    Telling,
+    ToldByAddress,
+    ToldByAttribute,
+    ToldByLink,
+    ToldByPage,
+    Where,
+)
 
 pytestmark = pytest.mark.browser
 KEY = "hedgerow"
@@ -133,6 +144,80 @@ def test_what_the_shops_code_marks_counts_before_what_was_pointed_at(strange: St
     marked = f'<div data-up-place="product_page" data-up-product="{SKU}">{form()}</div>'
     ours = strange.opens(marked, told(goods(SKU)))
     expect(ours).to_be_visible()
+    assert strange.page.locator("up-place").count() == 0
+
+
+def serves(at: Strange, places: list[PointedPlace]) -> None:
+    """Let the shop's script be told of other places than those of its release."""
+
+    def answer(route: Route) -> None:
+        text = route.fetch().text()
+        told = text[text.index("JSON.parse('") + 12 : text.index("'),pieces)")]
+        manifest = json.loads(told.replace("\\'", "'").replace("\\\\", "\\"))
+        manifest["pointed"] = [compile_pointed(place) for place in places]
+        changed = json.dumps(manifest).replace("\\", "\\\\").replace("'", "\\'")
+        route.fulfill(body=text.replace(told, changed), content_type="text/javascript")
+
+    at.page.route("**/up.js", answer)
+
+
+def listed(*skus: str, more: str = "") -> str:
+    """A list whose cards tell their product in every way that there is."""
+    cards = "".join(
+        f'<li class=card data-code="{sku}"><a href="/buy/{sku}/now">…</a>'
+        f'<form><input type=hidden name=sku value="{sku}"><b class=x></b></form></li>'
+        for sku in skus
+    )
+    return f"<main><ul>{cards}{more}</ul></main>"
+
+
+# One that tells nothing of itself lies among them, and one whose link cannot be read.
+MUTE = (
+    "<li class=card><b class=x></b></li>"
+    '<li class=card data-code=""><a href="/buy/%E0%A4%A/now">…</a><b class=x></b></li>'
+)
+TELLINGS: list[Telling] = [
+    ToldByPage(), ToldByAttribute(name="data-code"), ToldByLink(path="/buy/{code}/now"), ToldByAddress(),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("telling", TELLINGS, ids=lambda one: one.kind)
+def test_the_script_and_the_core_say_the_same_of_whose_a_place_is(strange: Strange, telling: Telling) -> None:
+    place_of = PointedPlace(placement=Placement.LISTING_CARD, selector=".x", where=Where.AFTER, telling=telling)
+    serves(strange, [place_of])
+    urls = {sku: {"url": f"/buy/{sku}/now"} for sku in (SKU, OTHER)}
+    body = listed(SKU, OTHER, more=MUTE)
+    head = told(
+        *(goods(sku, **more) for sku, more in urls.items()), {"@type": "Product", "sku": "Z", "url": "http://["}
+    )
+    strange.opens(body, head)
+    expect(strange.page.locator("up-place").first).to_be_attached()
+    strange.page.wait_for_timeout(300)
+    codes = Taken.on(PageRead(head + body), ".x", "sku").codes(telling)
+    assert codes == (SKU, OTHER, "", "")
+    by_script = strange.page.evaluate(
+        "[...document.querySelectorAll('.x')].map(x => x.nextElementSibling?.matches('up-place')"
+        " ? x.nextElementSibling.dataset.upProduct || x.closest('form')?.elements.sku.value : '')"
+    )
+    assert tuple(by_script) == codes
+
+
+def test_of_several_places_on_a_page_of_one_product_none_is_guessed(strange: Strange) -> None:
+    serves(strange, [PointedPlace(placement=Placement.PRODUCT_PAGE, selector=".x", where=Where.AFTER)])
+    strange.opens("<main><p class=x></p><p class=x></p></main>", told(goods(SKU)))
+    strange.page.wait_for_timeout(800)
+    assert strange.page.locator("up-place").count() == 0
+
+
+def test_a_place_far_from_a_link_does_not_take_the_next_best_product(strange: Strange) -> None:
+    at = PointedPlace(
+        placement=Placement.LISTING_CARD, selector=".x", where=Where.AFTER, telling=ToldByLink(path="/p/{code}")
+    )
+    serves(strange, [at])
+    strange.opens(
+        f'<main><ul><li><b class=x></b></li></ul><a href="/p/{OTHER}">Goes with it</a></main>', told(goods(SKU))
+    )
+    strange.page.wait_for_timeout(800)
     assert strange.page.locator("up-place").count() == 0
 
 

@@ -63,6 +63,8 @@ def test_a_shop_beside_the_practice_store_may_be_on_this_machine() -> None:
         ({"origin": "not an address"}, "origin"),
         ({"origin": "ftp://bees.example"}, "origin"),
         ({"origin": "intranet"}, "origin"),
+        ({"origin": "http://["}, "origin"),
+        ({"origin": "shop.example:99999999"}, "origin"),
         ({"language": "xx-XX"}, "language"),
         ({"currency": "XQQ"}, "currency"),
         ({"timezone": "Mars/Olympus"}, "timezone"),

@@ -88,18 +88,16 @@ def origin_of(address: str) -> str:
         OutOfRange: It is no address of a web page.
     """
     typed = address.strip().lower()
-    parts = urlsplit(typed if "://" in typed else f"https://{typed}")
-    host = parts.hostname or ""
-    port = f":{parts.port}" if _port(parts.netloc) else ""
-    origin = f"{parts.scheme}://{host}{port}"
+    refusal = OutOfRange.of("origin", "the shop's address, as https://shop.example", address or "empty")
+    try:
+        parts = urlsplit(typed if "://" in typed else f"https://{typed}")
+        host, port = parts.hostname or "", parts.port
+    except ValueError as error:
+        raise refusal from error
+    origin = f"{parts.scheme}://{host}{f':{port}' if port else ''}"
     if not _ORIGIN.match(origin) or ("." not in host and host != "localhost"):
-        raise OutOfRange.of("origin", "the shop's address, as https://shop.example", address or "empty")
+        raise refusal
     return origin
-
-
-def _port(netloc: str) -> str:
-    found = re.search(r":(\d{1,5})$", netloc)
-    return found[1] if found else ""
 
 
 def _free_key(name: str, taken: list[str]) -> str:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import TypeVar
-from urllib.parse import urlsplit
+from urllib.parse import unquote, urlsplit
 
 from bs4 import Tag
 
@@ -25,6 +25,8 @@ from uptick.core.rules.reach import Reach
 from uptick.core.shop.catalogue import Product
 
 R = TypeVar("R")
+_PAGE = ("[document]", "html")
+_MAIN = (*_PAGE, "main", "body")
 _CODED = re.compile(r"^[a-z][a-z0-9_:.\-]*$")
 
 
@@ -40,7 +42,8 @@ def kind_of(page: PageRead) -> PageKind:
 class Taken:
     """The elements that a selector finds on a page, but for those in a place that the shop's code marks.
 
-    What belongs to one of them lies in the smallest element around it that holds it, and holds none of the others.
+    What belongs to one of them lies in the smallest element around it that holds it, and holds none of the others; what
+    lies anywhere in the page's main part belongs to no one of them. `storefront/src/find.ts` does the same.
     """
 
     page: PageRead
@@ -64,9 +67,9 @@ class Taken:
         """How many of the elements lie in each element around them."""
         return Counter(id(up) for tag in self.anchors for up in (tag, *tag.parents))
 
-    def _near(self, anchor: Tag, look: Callable[[Tag], R | None]) -> R | None:
+    def _near(self, anchor: Tag, look: Callable[[Tag], R | None], until: Collection[str] = _MAIN) -> R | None:
         at: Tag | None = anchor
-        while at is not None and self._holds[id(at)] == 1 and at.name != "[document]":
+        while at is not None and self._holds[id(at)] == 1 and at.name not in until:
             if (found := look(at)) is not None:
                 return found
             at = at.parent
@@ -84,7 +87,7 @@ class Taken:
                 return self._near(anchor, lambda at: _by_link(at, lambda path: _group(pattern, path))) or ""
             case ToldByAddress():
                 return self._near(anchor, lambda at: _by_link(at, self._by_address.get)) or ""
-        if (by_form := self._near(anchor, self._in_form)) is not None:
+        if (by_form := self._near(anchor, self._in_form, _PAGE)) is not None:
             return by_form
         return next(iter(self._told), "") if len(self._told) == 1 and len(self.anchors) == 1 else ""
 
@@ -96,7 +99,7 @@ class Taken:
     def _by_address(self) -> dict[str, str]:
         nodes = self.page.product_nodes
         told = ((text_of(node.get("url")), text_of(node.get("sku") or node.get("productGroupID"))) for node in nodes)
-        return {urlsplit(url).path: sku for url, sku in told if url and sku}
+        return {path: sku for url, sku in told if sku and (path := _path(url))}
 
     def _in_form(self, at: Tag) -> str | None:
         forms = [at] if at.name == "form" else at.find_all("form")
@@ -153,14 +156,25 @@ def _first_value(at: Tag, name: str) -> str | None:
 def _by_link(at: Tag, look: Callable[[str], str | None]) -> str | None:
     links = [at] if at.name == "a" else at.find_all("a", href=True)
     for link in links:
-        if found := look(urlsplit(text_of(link.get("href"))).path):
+        if found := look(_path(text_of(link.get("href")))):
             return found
     return None
 
 
+def _path(address: str) -> str:
+    """Return an address's path; nothing where it cannot be read."""
+    try:
+        return urlsplit(address).path
+    except ValueError:
+        return ""
+
+
 def _group(pattern: str, path: str) -> str | None:
     matched = re.search(pattern, path)
-    return matched[1] if matched else None
+    try:
+        return unquote(matched[1], errors="strict") if matched else None
+    except UnicodeDecodeError:
+        return None
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,7 +237,7 @@ def hindrances(anchor: Tag, where: Where) -> Iterator[Hindrance]:
 def common_path(products: Sequence[Product], path: str) -> str:
     """Return a glob for the pages of products like the one at a path; empty where their paths differ."""
     folder = path.rpartition("/")[0]
-    alike = sum(urlsplit(product.url).path.rpartition("/")[0] == folder for product in products if product.url)
+    alike = sum(_path(product.url).rpartition("/")[0] == folder for product in products if product.url)
     told = sum(bool(product.url) for product in products)
     return f"{folder}/*" if folder and told and alike >= 0.9 * told else ""
 

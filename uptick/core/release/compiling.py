@@ -78,7 +78,7 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     if Placement.STICKY_BAR in places:
         release["bar"] = True
     if settings.pointed:
-        release["pointed"] = [_compile_pointed(place) for place in settings.pointed.values()]
+        release["pointed"] = [compile_pointed(place) for place in settings.pointed.values()]
     return release
 
 
@@ -173,7 +173,8 @@ def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> WireRule:
     return made
 
 
-def _compile_pointed(place: PointedPlace) -> WirePointed:
+def compile_pointed(place: PointedPlace) -> WirePointed:
+    """Return a place as the script is told it."""
     pages = place.pages
     made: WirePointed = {"place": place.placement.value, "selector": place.selector, "where": place.where.value}
     if pages.kinds:
