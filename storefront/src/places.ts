@@ -29,7 +29,7 @@ export class Places {
 	#bar: Bar | null = null;
 	#waiting: Stand[] | null = null;
 	#products: Products = { by: new Map() };
-	/** A place gets its button when it comes within half a window of being seen: a long list costs no more than a short one. */
+	/** A place gets its button when it comes within a window's height of being seen: a long list costs no more than a short one. */
 	readonly #nearing = new IntersectionObserver(
 		(entries) => {
 			const come = entries.flatMap(({ isIntersecting, target }) =>
@@ -40,7 +40,7 @@ export class Places {
 			// What it takes to stand is no part of the frame that is being drawn.
 			if (come[0]) setTimeout(() => void this.#come(come));
 		},
-		{ rootMargin: '50% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
+		{ rootMargin: '100% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
 	);
 	readonly #changes = new MutationObserver((records) => this.#hear(records));
 

@@ -239,6 +239,7 @@ class Station:
         self.page.get_by_role("button", name="Point at a place").click()
         self.page.get_by_label("What the place is for").click()
         self.page.get_by_role("option", name=what).click()
+        expect(self.page.get_by_role("button", name="arrow keys move over the page")).to_be_visible()
         # Playwright does not reckon with the scale at which the frame is drawn.
         frame = self.page.locator("section.page iframe")
         left, top, scale = frame.evaluate(

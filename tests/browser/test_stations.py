@@ -60,7 +60,14 @@ def test_stations_are_walked_by_number_and_the_keys_can_be_turned_off(demo_shop:
     page = studio.page
     page.goto(demo_shop.at.studio)
     expect(page.get_by_role("heading", name="Findings")).to_be_visible()
-    for key, path in (("2", "/draw"), ("3", "/words"), ("4", "/release"), ("5", "/trials"), ("1", "/")):
+    for key, path in (
+        ("2", "/draw"),
+        ("3", "/words"),
+        ("4", "/place"),
+        ("5", "/release"),
+        ("6", "/trials"),
+        ("1", "/"),
+    ):
         page.keyboard.press(key)
         page.wait_for_url(f"{demo_shop.at.studio}{path}*")
     page.keyboard.press("?")
@@ -144,7 +151,7 @@ def test_a_key_that_a_list_or_a_sheet_takes_does_nothing_else(demo_shop: Stack, 
     expect(page.get_by_role("dialog")).to_have_count(1)
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     page.wait_for_url(f"{demo_shop.at.studio}/trials")
 
 

@@ -127,13 +127,18 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
     assert sum(ended(run())) == 3
 
 
+PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
+
+
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
     def served(text: str) -> Served:
         return Served(
             1, store(), 1, {"note": text, "looks": [], "rules": [], "words": {}, "places": {}}, {"trials": []}, text
         )
 
-    code = ScriptCode("code", "live", "deal", "quantity", "kind", "second", "frame", "reads", later=Later.of(b"later"))
+    code = ScriptCode(
+        "code", "live", "deal", "quantity", "kind", "second", "frame", "reads", "find", later=Later.of(b"later")
+    )
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
     assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
@@ -142,7 +147,9 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 
 
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
-    code = ScriptCode("main", "live", "deal", "quantity", "kind", "second", "frame", "reads", later=Later.of(b"later"))
+    code = ScriptCode(
+        "main", "live", "deal", "quantity", "kind", "second", "frame", "reads", "find", later=Later.of(b"later")
+    )
     usual = wire_basket(store().connection)
     nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}
     plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}
@@ -158,6 +165,8 @@ def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
     # A link may force a version before the trial runs.
     assert "deal" in code.for_store({**plain, "trials": [{**running, "running": False}]})
     assert "deal" not in code.for_store({**plain, "trials": []})
+    assert "find" in code.for_store({**plain, "pointed": [{"place": "strip", "selector": ".x", "where": "after"}]})
+    assert "find" not in code.for_store({**plain, "pointed": []})
     assert "second" in code.for_store({**plain, "looks": [{"quantity": None, "second": {"en-GB": ["Now"]}}]})
     assert all(piece in code.for_store({**plain, "draft": True}) for piece in ("frame", "quantity", "second"))
     assert "quantity" in code.for_store({**plain, "looks": [{"quantity": {"least": 1}}]})

@@ -18,7 +18,8 @@ class Page {
 	readonly #origin: () => string;
 	readonly #heard: (message: FromFrame) => void;
 	#waiting: { up: string; done: (message: FromFrame | null) => void }[] = [];
-	#isReady = false;
+	/** Its script has answered since it was loaded. */
+	isReady = $state(false);
 	frame = $state<HTMLIFrameElement>();
 
 	constructor(origin: () => string, heard: (message: FromFrame) => void) {
@@ -33,7 +34,7 @@ class Page {
 
 	tell(message: ToFrame): void {
 		// A frame that has not answered yet may hold anything.
-		if (this.#isReady) this.frame?.contentWindow?.postMessage(message, this.#origin());
+		if (this.isReady) this.frame?.contentWindow?.postMessage(message, this.#origin());
 	}
 
 	/** Says something and waits for an answer; null where none comes in time. */
@@ -59,7 +60,7 @@ class Page {
 
 	#hear({ source, origin, data: message }: MessageEvent<FromFrame>): void {
 		if (source !== this.frame?.contentWindow || origin !== this.#origin() || !message?.up) return;
-		this.#isReady = true;
+		this.isReady = true;
 		const [those, others] = [
 			this.#waiting.filter(({ up }) => up === message.up),
 			this.#waiting.filter(({ up }) => up !== message.up),
@@ -118,6 +119,7 @@ export class PointingAt {
 	/** Waits for the script of a page that is being loaded. */
 	async opened(): Promise<void> {
 		this.isAnswering = true;
+		this.seen.isReady = false;
 		this.isAnswering = (await this.seen.next('ready')) !== null;
 	}
 

@@ -90,7 +90,7 @@
 				<Press onpress={() => at.cancel()}>Cancel</Press>
 			</p>
 		{:else if at.isPointing}
-			<h1 class="text-xl">Point at the spot on the page.</h1>
+			<h1 class="text-xl">{at.seen.isReady ? 'Point at the spot on the page.' : 'The page is still loading.'}</h1>
 			<p class="mt-3 text-md leading-8">
 				It is for <Pick
 					label="What the place is for"
@@ -103,9 +103,16 @@
 				Where it is a card, any card will do: the same spot is found in all of them. Inside our own buttons nothing can
 				be pointed at.
 			</p>
-			<button class="keys" onclick={() => at.take()} onkeydown={key} {@attach (button) => button.focus()}>
-				While this is marked, arrow keys move over the page and Enter takes what is marked there.
-			</button>
+			{#if at.seen.isReady}<button
+					class="keys"
+					onclick={() => at.take()}
+					onkeydown={key}
+					{@attach (button) => button.focus()}
+				>
+					While this is marked, arrow keys move over the page and Enter takes what is marked there.
+				</button>{:else if !at.isAnswering}<p class="mt-3 text-must">
+					▲ It does not answer: our line is not on it, or it may not be framed here.
+				</p>{/if}
 			<p class="mt-4 flex gap-3">
 				<Press onpress={() => at.cancel()}>Cancel</Press>
 			</p>
