@@ -392,6 +392,7 @@ def test_a_shop_becomes_a_store_with_its_own_catalogue_and_connection(demo_shop:
     sheet.get_by_role("button", name="Import 12 products").click()
     expect(sheet.get_by_text("Taken in")).to_be_visible()
     page.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
     expect(page.get_by_text("12 products in 2 categories")).to_be_visible()
     page.get_by_role("button", name="connection").click()
     sheet.get_by_role("button", name="Read it", exact=True).click()
@@ -400,7 +401,9 @@ def test_a_shop_becomes_a_store_with_its_own_catalogue_and_connection(demo_shop:
     expect(sheet.get_by_text("It was added.")).to_be_visible()
     # What the form's own page does not show is found while one lies in the basket.
     sheet.get_by_role("button", name="Read it as JSON").click()
+    expect(sheet.get_by_text("Something was changed since.")).to_be_visible()
     sheet.get_by_role("button", name="Try it").click()
+    expect(sheet.get_by_text("Something was changed since.")).to_have_count(0)
     expect(sheet.get_by_text("It was taken out again.")).to_be_visible()
     sheet.get_by_role("button", name="Keep it").click()
     expect(sheet).to_have_count(0)
