@@ -5,6 +5,7 @@ const KEPT = /^(id|class|name|type|role|itemprop|itemtype|href|action|method|for
 const LEFT_OUT =
 	'script:not([type="application/ld+json"]),style,template,noscript,link,meta,svg *,iframe,[data-up-button],[data-up-note]';
 const MOST_LETTERS = 200;
+const SETTLE_MS = 2500;
 /** A choice of marks that are seen on any ground: dark lines in light ones. */
 const BOX = 'position:fixed;pointer-events:none;z-index:2147483647;box-sizing:border-box;';
 const POINTED = `${BOX}outline:3px solid #14202b;box-shadow:0 0 0 6px #ddf247`;
@@ -98,7 +99,19 @@ export class Pointer {
 		this.#draw();
 		const [first] = this.#found();
 		first?.scrollIntoView({ block: 'center', behavior: 'instant' });
-		this.#tellTaken();
+		void this.#settled().then(() => this.#tellTaken());
+	}
+
+	/** Waits until it is decided of the places in the window what stands there: before that none has its width. */
+	async #settled(): Promise<void> {
+		const until = performance.now() + SETTLE_MS;
+		const isOpen = (place: HTMLElement) => {
+			const { top, bottom } = place.getBoundingClientRect();
+			const { upStands, upKept } = place.dataset;
+			return bottom >= 0 && top <= innerHeight && upStands === undefined && !upKept;
+		};
+		while (performance.now() < until && [...document.querySelectorAll<HTMLElement>('up-place')].some(isOpen))
+			await new Promise((done) => setTimeout(done, 50));
 	}
 
 	#tellTaken(): void {
@@ -229,6 +242,9 @@ export class Pointer {
 
 /** Returns how wide a button may be at a place: as wide as what holds it leaves. */
 function roomOf(place: HTMLElement): number {
+	const own = place.nextElementSibling;
+	// Where the shop's own button is still seen, ours would have its room.
+	if (place.dataset.upWhere === 'instead' && own?.getClientRects().length) return own.getBoundingClientRect().width;
 	if (getComputedStyle(place).display !== 'inline-block') {
 		// While nothing stands in it, it takes no room.
 		place.style.position = 'static';

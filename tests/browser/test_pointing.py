@@ -2,6 +2,7 @@
 
 import json
 import random
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -292,6 +293,17 @@ def test_a_card_is_pointed_at_seen_on_every_page_kept_and_undone(station: Statio
     }  # fmt: skip
     page.keyboard.press("Control+z")
     expect(page.get_by_role("heading", name="One place was pointed at.")).to_be_visible()
+
+
+def test_a_place_is_as_wide_as_what_it_stands_instead_of(station: Station) -> None:
+    """In a row that shares its room out, an empty place would have next to none: it is measured once ours stands."""
+    page = station.page
+    page.get_by_role("button", name="Look at").first.click()
+    expect(page.get_by_role("button", name="Keep the place")).to_be_enabled()
+    said = page.get_by_text("on a phone,").inner_text()
+    widths = [int(width) for width in re.findall(r"(\d+) on a", said)]
+    assert len(widths) == 3, said
+    assert min(widths) > 220, said
 
 
 def test_one_points_by_keys_alone_and_leaves_by_escape(station: Station) -> None:

@@ -55,7 +55,8 @@
 			</span>
 			<span class="figure text-soft">{wide} px · {scale.toFixed(2)} : 1</span>
 		</p>
-		<div class="window" bind:clientWidth={width} style:height="{Math.min(room, high * scale)}px">
+		<div bind:clientWidth={width}></div>
+		<div class="window" style:width="{wide * scale}px" style:height="{Math.min(room, high * scale)}px">
 			{#key `${at.path} ${workshop.draft?.version}`}
 				<iframe
 					bind:this={at.seen.frame}

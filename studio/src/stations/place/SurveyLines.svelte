@@ -66,6 +66,7 @@
 	.row {
 		display: grid;
 		grid-template-columns: 14px 120px 1fr;
+		align-items: start;
 		gap: 6px;
 		padding: 3px 0;
 	}
