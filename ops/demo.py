@@ -193,7 +193,17 @@ class _History:
         bar = {"top": 12, "right": 16, "bottom": 12, "left": 16}
         self._change(
             "place:sticky_bar",
-            {"look": {"padding": bar}, "icon": {"kind": "none"}, "placement": {"price": False}, "wording": words.BAR},
+            {
+                "look": {"padding": bar},
+                "icon": {"kind": "none"},
+                "wording": words.BAR,
+                "bar": {
+                    "parts": ["picture", "name", "button"],
+                    "phone_without": ["picture", "name"],
+                    "ground": "#fffdf6",
+                    "ink": INK,
+                },
+            },
             58,
         )
         link = {"top": 7, "right": 10, "bottom": 7, "left": 10}

@@ -7,6 +7,7 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
 	later: { entry: 'src/later.ts', name: 'UpLater' },
+	bar: { entry: 'src/bar.ts', name: 'UpBar' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
 	live: { entry: 'src/live.ts', name: 'UpLive' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
@@ -28,7 +29,7 @@ export default defineConfig({
 		target: 'es2022',
 		rolldownOptions: {
 			output: {
-				exports: piece === 'up' ? 'default' : piece === 'later' ? 'none' : 'named',
+				exports: piece === 'up' ? 'default' : piece === 'later' || piece === 'bar' ? 'none' : 'named',
 				// Nobody asks whether a piece is a module.
 				generatedCode: { symbols: false },
 				esModule: false,

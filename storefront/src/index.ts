@@ -3,7 +3,7 @@ import type { fillText, readAmounts } from './live';
 import type { finder } from './find';
 import type { frame } from './frame';
 import type { shopperKind } from './kind';
-import type { Begin, Later } from './later';
+import type { Begin, Later, Load } from './later';
 import { Places, type Following } from './places';
 import { hasKept, shopperId } from './ids';
 import type { Shop } from './stand';
@@ -37,16 +37,16 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
 }
 
-function addScript(src: string, more: Partial<HTMLScriptElement> = {}): HTMLScriptElement {
+function addScript<T>(src: string, more?: Partial<HTMLScriptElement>): HTMLScriptElement & { up?: T } {
 	const script = Object.assign(document.createElement('script'), more, { src });
 	document.head.append(script);
 	return script;
 }
 
-/** Loads the rest of the script: no page needs it before its buttons stand. */
-function loadLater({ edge, later: { file, integrity } }: Manifest, nonce = ''): Promise<Begin> {
+/** Loads more of the script, which hands itself over on its own element: no page needs it before its buttons stand. */
+function loadFile<T>(edge: string, { file, integrity }: Manifest['later'], nonce = ''): Promise<T> {
 	return new Promise((done, fail) => {
-		const script: HTMLScriptElement & { up?: Begin } = addScript(`${edge}/later/${file}`, {
+		const script = addScript<T>(`${edge}/later/${file}`, {
 			crossOrigin: '',
 			integrity,
 			nonce,
@@ -54,11 +54,6 @@ function loadLater({ edge, later: { file, integrity } }: Manifest, nonce = ''): 
 			onerror: fail,
 		});
 	});
-}
-
-/** Leaves the page to the script of the draft, which the edge makes for whoever holds a token. */
-function standDraft({ edge, key }: Manifest, token: string): void {
-	addScript(`${edge}/s/${key}/draft.js?token=${encodeURIComponent(token)}`);
 }
 
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
@@ -94,7 +89,8 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
 		if (token && !manifest.draft) {
-			standDraft(manifest, token);
+			// The edge makes the script of the draft for whoever holds a token.
+			addScript(`${manifest.edge}/s/${manifest.key}/draft.js?token=${encodeURIComponent(token)}`);
 			return;
 		}
 		const { nonce } = document.currentScript ?? {};
@@ -116,9 +112,8 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			manifest,
 			looker,
 			spoken,
-			isSilent: !!onlyLooking,
+			isSilent: onlyLooking,
 			basket: null,
-			announce: () => undefined,
 			changed: (basket) => {
 				places.tend();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
@@ -133,8 +128,9 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			watch: (stand) => later((tools) => tools.watch(stand)),
 		};
 		let begun: Promise<Later> | undefined;
+		const load: Load = (file) => loadFile(manifest.edge, file!, nonce);
 		const later: Following['later'] = (then, fails = () => undefined) =>
-			void (begun ??= loadLater(manifest, nonce).then((begin) => begin(shop))).then(then, fails);
+			void (begun ??= load<Begin>(manifest.later).then((begin) => begin(shop, load))).then(then).catch(fails);
 		const refresh = () =>
 			readBasket(manifest.basket, reads).then((basket) => {
 				shop.basket = basket ?? shop.basket;
@@ -169,7 +165,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		// What an earlier page could not send goes on, whatever this one holds.
 		if (hasKept(manifest.key)) later(() => undefined);
 		addEventListener('resize', () => turned() && places.tend(true));
-		pieces.frame?.(manifest, () => places.tend(true));
+		pieces.frame?.(shop, () => places.tend(true));
 		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.

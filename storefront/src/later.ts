@@ -1,4 +1,4 @@
-import { Bar } from './bar';
+import type { Bar, MakeBar } from './bar';
 import { orderTeller } from './order';
 import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
@@ -9,7 +9,7 @@ import type { Shop, Stand } from './stand';
 export type Later = {
 	press: (stand: Stand, after: string) => void;
 	watch: (stand: Stand) => void;
-	bar: (Standing: typeof Stand) => Bar;
+	bar: (Standing: typeof Stand) => Promise<Bar>;
 	tellOrders: () => void;
 };
 
@@ -30,16 +30,20 @@ function announcer(): (text: string) => void {
 	};
 }
 
-function begin(shop: Shop): Later {
+/** Loads what only some pages need; see `loadFile`. */
+export type Load = <T>(file?: { file: string; integrity: string }) => Promise<T>;
+
+function begin(shop: Shop, load: Load): Later {
 	const { manifest } = shop;
 	shop.announce = announcer();
 	shop.announce('');
+	let bar: Promise<Bar> | undefined;
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	return {
 		press: (stand, after) => void press(stand, shop, after, signal),
 		watch: watcher((stand) => signal('shown', tellingOf(stand, shop))),
-		bar: (Standing) => new Bar(shop, Standing),
+		bar: (Standing) => (bar ??= load<MakeBar>(manifest.more?.bar).then((make) => make(shop, Standing))),
 		tellOrders: orderTeller(signal, shop.spoken.money),
 	};
 }

@@ -10,8 +10,6 @@ const made: Compiled = {
 	wide: false,
 	high: 40,
 	shown: true,
-	name: true,
-	price: true,
 	quantity: null,
 	after: 'stay',
 };

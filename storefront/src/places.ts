@@ -29,9 +29,16 @@ export class Places {
 	#bar: Bar | null = null;
 	#waiting: Stand[] | null = null;
 	#products: Products = { by: new Map() };
-	/** A place gets its button when it comes within a window's height of being seen: a long list costs no more than a short one. */
-	readonly #nearing = new IntersectionObserver(
-		(entries) => {
+	readonly #nearing: IntersectionObserver;
+	readonly #changes = new MutationObserver((records) => this.#hear(records));
+
+	constructor(of: Following) {
+		this.#of = of;
+		// A place gets its button when it comes within a window's height of being seen: a long list costs no more than a
+		// short one. In a draft all stand at once, since the studio measures where.
+		const far = of.shop.manifest.draft ? '9999%' : '100%';
+		const how = { rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` } as IntersectionObserverInit;
+		this.#nearing = new IntersectionObserver((entries) => {
 			const come = entries.flatMap(({ isIntersecting, target }) =>
 				isIntersecting ? (this.#all.get(target) ?? []) : [],
 			);
@@ -39,13 +46,7 @@ export class Places {
 			come.forEach((stand) => stand.measure());
 			// What it takes to stand is no part of the frame that is being drawn.
 			if (come[0]) setTimeout(() => void this.#come(come));
-		},
-		{ rootMargin: '100% 0px', scrollMargin: '0px 100%' } as IntersectionObserverInit,
-	);
-	readonly #changes = new MutationObserver((records) => this.#hear(records));
-
-	constructor(of: Following) {
-		this.#of = of;
+		}, how);
 	}
 
 	start(): void {
@@ -53,8 +54,8 @@ export class Places {
 		this.#find();
 		this.#listen();
 		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
-		let asked = 0;
-		const soon = () => (asked ||= window.setTimeout(() => ((asked = 0), this.tend())));
+		let asked: unknown;
+		const soon = () => (asked ||= setTimeout(() => ((asked = 0), this.tend())));
 		for (const kind of ['change', 'click']) document.addEventListener(kind, soon, true);
 	}
 
@@ -141,8 +142,8 @@ export class Places {
 		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
 		if (this.#bar) this.#bar.follow(main, anew);
 		else if (main && this.#of.shop.manifest.bar)
-			this.#of.later((tools) => {
-				this.#bar ??= tools.bar(Stand);
+			this.#of.later(async (tools) => {
+				this.#bar = await tools.bar(Stand);
 				this.#write(() => this.#tendBar());
 			});
 	}

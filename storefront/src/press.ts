@@ -129,7 +129,7 @@ export function giveBack(stand: Stand, shop: Shop, is: 'refused' | 'unknown', is
 	const language = shop.looker.language.split('-')[0] as keyof typeof OUTCOMES;
 	const [refused, unknown, look] = OUTCOMES[language] ?? OUTCOMES.en;
 	const text = is === 'refused' ? refused : unknown;
-	shop.announce(text);
+	shop.announce?.(text);
 	if (!isHere) return;
 	const note = document.createElement('p');
 	note.dataset.upNote = is;

@@ -30,8 +30,6 @@ const made = (css: string, high = 40): Compiled => ({
 	wide: false,
 	high,
 	shown: true,
-	name: true,
-	price: true,
 	quantity: null,
 	after: 'stay',
 });

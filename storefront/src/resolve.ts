@@ -56,9 +56,9 @@ function indexOf(rules: readonly Rule[]): Index {
 		index.order.set(rule, index.order.size);
 		if (!rule.reach.products) index.wide.push(rule);
 		for (const sku of new Set(rule.reach.products)) {
-			const named = index.byProduct.get(sku);
-			if (named) named.push(rule);
-			else index.byProduct.set(sku, [rule]);
+			const named = index.byProduct.get(sku) ?? [];
+			named.push(rule);
+			index.byProduct.set(sku, named);
 		}
 	}
 	indexes.set(rules, index);

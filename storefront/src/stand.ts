@@ -30,11 +30,13 @@ export type Shop = {
 	/** How the page's language writes. */
 	spoken: Language;
 	/** Somebody only looks, at a draft or a forced version: nothing is signalled. */
-	isSilent: boolean;
+	isSilent: unknown;
+	/** A placement that is shown whenever it can, since somebody draws it. */
+	held?: string;
 	/** Null until the shop has told what is in it. */
 	basket: InBasket | null;
 	/** Says a sentence to screen readers. */
-	announce: (text: string) => void;
+	announce?: (text: string) => void;
 	/** Called with the basket after it has changed. */
 	changed: (basket: InBasket) => void;
 	/** Returns the product of a place; see `readProduct`. */
@@ -67,7 +69,7 @@ export class Stand {
 	#formSays = '';
 	#instead = '';
 	#passing: Moment | '' = '';
-	#clock = 0;
+	#clock: ReturnType<typeof setTimeout> | undefined;
 	/** When it was pressed last, by the page's own clock. */
 	pressedAt = -Infinity;
 	#drawnAs = '';
@@ -290,7 +292,7 @@ export class Stand {
 		button.onclick = () => this.#shop.press(this, made.after);
 		const second = made.second && this.host.shadowRoot?.querySelector<HTMLElement>('.s');
 		if (second) second.onclick = () => this.#shop.press(this, 'checkout');
-		if (moment === 'added' || moment === 'working') this.#shop.announce(`${text}, ${product.name}`);
+		if (moment === 'added' || moment === 'working') this.#shop.announce?.(`${text}, ${product.name}`);
 		this.drawn?.();
 		return button;
 	}
@@ -305,7 +307,7 @@ export class Stand {
 		clearTimeout(this.#clock);
 		this.#passing = moment;
 		this.draw();
-		if (forMs) this.#clock = window.setTimeout(() => this.pass(''), forMs);
+		if (forMs) this.#clock = setTimeout(() => this.pass(''), forMs);
 	}
 
 	/** Leaves the place to the shop's own button, with a note, until something else is told here. */

@@ -77,6 +77,23 @@ def test_lengths_keep_their_values_under_their_new_names_and_back(wiring: Wiring
         assert db.execute(text(at)).scalar_one() == new
 
 
+def test_what_stood_beside_a_bar_is_what_the_bar_holds(wiring: Wiring) -> None:
+    old = {"placement": {"price": False, "shown": True}, "look": {"radius": 3}}
+    new = {"placement": {"shown": True}, "look": {"radius": 3}, "bar": {"parts": ["name", "button"]}}
+    with wiring.open_shop("sample") as shop:
+        kept = settings().with_layer("place:sticky_bar", new)
+        shop.drafts.append(shop.drafts.read().version, kept, "drawn", Person(1, "Ada", "", ()), NOW)
+    at = "SELECT settings->'placements'->'sticky_bar' FROM draft_steps WHERE n = 1"
+    with wiring.engine.begin() as db:
+        config = migration_config()
+        config.attributes["connection"] = db
+        command.downgrade(config, "0005")
+        before = db.execute(text(at)).scalar_one()
+        assert before == {**old, "placement": {"shown": True, "name": True, "price": False}}
+        command.upgrade(config, "head")
+        assert db.execute(text(at)).scalar_one() == new
+
+
 def test_amounts_trials_and_orders_of_before_come_along(wiring: Wiring) -> None:
     """Reference: ISO 4217, minor units: JPY 0, KWD 3. What was kept in hundredths becomes what was meant."""
     with wiring.engine.begin() as db:

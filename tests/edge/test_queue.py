@@ -137,7 +137,17 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
         )
 
     code = ScriptCode(
-        "code", "live", "deal", "quantity", "kind", "second", "frame", "reads", "find", later=Later.of(b"later")
+        "code",
+        "live",
+        "deal",
+        "quantity",
+        "kind",
+        "second",
+        "frame",
+        "reads",
+        "find",
+        later=Later.of(b"later"),
+        bar=Later.of(b"bar"),
     )
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
@@ -148,7 +158,17 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
     code = ScriptCode(
-        "main", "live", "deal", "quantity", "kind", "second", "frame", "reads", "find", later=Later.of(b"later")
+        "main",
+        "live",
+        "deal",
+        "quantity",
+        "kind",
+        "second",
+        "frame",
+        "reads",
+        "find",
+        later=Later.of(b"later"),
+        bar=Later.of(b"bar"),
     )
     usual = wire_basket(store().connection)
     nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}

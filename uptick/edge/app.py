@@ -139,9 +139,9 @@ class Edge:
         return _packed(file, request, headers)
 
     async def later(self, request: Request) -> Response:
-        """Serve what every store's script loads once its buttons stand, for ever by its own hash."""
-        file = self._code.later
-        if request.path_params["name"] != file.name:
+        """Serve what a store's script loads once its buttons stand, for ever by its own hash."""
+        file = self._code.file(request.path_params["name"])
+        if file is None:
             return Response("// Up Tick: that is not the current file.\n", 404, _OPEN, "text/javascript")
         headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "Vary": "Accept-Encoding"}
         return _packed(file, request, headers)
@@ -153,7 +153,7 @@ class Edge:
             return Response(b'{"error":"unknown store"}', 404, _OPEN, "application/json")
         if kept.file is None:
             return Response(b'{"error":"no release yet"}', 404, _OPEN, "application/json")
-        body = orjson.dumps(manifest_of(kept.served, self._parts.origin, self._code.later))
+        body = orjson.dumps(manifest_of(kept.served, self._parts.origin, self._code))
         return Response(body, 200, {**_OPEN, "Cache-Control": "no-cache"}, "application/json")
 
     async def draft(self, request: Request) -> Response:
@@ -164,7 +164,7 @@ class Edge:
             return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
         manifest = {
             "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True,
-            "studio": self._parts.studio_origin, "later": self._code.later.told,
+            "studio": self._parts.studio_origin, **self._code.files_for(draft),
         }  # fmt: skip
         text = script_text(self._code, manifest, self._parts.origin)
         return Response(text, 200, {**_OPEN, "Cache-Control": "no-store"}, "text/javascript")

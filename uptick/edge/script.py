@@ -13,6 +13,7 @@ import orjson
 
 from uptick.core.button.merge import Json
 from uptick.core.colour.fills import PICTURES
+from uptick.core.drawing.bar import bar_of_older
 from uptick.core.release.manifest import WireLater, wire_basket
 from uptick.core.shop.connection import BasketJson
 from uptick.usecases.serving import Served
@@ -57,7 +58,7 @@ def is_current(release: Json) -> bool:
     return "looks" in release
 
 
-def manifest_of(served: Served, edge_origin: str, later: Later) -> Json:
+def manifest_of(served: Served, edge_origin: str, code: "ScriptCode") -> Json:
     """Return what the script is told about its store."""
     return {
         "edge": edge_origin,
@@ -65,15 +66,19 @@ def manifest_of(served: Served, edge_origin: str, later: Later) -> Json:
         "release": served.release_n,
         **served.release,
         "basket": wire_basket(served.store.connection),
-        "later": later.told,
-        **({"bar": True} if served.release.get("bar") else {}),
+        **code.files_for(served.release),
         "looks": [_as_now(look) for look in served.release["looks"]],
         "trials": [_trial_as_now(trial) for trial in served.trials["trials"]],
     }
 
 
 def _as_now(look: Json) -> Json:
-    """Return a look in the form that this script reads: an icon of an older release is one bare path."""
+    """Return a look in the form that this script reads.
+
+    An icon of an older release is one bare path, and its bar holds a name and a price or not.
+    """
+    if "price" in look:
+        look = {**look, "bar": bar_of_older(name=look["name"], price=look["price"])}
     icon = look["icon"]
     if not icon or "paths" in icon:
         return look
@@ -101,6 +106,7 @@ class ScriptCode:
     reads: str
     find: str
     later: Later
+    bar: Later
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
@@ -108,8 +114,17 @@ class ScriptCode:
             return (folder / f"{name}.js").read_text()
 
         names = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
-        later = Later.of((folder / "later.js").read_bytes())
-        return cls(main=text("up"), later=later, **{name: text(name) for name in names})
+        later, bar = (Later.of((folder / f"{name}.js").read_bytes()) for name in ("later", "bar"))
+        return cls(main=text("up"), later=later, bar=bar, **{name: text(name) for name in names})
+
+    def files_for(self, release: Json) -> Json:
+        """Return the files that a release's script may load, as it is told them."""
+        more = {"bar": self.bar.told} if release.get("bar") else {}
+        return {"later": self.later.told, **({"more": more} if more else {})}
+
+    def file(self, name: str) -> Later | None:
+        """Return what is loaded by this name, or None."""
+        return next((file for file in (self.later, self.bar) if file.name == name), None)
 
     def for_store(self, manifest: Json) -> str:
         """Return the code that a manifest needs, and the pieces as they are handed to the start."""
@@ -180,7 +195,7 @@ def _looks(manifest: Json) -> Iterator[Json]:
 
 def build_script(code: ScriptCode, served: Served, edge_origin: str) -> ScriptFile:
     """Return the file, compressed once."""
-    plain = script_text(code, manifest_of(served, edge_origin, code.later), edge_origin).encode()
+    plain = script_text(code, manifest_of(served, edge_origin, code), edge_origin).encode()
     return ScriptFile(
         etag=hashlib.sha256(plain).hexdigest()[:20],
         plain=plain,

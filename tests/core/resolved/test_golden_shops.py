@@ -14,6 +14,7 @@ from typing import Any
 from tests.samples import PRODUCTS as OTHERS
 from tests.samples import exception, kit, product, release, settings
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
+from uptick.core.drawing.bar import compile_bar
 from uptick.core.drawing.compile import compile_button
 from uptick.core.fitting.fill import text_for
 from uptick.core.resolved.classes import LEADING, context_of
@@ -77,13 +78,16 @@ def expected(of: Settings, rng: random.Random, looks: list[Any]) -> dict[str, An
     document = resolve(of, context_of(placement, product, None, device, language, shopper))
     moment = rng.choice([LEADING[product.situation], Moment.IN_BASKET, Moment.ADDED])
     count = rng.choice([0, 1, 2, 3, 11, 100, 103])
+    compiled = compile_button(document, kit())
+    if placement is Placement.STICKY_BAR:
+        compiled = {**compiled, "bar": compile_bar(document.bar, of.languages)}
     return {
         "given": {
             "sku": product.sku, "placement": placement, "device": device, "language": language, "shopper": shopper,
             "moment": moment, "count": count,
         },
         "expect": {
-            "look": looks.index(json.loads(json.dumps(compile_button(document, kit())))),
+            "look": looks.index(json.loads(json.dumps(compiled))),
             "text": text_for(document, moment, language, product, count, of.language),
         },
     }  # fmt: skip

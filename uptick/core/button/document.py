@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, ValidationError, model_validator
 
+from uptick.core.button.bar import Bar
 from uptick.core.button.look import (
     Border,
     LineBorder,
@@ -209,11 +210,9 @@ class ToCheckout(Part):
 
 
 class Standing(Part):
-    """How a button stands in its placement: whether at all, and what stands beside it in the sticky bar."""
+    """How a button stands in its placement: whether at all."""
 
     shown: bool = True
-    name: bool = True
-    price: bool = True
 
 
 # Texts that a narrower rule's text overrides, the nearest first, by moment and language.
@@ -223,6 +222,7 @@ Wider = dict[tuple[Moment, str], tuple[str, ...]]
 class ButtonDocument(Part):
     """A whole button. Its JSON Schema is published by the studio's API.
 
+    `bar` is what stands around it in the sticky bar, and counts only there.
     `spoken` is what screen readers call it when it is ready and no words are drawn; the ready text where it is empty.
     """
 
@@ -230,6 +230,7 @@ class ButtonDocument(Part):
     icon: Icon
     wording: dict[Moment, dict[Language, Text]]
     placement: Standing = Standing()
+    bar: Bar = Bar()
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()

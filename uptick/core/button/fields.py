@@ -160,8 +160,23 @@ FIELDS: tuple[Field, ...] = (
     Field("afterwards", "afterwards", whole=True),
     Field("uses", "named look"),
     Field("placement.shown", "whether it stands"),
-    Field("placement.name", "name beside it"),
-    Field("placement.price", "price beside it"),
+    Field("bar.edge", "the bar's edge"),
+    Field("bar.comes", "when the bar comes", whole=True),
+    Field("bar.only_up", "whether the bar comes on scrolling up only"),
+    Field("bar.returns", "whether the bar goes when the page's own button is back"),
+    Field("bar.foot_px", "how far before the page's end the bar goes"),
+    Field("bar.slide_ms", "how long the bar slides"),
+    Field("bar.parts", "what the bar holds"),
+    Field("bar.phone_without", "what the bar leaves out on phones"),
+    Field("bar.tablet_without", "what the bar leaves out on tablets"),
+    Field("bar.desktop_without", "what the bar leaves out on desktops"),
+    Field("bar.spread", "how the bar is spread"),
+    Field("bar.taxed", "whether the bar's price is with tax"),
+    Field("bar.heading", "the bar's heading"),
+    Field("bar.ground", "the bar's ground"),
+    Field("bar.ink", "the bar's ink"),
+    Field("bar.shadow", "the bar's shadow"),
+    Field("bar.close_hours", "how long a closed bar stays away"),
 )  # fmt: skip
 
 BY_PATH: Mapping[str, Field] = {field.path: field for field in FIELDS}
@@ -194,6 +209,8 @@ def field_title(path: str) -> str:
         return ", ".join([f"words: {moment.replace('_', ' ')}", *language])
     if path.startswith("spoken."):
         return f"name for screen readers, {path.removeprefix('spoken.')}"
+    if path.startswith("bar.heading."):
+        return f"the bar's heading, {path.removeprefix('bar.heading.')}"
     field = BY_PATH.get(path)
     return field.title if field else path
 

@@ -14,6 +14,7 @@ from uptick.core.button.look import FixedSize, FullSize, Look, corners_of
 from uptick.core.button.merge import Json
 from uptick.core.colour.dress import REST, dress_in
 from uptick.core.drawing import css
+from uptick.core.drawing.bar import CompiledBar
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.drawing.drawing import border_edges
 from uptick.core.drawing.kit import Kit, icon_of
@@ -72,13 +73,13 @@ class CompiledButton(TypedDict):
     wide: bool
     high: float | dict[str, float]
     shown: bool
-    name: bool
-    price: bool
     quantity: CompiledQuantity | None
     # A release that was made before there were these has none.
     second: NotRequired[dict[str, WirePattern] | None]
     spoken: NotRequired[dict[str, WirePattern] | None]
     after: str
+    # Only in the sticky bar.
+    bar: NotRequired[CompiledBar]
 
 
 def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:
@@ -118,8 +119,6 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         "wide": takes_row(document),
         "high": reserved_height(document, kit),
         "shown": stands.shown,
-        "name": stands.name,
-        "price": stands.price,
         "quantity": quantity,
         "second": _patterns(second.wording) if isinstance(second, SecondButton) else None,
         "spoken": _patterns(document.spoken) if document.is_wordless and document.spoken else None,
@@ -236,21 +235,6 @@ _TELLS = {
     "mark": {"content": "''", "clip-path": "inset(0 calc(100% - 5px) 0 0)", "animation": "m .3s ease-out"},
     "ring": {"content": "''", "background": "none", "animation": "r .5s ease-out"},
 }  # fmt: skip
-
-
-# It slides quickly (0.3 s is common practice), casts its shadow away from the edge, puts no shade over the page and
-# keeps clear of what a phone draws at its edges (`viewport-fit=cover`).
-BAR_CSS = (
-    ":host{all:initial;position:fixed;inset:auto 0 0;z-index:2147483000;visibility:hidden;transform:translateY(110%);"
-    "padding:0 env(safe-area-inset-right) env(safe-area-inset-bottom) env(safe-area-inset-left);"
-    "transition:transform .3s,visibility .3s;background:#fff;color:#111;box-shadow:0 -2px 12px rgb(0 0 0/.18);"
-    "font:15px/1.3 system-ui,sans-serif}:host([data-in]){visibility:visible;transform:none}"
-    "div{display:flex;align-items:center;gap:16px;max-width:1128px;margin:0 auto;padding:8px 16px}"
-    "span{overflow:hidden;text-overflow:ellipsis;white-space:nowrap}.n{flex:1;font-weight:600}[hidden]{display:none}"
-    "slot{display:block;flex:0 1 auto;margin-inline-start:auto}"
-    "@media(max-width:599px){.n{display:none}slot{flex:1}}"
-    "@media(prefers-reduced-motion:reduce){:host{transition:none}}@media print{:host{display:none}}"
-)
 
 
 _STATES = {

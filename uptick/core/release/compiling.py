@@ -14,6 +14,7 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.layer_ref import BASELINE, LayerRef
 from uptick.core.button.merge import Json
+from uptick.core.drawing.bar import compile_bar
 from uptick.core.drawing.compile import BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.drawing.css import font_family
 from uptick.core.drawing.kit import Kit
@@ -47,14 +48,14 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     """
     settings, store, kit = snapshot.settings, snapshot.store, snapshot.kit
     places = store.places
-    looks = _LookTable(kit)
+    looks = _LookTable(kit, settings.languages)
     standing: dict[str, dict[str, int]] = {placement.value: {} for placement in places}
     families: set[str] = set()
     met = _Met(snapshot, today)
     for one in _look_classes(snapshot, today):
         if one.placement in places:
             high = reserve(snapshot, one.document, met.by(one))
-            standing[one.placement.value][one.key] = looks.number(one.document, high)
+            standing[one.placement.value][one.key] = looks.number(one.document, high, one.placement)
             families.add(one.document.look.type.family)
     boxed = any(made["quantity"] for made in looks.made)
     languages = {language: _compile_language(language, store) for language in settings.languages}
@@ -90,20 +91,30 @@ def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
 class _LookTable:
     """Compiled looks, each once, by what differs in the document apart from its words."""
 
-    def __init__(self, kit: Kit) -> None:
+    def __init__(self, kit: Kit, languages: Sequence[str]) -> None:
         self._kit = kit
-        self._numbers: dict[tuple[str, str], int] = {}
+        self._languages = languages
+        self._numbers: dict[tuple[str, str, str], int] = {}
         self.made: list[CompiledButton] = []
 
-    def number(self, document: ButtonDocument, high: Reserved) -> int:
+    def number(self, document: ButtonDocument, high: Reserved, placement: Placement) -> int:
         compiled = compile_button(document, self._kit)
-        key = (document.bare.derived(_content, self._kit), json.dumps(high))
+        bar = document.bar.model_dump_json() if placement is Placement.STICKY_BAR else ""
+        key = (document.bare.derived(_content, self._kit), json.dumps(high), bar)
         if key not in self._numbers:
             if high != compiled["high"]:
                 compiled = {**compiled, "high": high}
             self._numbers[key] = len(self.made)
-            self.made.append(compiled)
+            self.made.append(_with_bar(compiled, document, placement, self._languages))
         return self._numbers[key]
+
+
+def _with_bar(
+    compiled: CompiledButton, document: ButtonDocument, placement: Placement, languages: Sequence[str]
+) -> CompiledButton:
+    if placement is not Placement.STICKY_BAR:
+        return compiled
+    return {**compiled, "bar": compile_bar(document.bar, languages)}
 
 
 def _content(document: ButtonDocument, kit: Kit) -> str:
@@ -239,6 +250,7 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
                 those = [under_version(each, version) for each in met.by(one)]
                 high = reserve(snapshot, document, those)
                 made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
+                made = _with_bar(made, document, one.placement, snapshot.settings.languages)
                 looks.setdefault(one.placement.value, {})[one.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 

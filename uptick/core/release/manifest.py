@@ -168,13 +168,15 @@ class WireLater(TypedDict):
 class Manifest(CompiledRelease):
     """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`.
 
-    The basket is the store's own: a connection that was mended holds for every release.
+    The basket is the store's own: a connection that was mended holds for every release. `more` are files for what only
+    some releases have, each loaded when it is first needed.
     """
 
     edge: str
     key: str
     basket: WireBasket
     later: WireLater
+    more: NotRequired[dict[str, WireLater]]
     release: int
     trials: list[WireTrial]
     draft: NotRequired[bool]

@@ -290,10 +290,8 @@
 	<Part name="Beside it">
 		<BesideSentences {view} {desk} {known} />
 		The button <Pick label="Standing" {...yes('placement.shown', ['is shown', 'is not shown'])} />
-		here{#if view.seen.placement === 'sticky_bar'}, with
-			<Pick label="Name" {...yes('placement.name', ['the name', 'no name'])} /> and
-			<Pick label="Price" {...yes('placement.price', ['the price', 'no price'])} /> beside it{/if}. After a press the
-		shopper
+		here{#if view.seen.placement === 'sticky_bar'}; <a class="underline" href="/place">Place</a> says when its bar comes,
+			and what it holds{/if}. After a press the shopper
 		{@render pick(
 			'Afterwards',
 			'afterwards.kind',

@@ -1,0 +1,128 @@
+"""The sticky bar compiled: its own style sheet, and when it comes and goes, as the script is told it."""
+
+from collections.abc import Iterable
+from typing import NotRequired
+
+from typing_extensions import TypedDict
+
+from uptick.core.button.bar import AfterDistance, AfterShare, Bar, BarPart
+from uptick.core.button.document import DEVICE_FROM_PX, Device
+from uptick.core.words.close_words import CLOSE_WORDS
+
+
+class CompiledClose(TypedDict):
+    """`hours` is how long a closed bar stays away, `names` what the key is called by language."""
+
+    hours: int
+    names: dict[str, str]
+
+
+class CompiledBar(TypedDict):
+    """A bar in the form that the script stands it; what is not there is as usual.
+
+    `share` or `px` is when it comes, neither that it comes once the page's own button has left. With `stays` it does
+    not go when that button is back; `foot` is how many pixels before the page's end it goes.
+    """
+
+    css: str
+    parts: list[str]
+    top: NotRequired[bool]
+    share: NotRequired[float]
+    px: NotRequired[float]
+    up: NotRequired[bool]
+    stays: NotRequired[bool]
+    foot: NotRequired[float]
+    net: NotRequired[bool]
+    heading: NotRequired[dict[str, str]]
+    close: NotRequired[CompiledClose]
+
+
+def compile_bar(bar: Bar, languages: Iterable[str] = ()) -> CompiledBar:
+    """Return a bar compiled for a store that speaks some languages."""
+    made: CompiledBar = {"css": bar_css(bar), "parts": [part.value for part in bar.parts]}
+    if bar.edge == "top":
+        made["top"] = True
+    match bar.comes:
+        case AfterShare(share=share):
+            made["share"] = share
+        case AfterDistance(px=px):
+            made["px"] = px
+    if bar.only_up:
+        made["up"] = True
+    if not bar.returns:
+        made["stays"] = True
+    if bar.foot_px:
+        made["foot"] = bar.foot_px
+    if not bar.taxed:
+        made["net"] = True
+    if BarPart.HEADING in bar.parts and bar.heading:
+        made["heading"] = dict(bar.heading)
+    if bar.close_hours:
+        names = {one: CLOSE_WORDS.get(one.split("-")[0], CLOSE_WORDS["en"]) for one in languages}
+        made["close"] = {"hours": bar.close_hours, "names": names}
+    return made
+
+
+def bar_of_older(*, name: bool, price: bool) -> CompiledBar:
+    """Return the bar of a release that was made before bars could be drawn."""
+    shown = {BarPart.NAME: name, BarPart.PRICE: price, BarPart.BUTTON: True}
+    return compile_bar(Bar(parts=tuple(part for part, stands in shown.items() if stands)))
+
+
+PICTURE_PX = 40
+GAP_PX = 16
+
+
+def bar_css(bar: Bar) -> str:
+    """Return the style sheet of a bar.
+
+    It slides by its own edge (0.3 s is common practice), casts its shadow away from that edge, puts no shade over the
+    page and keeps clear of what a phone draws at its edges (`viewport-fit=cover`).
+    """
+    top = bar.edge == "top"
+    shadow = f"box-shadow:0 {2 if top else -2}px 12px rgb(0 0 0/.18);" if bar.shadow else ""
+    slide = f"transition:transform {bar.slide_ms}ms,visibility {bar.slide_ms}ms;" if bar.slide_ms else ""
+    inner = "env(safe-area-inset-top)" if top else "0"
+    outer = "0" if top else "env(safe-area-inset-bottom)"
+    return (
+        ":host{all:initial;display:block}i{position:absolute;left:0;width:1px;height:1px}"
+        f".r{{position:fixed;inset:{'var(--up-under,0) 0 auto' if top else 'auto 0 0'};z-index:2147483000;"
+        f"visibility:hidden;transform:translateY({'-' if top else ''}110%);box-sizing:border-box;"
+        f"padding:{inner} env(safe-area-inset-right) {outer} env(safe-area-inset-left);{slide}"
+        f"background:{bar.ground};color:{bar.ink};{shadow}font:15px/1.3 system-ui,sans-serif}}"
+        ":host([data-in]) .r{visibility:visible;transform:none}"
+        f".w{{display:flex;align-items:center;gap:{GAP_PX}px;max-width:1128px;margin:0 auto;padding:8px 16px;"
+        f"box-sizing:border-box{';justify-content:center' if bar.spread == 'middle' else ''}}}"
+        ".t{min-width:0;overflow:hidden;text-overflow:ellipsis;white-space:nowrap}.price{flex:none}"
+        f".name{{font-weight:600}}.picture{{flex:none;width:{PICTURE_PX}px;height:{PICTURE_PX}px;object-fit:cover}}"
+        "slot{display:block;flex:0 1 auto}[hidden]{display:none!important}"
+        ".x{all:unset;flex:none;width:32px;height:32px;text-align:center;font-size:20px;line-height:32px;cursor:pointer}"
+        ".x:focus-visible{outline:3px solid;outline-offset:-3px}"
+        f"{''.join(_on_device(bar, device) for device in Device)}"
+        "@media(prefers-reduced-motion:reduce){.r{transition:none}}@media print{:host{display:none}}"
+    )
+
+
+def _on_device(bar: Bar, device: Device) -> str:
+    """Return what is left out on a device, and where the room goes."""
+    held = bar.holds(device)
+    rules = [f".{part}{{display:none}}" for part in bar.without(device) if part in bar.parts]
+    if held == (BarPart.BUTTON,):
+        rules.append("slot{flex:1}")
+    elif bar.spread == "apart":
+        rules.append(f".{_second_group(held)}{{margin-inline-start:auto}}")
+    if not rules:
+        return ""
+    after = [px for other, px in DEVICE_FROM_PX.items() if px > DEVICE_FROM_PX[device]]
+    least = f"(min-width:{DEVICE_FROM_PX[device]}px)" if DEVICE_FROM_PX[device] else ""
+    most = f"(max-width:{min(after) - 1}px)" if after else ""
+    return f"@media{' and '.join(filter(None, (least, most)))}{{{''.join(rules)}}}"
+
+
+def _second_group(held: tuple[BarPart, ...]) -> BarPart:
+    """Return the part that begins what stands at the far end: the button with the price before it, or all after it."""
+    at = held.index(BarPart.BUTTON)
+    first = at - 1 if at > 0 and held[at - 1] is BarPart.PRICE else at
+    if first:
+        return held[first]
+    return held[at + 1] if at + 1 < len(held) else held[-1]
