@@ -1,4 +1,6 @@
+import { Measure, type PageSurvey } from './measure';
 import { Pointer } from './point';
+import type { Shop } from './stand';
 import type { Manifest } from './types';
 
 /** What the studio says to a page in one of its frames, and what the page says to it. */
@@ -8,7 +10,9 @@ export type ToFrame =
 	| { up: 'move'; to: 'parent' | 'child' | 'next' | 'before' }
 	| { up: 'take' }
 	| { up: 'show'; selector: string }
-	| { up: 'outline' };
+	| { up: 'outline' }
+	| { up: 'survey' }
+	| { up: 'scroll'; y: number };
 /** What a place came to: whether ours stands there, or why the shop's own does, and how wide it may be in CSS pixels. */
 export type TakenPlace = { place: string; product: string; stands: boolean; kept: string; width: number };
 export type FromFrame =
@@ -16,17 +20,21 @@ export type FromFrame =
 	| { up: 'drawn'; at: number }
 	| { up: 'pointed'; path: string; html: string; words: string; tag: string; width: number; height: number }
 	| { up: 'outline'; path: string; html: string }
+	| { up: 'survey'; survey: PageSurvey }
+	| { up: 'scrolled'; y: number }
 	| { up: 'taken'; count: number; own: number; places: TakenPlace[] };
 
 /**
  * Keeps a page in the studio's frame in step with what is being drawn there. Only the studio that the draft's script names
  * is listened to, and only from the window that holds the frame.
  */
-export function frame(manifest: Manifest, redraw: () => void): void {
+export function frame(shop: Shop, redraw: () => void): void {
+	const { manifest } = shop;
 	const { studio } = manifest;
 	if (!studio || parent === window) return;
 	const tell = (message: FromFrame) => parent.postMessage(message, studio);
 	let pointer: Pointer | undefined;
+	const measure = new Measure(tell);
 	const pointing = () => (pointer ??= new Pointer(manifest.basket.product_field, tell));
 	addEventListener('message', (event: MessageEvent<ToFrame>) => {
 		const told = event.data;
@@ -37,6 +45,8 @@ export function frame(manifest: Manifest, redraw: () => void): void {
 		else if (told?.up === 'take') pointing().take();
 		else if (told?.up === 'show') pointing().show(told.selector);
 		else if (told?.up === 'outline') pointing().outline();
+		else if (told?.up === 'survey') measure.tellSurvey();
+		else if (told?.up === 'scroll') scrollTo({ top: told.y, behavior: 'instant' });
 	});
 
 	function draw({ manifest: changed, show, product }: ToFrame & { up: 'draft' }): void {
@@ -45,10 +55,14 @@ export function frame(manifest: Manifest, redraw: () => void): void {
 			const { looks, places, pointed, words, rules, base, languages } = { ...manifest, pointed: [], ...changed };
 			Object.assign(manifest, { looks, places, pointed, words, rules, base, languages });
 			redraw();
+			measure.soon();
 			// Told with the frame in which it is seen, not when the document alone has it.
 			requestAnimationFrame(() => tell({ up: 'drawn', at: performance.timeOrigin + performance.now() }));
 		}
 		if (show) {
+			// A bar that is drawn is seen, wherever on the page one is.
+			shop.held = show;
+			redraw();
 			const place = `[data-up-place="${CSS.escape(show)}"]`;
 			const own = document.querySelector(`${place}[data-up-product="${CSS.escape(product ?? '')}"]`);
 			(own ?? document.querySelector(place))?.scrollIntoView({ block: 'center' });

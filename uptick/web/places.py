@@ -6,14 +6,17 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import Field, StringConstraints
 
-from uptick.core.button.document import Placement
+from uptick.core.button.document import Device, Placement
 from uptick.core.rules.pointed import PointedPlace
+from uptick.core.scroll import PageSurvey
 from uptick.usecases import pointing
+from uptick.usecases.edit import changed_settings
 from uptick.usecases.pointing import PageToLookAt, Pointing, Survey
 from uptick.usecases.state import DraftState, draft_state
-from uptick.web.bodies import Body
+from uptick.usecases.views.along import AlongView, view_along
+from uptick.web.bodies import Body, Edit
 from uptick.web.looks import manifest_answer
-from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep
+from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 from uptick.web.problems import IN_STORE, OF_VERSION
 
 router = APIRouter(prefix="/api/stores/{store}/places", tags=["places"], responses=IN_STORE)
@@ -54,6 +57,15 @@ class TriedPlace(Body):
     id: Annotated[str, StringConstraints(max_length=20)] = ""
 
 
+class PageMeasured(Body):
+    """A page as it was measured on some devices; with an edit, what it would be with that."""
+
+    surveys: Annotated[dict[Device, PageSurvey], Field(min_length=1)]
+    product: Annotated[str, StringConstraints(max_length=200)] = ""
+    language: Annotated[str, StringConstraints(max_length=20)] = ""
+    edit: Edit | None = None
+
+
 @dataclass(frozen=True, slots=True)
 class PlacesView:
     """The places of the draft by their ids, and pages of the shop to try one on."""
@@ -79,6 +91,16 @@ def point(body: PointedAt, shop: ShopDep) -> Pointing:
 def survey(body: SurveyOf, shop: ShopDep) -> Survey:
     """Return what a place comes to on some pages; nothing is kept."""
     return pointing.survey(shop, body.place, [(page.path, page.html) for page in body.pages])
+
+
+@router.post("/along", response_model=AlongView)
+def along(body: PageMeasured, door: DoorDep) -> Response:
+    """Return what is seen of the buttons of a page along its scroll; nothing is kept."""
+    with door.for_a_step() as visit:
+        shop = visit.shop
+        edit = body.edit
+        tried = changed_settings(shop, shop.drafts.read().settings, edit.layer, edit.patch) if edit else None
+        return as_json(view_along(shop, body.surveys, body.product or None, body.language or None, tried))
 
 
 @router.post("/manifest", response_class=Response)

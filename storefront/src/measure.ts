@@ -1,0 +1,268 @@
+import type { FromFrame } from './frame';
+
+/** A box in CSS pixels: of the page, or of the window for what is fixed to it. */
+export type Box = { x: number; y: number; wide: number; high: number };
+/**
+ * Something that does not simply move with the page. What is sticky has the box that it would have without, the edge that
+ * it sticks to, how far from it, and between which heights of the page it may move.
+ */
+export type Stuck = {
+	name: string;
+	kind: 'fixed' | 'sticky';
+	box: Box;
+	edge: 'top' | 'bottom';
+	inset: number;
+	least: number;
+	most: number;
+};
+/** A place with the button in it, ours or the shop's own; `holder` is the number of what holds it, or -1. */
+export type SeenPlace = {
+	placement: string;
+	stands: boolean;
+	kept: string;
+	box: Box;
+	/** The place itself, which a bar follows. */
+	room: Box;
+	clip: Box | null;
+	holder: number;
+};
+/** What of the page is drawn on the strip. */
+export type Block = { kind: 'picture' | 'heading' | 'text'; box: Box; src: string };
+/** A text in the bar that is cut, in CSS pixels. */
+export type CutPart = { part: string; wide: number; needs: number };
+export type PageSurvey = {
+	path: string;
+	window: { wide: number; high: number };
+	page_high: number;
+	places: SeenPlace[];
+	stuck: Stuck[];
+	bar: { high: number; cut: CutPart[] } | null;
+	blocks: Block[];
+	ground: string;
+	ink: string;
+	shift: number;
+	took_ms: number;
+};
+
+const MOST_BLOCKS = 400;
+const AGAIN_MS = 150;
+const OURS = '[data-up-bar],[data-up-note],up-place';
+
+const isSeen = (element: Element) => element.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+
+function boxOf(element: Element, isFixed = false): Box {
+	const { left, top, width, height } = element.getBoundingClientRect();
+	return { x: left + (isFixed ? 0 : scrollX), y: top + (isFixed ? 0 : scrollY), wide: width, high: height };
+}
+
+/** Returns what a person who knows the page would call an element. */
+function nameOf(element: Element): string {
+	const { id, classList, tagName } = element;
+	const label = element.getAttribute('aria-label');
+	return label || `<${tagName.toLowerCase()}${id ? `#${id}` : classList[0] ? `.${classList[0]}` : ''}>`;
+}
+
+/** Tells whether an element is stuck within a part of the page that scrolls by itself. */
+function scrollsApart(element: Element): boolean {
+	for (let at = element.parentElement; at && at !== document.body; at = at.parentElement)
+		if (/auto|scroll|hidden/.test(getComputedStyle(at).overflowY)) return true;
+	return false;
+}
+
+/** Finds what is fixed to the window or sticks to its edges, outermost only. */
+function findStuck(): { elements: HTMLElement[]; stuck: Stuck[] } {
+	const elements: HTMLElement[] = [];
+	const kinds: ('fixed' | 'sticky')[] = [];
+	for (const element of document.body.querySelectorAll<HTMLElement>('*')) {
+		const { position, pointerEvents } = getComputedStyle(element);
+		if (position !== 'fixed' && position !== 'sticky') continue;
+		if (element.matches(OURS) || elements.some((outer) => outer.contains(element))) continue;
+		// What is fixed within something transformed moves with the page, and has that as its offset parent.
+		if (position === 'fixed' && (element.offsetParent || pointerEvents === 'none')) continue;
+		if (!isSeen(element) || (position === 'sticky' && scrollsApart(element))) continue;
+		elements.push(element);
+		kinds.push(position);
+	}
+	const insets = elements.map((element) => getComputedStyle(element));
+	const told = insets.map(({ top, bottom }) => ({ top: parseFloat(top), bottom: parseFloat(bottom) }));
+	// Where it would stand without sticking: set aside all at once, so that the page is laid out twice and no more.
+	const before = elements.map((element) => element.getAttribute('style'));
+	elements.forEach(
+		(element, n) => kinds[n] === 'sticky' && element.style.setProperty('position', 'static', 'important'),
+	);
+	const boxes = elements.map((element, n) => boxOf(element, kinds[n] === 'fixed'));
+	elements.forEach((element, n) => {
+		if (kinds[n] !== 'sticky') return;
+		if (before[n] === null) element.removeAttribute('style');
+		else element.setAttribute('style', before[n]!);
+	});
+	const all = elements.map((element, n): Stuck => {
+		const { top, bottom } = told[n]!;
+		const box = boxes[n]!;
+		const kind = kinds[n]!;
+		const holder = element.parentElement!;
+		const outer = boxOf(holder);
+		const style = getComputedStyle(holder);
+		const edge = kind === 'sticky' && isNaN(top) ? 'bottom' : 'top';
+		return {
+			name: nameOf(element),
+			kind,
+			box,
+			edge,
+			inset: (edge === 'top' ? top : bottom) || 0,
+			least: outer.y + parseFloat(style.paddingTop) + parseFloat(style.borderTopWidth),
+			most: outer.y + outer.high - parseFloat(style.paddingBottom) - parseFloat(style.borderBottomWidth),
+		};
+	});
+	const isThere = ({ kind, box }: Stuck) =>
+		box.wide > 0 &&
+		box.high > 0 &&
+		(kind === 'sticky' || (box.x < innerWidth && box.y < innerHeight && box.x + box.wide > 0 && box.y + box.high > 0));
+	const kept = elements.flatMap((element, n) => (isThere(all[n]!) ? [{ element, told: all[n]! }] : []));
+	return { elements: kept.map(({ element }) => element), stuck: kept.map((one) => one.told) };
+}
+
+/** Returns the part of the page in which something is seen at all: what holds it may cut it off. */
+function clipOf(element: Element): Box | null {
+	let clip: Box | null = null;
+	for (let at = element.parentElement; at && at !== document.body; at = at.parentElement) {
+		const { overflowX, overflowY, position } = getComputedStyle(at);
+		if (overflowX !== 'visible' || overflowY !== 'visible') {
+			const { x, y, wide, high } = boxOf(at);
+			const last: Box = clip ?? { x: -1e6, y: -1e6, wide: 2e6, high: 2e6 };
+			const [left, top] = [Math.max(last.x, x), Math.max(last.y, y)];
+			const right = Math.min(last.x + last.wide, x + wide);
+			const bottom = Math.min(last.y + last.high, y + high);
+			clip = { x: left, y: top, wide: Math.max(0, right - left), high: Math.max(0, bottom - top) };
+		}
+		if (position === 'fixed') break;
+	}
+	return clip;
+}
+
+function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
+	return [...document.querySelectorAll<HTMLElement>('[data-up-place]')].flatMap((place) => {
+		const placement = place.dataset.upPlace!;
+		if (placement === 'sticky_bar') return [];
+		const host = place.querySelector('[data-up-button]');
+		const own = [...place.querySelectorAll('button,[type=submit],a')].find((one) => isSeen(one)) ?? place;
+		const stands = 'upStands' in place.dataset;
+		const shown = (stands && host?.shadowRoot?.querySelector('.b')) || own;
+		const holder = holders.findIndex((one) => one.contains(place));
+		const isFixed = stuck[holder]?.kind === 'fixed';
+		const [box, room] = [boxOf(shown, isFixed), boxOf(place, isFixed)];
+		if (!box.wide || !box.high) return [];
+		const outer = holders[holder];
+		// What sticks is told as it lies without sticking, and so is what lies in it.
+		const aside = outer && !isFixed ? stuck[holder]!.box.y - boxOf(outer).y : 0;
+		box.y += aside;
+		room.y += aside;
+		return {
+			placement,
+			stands,
+			kept: place.dataset.upKept ?? '',
+			box,
+			room,
+			clip: clipOf(shown === own ? own : place),
+			holder,
+		};
+	});
+}
+
+/** Returns the page as a drawing would show it: its pictures, headings and texts. */
+function findBlocks(holders: HTMLElement[]): Block[] {
+	const blocks: Block[] = [];
+	for (const element of document.body.querySelectorAll<HTMLElement>(
+		'img,h1,h2,h3,h4,p,li,dd,dt,td,th,label,a,summary',
+	)) {
+		if (blocks.length >= MOST_BLOCKS) break;
+		const isPicture = element instanceof HTMLImageElement;
+		const hasText = [...element.childNodes].some(({ nodeType, nodeValue }) => nodeType === 3 && nodeValue?.trim());
+		const isHeading = /^H\d$/.test(element.tagName);
+		if ((!isPicture && !isHeading && !hasText) || !isSeen(element)) continue;
+		if (holders.some((holder) => holder.contains(element)) || element.closest('[data-up-place]')) continue;
+		const box = boxOf(element);
+		if (box.wide < 4 || box.high < 4) continue;
+		blocks.push({
+			kind: isPicture ? 'picture' : isHeading ? 'heading' : 'text',
+			box,
+			src: isPicture ? element.currentSrc || element.src : '',
+		});
+	}
+	return blocks;
+}
+
+function findBar(): PageSurvey['bar'] {
+	const row = document.querySelector('[data-up-bar]')?.shadowRoot?.querySelector<HTMLElement>('.r');
+	if (!row) return null;
+	const cut = [...row.querySelectorAll<HTMLElement>('.t')].flatMap(({ className, clientWidth, scrollWidth }) =>
+		scrollWidth > clientWidth ? [{ part: className.slice(2), wide: clientWidth, needs: scrollWidth }] : [],
+	);
+	return { high: row.offsetHeight, cut };
+}
+
+/** Measures where everything that matters for buttons stands along this page, and tells it again when that changes. */
+export class Measure {
+	readonly #tell: (message: FromFrame) => void;
+	#shift = 0;
+	#asked = 0;
+	#last = '';
+	#isWatching = false;
+
+	constructor(tell: (message: FromFrame) => void) {
+		this.#tell = tell;
+		new PerformanceObserver((list) => {
+			// What comes while somebody draws is no shift that a shopper sees.
+			if (this.#isWatching) return;
+			for (const entry of list.getEntries()) this.#shift += (entry as PerformanceEntry & { value: number }).value;
+		}).observe({ type: 'layout-shift', buffered: true });
+		addEventListener('scroll', () => tell({ up: 'scrolled', y: scrollY }), { passive: true });
+	}
+
+	/** Returns where everything stands now. */
+	survey(): PageSurvey {
+		const began = performance.now();
+		const { elements, stuck } = findStuck();
+		const { backgroundColor, color } = getComputedStyle(document.body);
+		return {
+			path: location.pathname,
+			window: { wide: document.documentElement.clientWidth, high: innerHeight },
+			page_high: document.documentElement.scrollHeight,
+			places: findPlaces(elements, stuck),
+			stuck,
+			bar: findBar(),
+			blocks: findBlocks(elements),
+			ground: backgroundColor,
+			ink: color,
+			shift: this.#shift,
+			took_ms: performance.now() - began,
+		};
+	}
+
+	/** Tells it now, and whenever it has changed since. */
+	tellSurvey(): void {
+		this.#say(true);
+		if (this.#isWatching) return;
+		this.#isWatching = true;
+		const soon = () => this.soon();
+		new ResizeObserver(soon).observe(document.documentElement);
+		const told = ['data-up-stands', 'data-up-kept', 'data-in', 'hidden', 'open', 'class'];
+		new MutationObserver(soon).observe(document.body, { subtree: true, childList: true, attributeFilter: told });
+		addEventListener('load', soon, true);
+	}
+
+	/** Tells it again once it is quiet, where somebody has asked for it before. */
+	soon(): void {
+		if (!this.#isWatching) return;
+		clearTimeout(this.#asked);
+		this.#asked = window.setTimeout(() => this.#say(false), AGAIN_MS);
+	}
+
+	#say(isAsked: boolean): void {
+		const survey = this.survey();
+		const now = JSON.stringify({ ...survey, took_ms: 0 });
+		if (now === this.#last && !isAsked) return;
+		this.#last = now;
+		this.#tell({ up: 'survey', survey });
+	}
+}
