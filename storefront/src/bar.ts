@@ -3,7 +3,7 @@ import type { Shop, Stand } from './stand';
 
 type Made = NonNullable<Compiled['bar']>;
 /** What lies below counts as seen: a jump from above it to below it would else change nothing. */
-const PASSING = { rootMargin: '0px 0px 999999px' };
+const PASSING = { root: document, rootMargin: '0px 0px 999999px' };
 /** A keyboard on the screen takes at least so much of it, in CSS pixels. */
 const KEYBOARD_PX = 150;
 
@@ -13,12 +13,12 @@ function element<Name extends keyof HTMLElementTagNameMap>(name: Name, className
 
 /** Returns the first picture of a product that the page's data tells, or that of its card for social pages. */
 function pictureOf(sku: string): string {
-	let src = '';
+	let src: string | undefined;
 	for (const { textContent } of document.querySelectorAll('script[type="application/ld+json"]'))
 		try {
 			JSON.parse(textContent!, (_, value) => {
 				const [first] = [(value?.sku === sku && value.image) || []].flat();
-				src ||= first?.url ?? first ?? '';
+				src ||= first?.url ?? first;
 				return value;
 			});
 		} catch {
@@ -31,7 +31,8 @@ function pictureOf(sku: string): string {
 function closing(until = 0): number {
 	try {
 		if (until) localStorage['up.bar'] = until;
-		return +localStorage['up.bar'] || 0;
+		// What was never kept is no number, and no time is before that.
+		return +localStorage['up.bar'];
 	} catch {
 		return until;
 	}

@@ -21,7 +21,7 @@ const HIDES = '@layer{[data-up-stands]>:not([data-up-button],[data-up-note]){dis
 
 /** Waits for an event of the document, as long as it is still to come. */
 function once(event: string, isToCome: unknown): unknown {
-	return isToCome && new Promise((done) => document.addEventListener(event, done, { once: true }));
+	return isToCome && new Promise((done) => document.addEventListener(event, done));
 }
 
 /** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */

@@ -17,7 +17,7 @@ export type Stuck = {
 };
 /** A place with the button in it, ours or the shop's own; `holder` is the number of what holds it, or -1. */
 export type SeenPlace = {
-	placement: string;
+	placement: 'product_page' | 'listing_card' | 'strip' | 'sticky_bar';
 	stands: boolean;
 	kept: string;
 	box: Box;
@@ -45,7 +45,10 @@ export type PageSurvey = {
 };
 
 const MOST_BLOCKS = 400;
+const THUMB_PX = 96;
 const AGAIN_MS = 150;
+// Other names are no placements.
+const PLACES = ['product_page', 'listing_card', 'strip'].map((name) => `[data-up-place=${name}]`).join();
 const OURS = '[data-up-bar],[data-up-note],up-place';
 
 const isSeen = (element: Element) => element.checkVisibility({ opacityProperty: true, visibilityProperty: true });
@@ -141,9 +144,8 @@ function clipOf(element: Element): Box | null {
 }
 
 function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
-	return [...document.querySelectorAll<HTMLElement>('[data-up-place]')].flatMap((place) => {
-		const placement = place.dataset.upPlace!;
-		if (placement === 'sticky_bar') return [];
+	return [...document.querySelectorAll<HTMLElement>(PLACES)].flatMap((place) => {
+		const placement = place.dataset.upPlace as SeenPlace['placement'];
 		const host = place.querySelector('[data-up-button]');
 		const own = [...place.querySelectorAll('button,[type=submit],a')].find((one) => isSeen(one)) ?? place;
 		const stands = 'upStands' in place.dataset;
@@ -169,6 +171,28 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 	});
 }
 
+const thumbs = new Map<string, string>();
+
+/** Returns a picture made small, since the studio loads nothing from shops; empty where the page may not read it. */
+function thumbOf(image: HTMLImageElement): string {
+	const src = image.currentSrc || image.src;
+	if (!image.complete || !image.naturalWidth) return '';
+	const kept = thumbs.get(src);
+	if (kept !== undefined) return kept;
+	const canvas = document.createElement('canvas');
+	canvas.width = THUMB_PX;
+	canvas.height = Math.round((THUMB_PX * image.naturalHeight) / image.naturalWidth) || 1;
+	let made = '';
+	try {
+		canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
+		made = canvas.toDataURL('image/webp', 0.7);
+	} catch {
+		// A picture of another origin may be shown but not read.
+	}
+	thumbs.set(src, made);
+	return made;
+}
+
 /** Returns the page as a drawing would show it: its pictures, headings and texts. */
 function findBlocks(holders: HTMLElement[]): Block[] {
 	const blocks: Block[] = [];
@@ -186,7 +210,7 @@ function findBlocks(holders: HTMLElement[]): Block[] {
 		blocks.push({
 			kind: isPicture ? 'picture' : isHeading ? 'heading' : 'text',
 			box,
-			src: isPicture ? element.currentSrc || element.src : '',
+			src: isPicture ? thumbOf(element) : '',
 		});
 	}
 	return blocks;
@@ -212,10 +236,10 @@ export class Measure {
 	constructor(tell: (message: FromFrame) => void) {
 		this.#tell = tell;
 		new PerformanceObserver((list) => {
-			// What comes while somebody draws is no shift that a shopper sees.
+			// What comes while somebody draws is no shift that a shopper sees; what came before us is not ours.
 			if (this.#isWatching) return;
 			for (const entry of list.getEntries()) this.#shift += (entry as PerformanceEntry & { value: number }).value;
-		}).observe({ type: 'layout-shift', buffered: true });
+		}).observe({ type: 'layout-shift' });
 		addEventListener('scroll', () => tell({ up: 'scrolled', y: scrollY }), { passive: true });
 	}
 

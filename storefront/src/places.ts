@@ -35,9 +35,9 @@ export class Places {
 	constructor(of: Following) {
 		this.#of = of;
 		// A place gets its button when it comes within a window's height of being seen: a long list costs no more than a
-		// short one. In a draft all stand at once, since the studio measures where.
+		// short one. In a draft all stand at once, since the studio measures where; in its frames, of another origin, margins need a root.
 		const far = of.shop.manifest.draft ? '9999%' : '100%';
-		const how = { rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` } as IntersectionObserverInit;
+		const how = { root: document, rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` } as IntersectionObserverInit;
 		this.#nearing = new IntersectionObserver((entries) => {
 			const come = entries.flatMap(({ isIntersecting, target }) =>
 				isIntersecting ? (this.#all.get(target) ?? []) : [],

@@ -266,7 +266,7 @@ def station(demo_shop: Stack, tab: Tab) -> Station:
     sign_in(tab, demo_shop)
     tab.page.goto(demo_shop.at.studio)
     tab.page.evaluate(f"localStorage.setItem('uptick.store', '{KEY}')")
-    tab.page.goto(f"{demo_shop.at.studio}/place")
+    tab.page.goto(f"{demo_shop.at.studio}/place/points")
     expect(tab.page.get_by_role("heading", name="pointed at")).to_be_visible()
     return Station(tab.page, KEY)
 
@@ -431,7 +431,7 @@ def test_a_shop_becomes_a_store_with_its_own_catalogue_and_connection(demo_shop:
 
 def test_reading_the_pages_is_stopped_and_what_was_read_is_looked_at(station: Station) -> None:
     page = station.page
-    page.goto(page.url.replace("/place", "/"))
+    page.goto(page.url.replace("/place/points", "/"))
     page.get_by_role("button", name="Read it off the shop’s pages").click()
     expect(page.get_by_text("3 products so far")).to_be_visible()
     page.get_by_role("button", name="Stop, and look at these").click()

@@ -126,8 +126,11 @@ def _pages(shop: Shop, kind: PageKind, path: str, placement: Placement) -> Pages
 
 @dataclass(frozen=True, slots=True)
 class PageToLookAt:
+    """A page of the shop; `product` is the code of the one whose page it is, empty for others."""
+
     name: str
     path: str
+    product: str = ""
 
 
 def pages_to_look_at(shop: Shop) -> tuple[PageToLookAt, ...]:
@@ -137,7 +140,8 @@ def pages_to_look_at(shop: Shop) -> tuple[PageToLookAt, ...]:
     products = [p for p in shop.catalogue.all() if p.url and has_page(p, store)]
     for product in _spread(products):
         pages.setdefault(page_of(product, store), product.name)
-    return tuple(PageToLookAt(name, path) for path, name in pages.items())
+    own = {page_of(product, store): product.sku for product in products}
+    return tuple(PageToLookAt(name, path, own.get(path, "")) for path, name in pages.items())
 
 
 def _spread(products: Sequence[Product]) -> Iterator[Product]:

@@ -9,6 +9,7 @@ export const { navigate, route } = createRouter({
 	'/draw/:placement': () => import('../stations/draw/Draw.svelte'),
 	'/words': () => import('../stations/words/Words.svelte'),
 	'/place': () => import('../stations/place/Place.svelte'),
+	'/place/points': () => import('../stations/place/Points.svelte'),
 	'/release': () => import('../stations/release/Release.svelte'),
 	'/trials': () => import('../stations/trials/Trials.svelte'),
 	'/trials/:number': () => import('../stations/trials/Trial.svelte'),

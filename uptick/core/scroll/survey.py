@@ -89,7 +89,7 @@ class Block(Part):
 
 
 class PageSurvey(Part):
-    """One measuring of a page in one window. `shift` is the layout shift that the browser told while it loaded."""
+    """One measuring of a page in one window. `shift` is the layout shift that the browser told while buttons came."""
 
     path: Annotated[str, StringConstraints(max_length=600)]
     window: Window

@@ -3,6 +3,11 @@ import type { components } from './schema';
 
 type Schemas = components['schemas'];
 export type PointedPlace = Schemas['PointedPlace'];
+export type AlongView = Schemas['AlongView'];
+export type AlongDevice = Schemas['AlongDevice'];
+export type Lane = Schemas['Lane'];
+export type ScrollFinding = Schemas['ScrollFinding'];
+export type Bar = Schemas['Bar'];
 export type PlacesView = Schemas['PlacesView'];
 export type Pointing = Schemas['Pointing'];
 export type SelectorChoice = Schemas['SelectorChoice'];

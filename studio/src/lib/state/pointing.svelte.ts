@@ -1,75 +1,14 @@
-import { onMount } from 'svelte';
 import { client, data, Problem } from '$lib/api/client';
 import type { Device, Placement, PlacesView, PointedPlace, Pointing, SelectorChoice, Survey } from '$lib/api/types';
 import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
 import type { FromFrame, TakenPlace, ToFrame } from '@storefront/frame';
+import { FramedPage, type Told } from './framed_page.svelte';
 import type { Workshop } from './workshop.svelte';
 
-type Told<Kind extends FromFrame['up']> = Extract<FromFrame, { up: Kind }>;
 type Draft = Extract<ToFrame, { up: 'draft' }>;
 type Side = Extract<ToFrame, { up: 'move' }>['to'];
-/** How long a page may take until its script answers. */
-const PAGE_MS = 8000;
 /** What draws itself after loading has this long. */
 const SETTLE_MS = 400;
-
-/** One page in a frame: what is said to it, and what it answers. */
-class Page {
-	readonly #origin: () => string;
-	readonly #heard: (message: FromFrame) => void;
-	#waiting: { up: string; done: (message: FromFrame | null) => void }[] = [];
-	/** Its script has answered since it was loaded. */
-	isReady = $state(false);
-	frame = $state<HTMLIFrameElement>();
-
-	constructor(origin: () => string, heard: (message: FromFrame) => void) {
-		this.#origin = origin;
-		this.#heard = heard;
-		onMount(() => {
-			const hear = (event: MessageEvent) => this.#hear(event);
-			addEventListener('message', hear);
-			return () => removeEventListener('message', hear);
-		});
-	}
-
-	tell(message: ToFrame): void {
-		// A frame that has not answered yet may hold anything.
-		if (this.isReady) this.frame?.contentWindow?.postMessage(message, this.#origin());
-	}
-
-	/** Says something and waits for an answer; null where none comes in time. */
-	ask<Kind extends FromFrame['up']>(message: ToFrame, up: Kind): Promise<Told<Kind> | null> {
-		const answer = this.next(up);
-		this.tell(message);
-		return answer;
-	}
-
-	next<Kind extends FromFrame['up']>(up: Kind): Promise<Told<Kind> | null> {
-		return new Promise((done) => {
-			const one = {
-				up,
-				done: (message: FromFrame | null) => (clearTimeout(clock), done(message as Told<Kind> | null)),
-			};
-			const clock = setTimeout(() => {
-				this.#waiting = this.#waiting.filter((other) => other !== one);
-				done(null);
-			}, PAGE_MS);
-			this.#waiting.push(one);
-		});
-	}
-
-	#hear({ source, origin, data: message }: MessageEvent<FromFrame>): void {
-		if (source !== this.frame?.contentWindow || origin !== this.#origin() || !message?.up) return;
-		this.isReady = true;
-		const [those, others] = [
-			this.#waiting.filter(({ up }) => up === message.up),
-			this.#waiting.filter(({ up }) => up !== message.up),
-		];
-		this.#waiting = others;
-		those.forEach(({ done }) => done(message));
-		this.#heard(message);
-	}
-}
 
 const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
@@ -94,9 +33,9 @@ export class PointingAt {
 	/** What the place came to on the page that is seen. */
 	taken = $state.raw<{ count: number; places: TakenPlace[] } | null>(null);
 	isAnswering = $state(true);
-	readonly seen: Page;
+	readonly seen: FramedPage;
 	/** A second frame, out of sight, in which other pages are looked at. */
-	readonly beside: Page;
+	readonly beside: FramedPage;
 	besidePath = $state('');
 	besideWide = $state<number>(WINDOWS_PX.desktop);
 	#turn = 0;
@@ -106,8 +45,8 @@ export class PointingAt {
 	constructor(workshop: Workshop) {
 		this.#workshop = workshop;
 		const origin = () => workshop.info?.store.origin ?? '';
-		this.seen = new Page(origin, (message) => void this.#hear(message));
-		this.beside = new Page(origin, () => undefined);
+		this.seen = new FramedPage(origin, (message) => void this.#hear(message));
+		this.beside = new FramedPage(origin, () => undefined);
 	}
 
 	address(path: string): string {

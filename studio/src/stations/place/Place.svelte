@@ -1,192 +1,222 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import type { Device, Placement } from '$lib/api/types';
+	import type { Device } from '$lib/api/types';
 	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
 	import { addActions } from '$lib/state/actions.svelte';
-	import { PointingAt } from '$lib/state/pointing.svelte';
+	import { AlongThePage, HIGH_PX } from '$lib/state/along.svelte';
+	import { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import PlaceList from './PlaceList.svelte';
-	import PlaceSentences from './PlaceSentences.svelte';
-	import SurveyLines from './SurveyLines.svelte';
+	import { navigate } from '../../app/router';
+	import BarSentences from './BarSentences.svelte';
+	import Figures from './Figures.svelte';
+	import ScrollFindings from './ScrollFindings.svelte';
+	import Strip from './Strip.svelte';
 
 	const workshop = useWorkshop();
 	const places = createQuery(() => workshop.ask.places());
-	const at = new PointingAt(workshop);
-	const HIGH_PX = { phone: 812, tablet: 1024, desktop: 800 };
-	let width = $state(780);
+	const pages = $derived(places.data?.pages ?? []);
+	let picked = $state('');
+	// A product's page is where most of the buttons stand.
+	const page = $derived(pages.find(({ path }) => path === picked) ?? pages.find(({ product }) => product) ?? pages[0]);
+	let device = $state<Device>('phone');
+	const product = $derived(page?.product ?? '');
+	const language = $derived(workshop.shownLanguage);
+	const hasBar = $derived(!!workshop.info?.store.surfaces.sticky_bar);
+	const desk = new Desk(workshop, () => ({
+		placement: hasBar ? 'sticky_bar' : (Object.keys(workshop.info?.store.surfaces ?? {})[0] as never),
+		product,
+		device,
+		language,
+		layer: '',
+	}));
+	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
 	let tall = $state(800);
-	const room = $derived(tall - 170);
-	const wide = $derived(WINDOWS_PX[at.device]);
-	const scale = $derived(Math.min(1, width / wide));
-	const high = $derived(Math.min(Math.max(HIGH_PX[at.device], room / scale), room / scale));
-	const kinds = [
-		{ value: 'product_page', label: 'a product’s page' },
-		{ value: 'listing_card', label: 'a card in a list' },
-		{ value: 'strip', label: 'a card in a strip' },
-	] as const;
-	const pages = $derived(
-		(places.data?.pages ?? []).map((page) => ({ value: page.path, label: `${page.name} ${page.path}` })),
-	);
-	const devices = DEVICES.map((name) => ({ value: name, label: `a ${name}` }));
-	const ways = { ArrowUp: 'parent', ArrowDown: 'child', ArrowRight: 'next', ArrowLeft: 'before' } as const;
+	let wide = $state(900);
+	const stripHigh = $derived(Math.max(420, tall - 170));
+	/** All windows are equally high, each at a scale of its own. */
+	const windowHigh = $derived.by(() => {
+		const across = DEVICES.reduce((sum, one) => sum + WINDOWS_PX[one] / HIGH_PX[one], 0);
+		return Math.max(160, Math.min((wide - 2 * 20) / across, tall * 0.37));
+	});
+	const devices = DEVICES.map((name) => ({ value: name, label: name }));
+	const pageOptions = $derived(pages.map(({ name, path }) => ({ value: path, label: `${name} ${path}` })));
+	const found = $derived(at.on(device));
+	const isAsked = $derived(at.silent.length === DEVICES.length);
 
-	function key(event: KeyboardEvent): void {
-		if (!at.isPointing) return;
-		const way = ways[event.key as keyof typeof ways];
-		if (way) at.move(way);
-		else if (event.key === 'Escape') at.cancel();
-		else return;
-		event.preventDefault();
+	function step(by: number): void {
+		at.scrollTo(device, at.at(device) + by);
 	}
-	addActions('In Place', [{ title: 'Point at a place', keys: ['p'], run: () => at.point() }]);
+	addActions('In Place', [
+		{ title: 'Further down the page', keys: ['j'], run: () => step(40) },
+		{ title: 'Further up the page', keys: ['k'], run: () => step(-40) },
+		{ title: 'A window further down', keys: ['J'], run: () => step(HIGH_PX[device]) },
+		{ title: 'A window further up', keys: ['K'], run: () => step(-HIGH_PX[device]) },
+		{ title: 'Point at a place', keys: ['p'], run: () => void navigate('/place/points', { search: { point: '1' } }) },
+	]);
 </script>
 
 <svelte:window bind:innerHeight={tall} />
 
 <div class="place">
-	<section class="page" aria-label="The shop’s page">
-		<p class="mb-2">
-			<span class="text-md">
-				The page <Pick label="Page" value={at.path} options={pages} onpick={(path) => (at.path = path)} />, seen on
-				<Pick label="Device" value={at.device} options={devices} onpick={(device) => (at.device = device as Device)} />
-			</span>
-			<span class="figure text-soft">{wide} px · {scale.toFixed(2)} : 1</span>
+	<header class="head">
+		<h1 class="text-lg font-normal">
+			How buttons stand along <Pick
+				label="Page"
+				value={page?.path ?? ''}
+				options={pageOptions}
+				onpick={(path) => {
+					picked = path;
+					at.surveys = {};
+					at.view = null;
+					at.share = 0;
+				}}
+			/>, seen on a
+			<Pick label="Device" value={device} options={devices} onpick={(name) => (device = name)} />, in
+			<Pick
+				label="Language"
+				value={language}
+				options={workshop.languageOptions}
+				onpick={(one) => (workshop.preferences.language = one)}
+			/>.
+		</h1>
+		<p class="text-soft">
+			Drag the window along the rule, or press <kbd>J</kbd> <kbd>K</kbd>; the three windows move together.
+			<span class="ml-3"
+				><Press small onpress={() => navigate('/place/points')}
+					>Places pointed at: {Object.keys(places.data?.places ?? {}).length || 'none'}</Press
+				>
+				<Press small onpress={() => navigate('/place/points', { search: { point: '1' } })}>Point at a place</Press
+				></span
+			>
 		</p>
-		<div bind:clientWidth={width}></div>
-		<div class="window" style:width="{wide * scale}px" style:height="{Math.min(room, high * scale)}px">
-			{#key `${at.path} ${workshop.draft?.version}`}
-				<iframe
-					bind:this={at.seen.frame}
-					title="The shop’s page {at.path}"
-					src={at.address(at.path)}
-					{@attach () => void at.opened()}
-					width={wide}
-					height={high}
-					style:transform="scale({scale})"
-				></iframe>
-			{/key}
-		</div>
-		<p class="text-soft" role="status">
-			{#if at.isPointing}
-				Press the spot on the page. By keys: <kbd>↑</kbd> what is around it, <kbd>↓</kbd> within, <kbd>← →</kbd> beside,
-				<kbd>Enter</kbd> takes it, <kbd>Esc</kbd> leaves.
-			{:else if at.taken}
-				{at.taken.count === 1 ? 'One place is' : `${at.taken.count} places are`} marked on the page with a dashed line.
-			{:else}
-				The page is live, with the draft in it.
-			{/if}
-		</p>
+	</header>
+
+	<section class="strip" aria-label="The whole page on a {device}">
+		<Strip {at} {device} {found} {desk} high={stripHigh} />
 	</section>
 
-	<section class="said" aria-label="Places">
-		{#if at.place}
-			<PlaceSentences {at} {kinds} />
-			<SurveyLines {at} />
-			<p class="mt-4 flex items-center gap-3">
-				<Press main disabled={workshop.saving || !at.isMeasured} onpress={() => at.keep()}>Keep the place</Press>
-				<Press onpress={() => at.point()}>Point again</Press>
-				<Press onpress={() => at.cancel()}>Cancel</Press>
+	<section class="seen" aria-label="Windows" bind:clientWidth={wide}>
+		<div class="windows">
+			{#each DEVICES as name (name)}
+				{@const scale = windowHigh / HIGH_PX[name]}
+				<figure style:width="{WINDOWS_PX[name] * scale}px">
+					<figcaption>
+						<button class="name" aria-pressed={name === device} onclick={() => (device = name)}>{name}</button>
+						<span class="figure text-sm text-soft"
+							>{WINDOWS_PX[name]} × {HIGH_PX[name]}<br />{scale.toFixed(2)} : 1</span
+						>
+					</figcaption>
+					<div
+						class="window"
+						class:chosen={name === device}
+						style:width="{WINDOWS_PX[name] * scale}px"
+						style:height="{windowHigh}px"
+					>
+						{#if page}
+							{#key at.address}
+								<iframe
+									bind:this={at.pages[name].frame}
+									title="{page.name} on a {name}"
+									src={at.address}
+									{@attach () => void at.opened(name)}
+									width={WINDOWS_PX[name]}
+									height={HIGH_PX[name]}
+									style:transform="scale({scale})"
+								></iframe>
+							{/key}
+						{/if}
+					</div>
+				</figure>
+			{/each}
+		</div>
+		{#if found}
+			<Figures {found} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
+			<div class="below">
+				<div>
+					{#if !product}
+						<p class="text-soft">No bar stands on this page: it is no product’s own.</p>
+					{:else if !hasBar}
+						<p class="text-soft">The shop has no bar: its pages were registered without one.</p>
+					{:else if desk.view}
+						<BarSentences {desk} view={desk.view} {device} />
+					{/if}
+				</div>
+				<ScrollFindings {at} {device} onfix={(fix) => workshop.fix(fix)} />
+			</div>
+			<p class="text-soft" role="status">
+				{#if at.took.lanes !== null}The last edit stood in the lanes after <span class="figure">{at.took.lanes}</span>
+					ms{#if at.took.windows !== null}, in the windows after <span class="figure">{at.took.windows}</span> ms{/if}.{/if}
+				What the shop shows only later, such as a notice after some time, is in these figures once it is there.
 			</p>
-		{:else if at.isPointing}
-			<h1 class="text-xl">{at.seen.isReady ? 'Point at the spot on the page.' : 'The page is still loading.'}</h1>
-			<p class="mt-3 text-md leading-8">
-				It is for <Pick
-					label="What the place is for"
-					value={at.placement}
-					options={kinds}
-					onpick={(picked) => (at.placement = picked as Placement)}
-				/>.
+		{:else if isAsked}
+			<p class="mt-4 max-w-[60ch]">
+				<b class="text-must">▲ The page does not answer.</b> Our line is not on it, or it may not be framed here. The
+				line is on <a href="/release">Release</a>; a shop that forbids frames must allow this studio:
+				<code class="figure">frame-ancestors 'self' {location.origin}</code>.
 			</p>
-			<p class="mt-2 text-soft">
-				Where it is a card, any card will do: the same spot is found in all of them. Inside our own buttons nothing can
-				be pointed at.
-			</p>
-			{#if at.seen.isReady}<button
-					class="keys"
-					onclick={() => at.take()}
-					onkeydown={key}
-					{@attach (button) => button.focus()}
-				>
-					While this is marked, arrow keys move over the page and Enter takes what is marked there.
-				</button>{:else if !at.isAnswering}<p class="mt-3 text-must">
-					▲ It does not answer: our line is not on it, or it may not be framed here.
-				</p>{/if}
-			<p class="mt-4 flex gap-3">
-				<Press onpress={() => at.cancel()}>Cancel</Press>
-			</p>
-		{:else if at.at && !at.made}
-			<h1 class="text-xl">Looking at the shop’s pages.</h1>
-			<SurveyLines {at} />
-			<p class="mt-4"><Press onpress={() => at.cancel()}>Cancel</Press></p>
-		{:else if at.made && !at.made.choices.length}
-			<h1 class="text-xl">No selector would last.</h1>
-			<p class="mt-3">{at.made.says}</p>
-			<p class="mt-4 flex gap-3"><Press onpress={() => at.point()}>Point elsewhere</Press></p>
-		{:else if places.data}
-			<PlaceList {at} places={places.data.places} />
 		{:else}
-			<Waiting what="Reading the places" error={places.error} onretry={() => places.refetch()} />
+			<div class="mt-6">
+				<Waiting what="Measuring the page" error={places.error} onretry={() => places.refetch()} />
+			</div>
 		{/if}
 	</section>
-	<!-- Other pages are looked at unseen but within the window: what a browser need not draw, it does not lay out in time. -->
-	<div class="beside" aria-hidden="true" inert>
-		<iframe
-			bind:this={at.beside.frame}
-			title="Another page of the shop"
-			width={at.besideWide}
-			height="800"
-			tabindex="-1"
-		></iframe>
-	</div>
 </div>
 
 <style>
 	.place {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 420px;
-		height: calc(100vh - 67px);
+		grid-template: auto minmax(0, 1fr) / 330px minmax(0, 1fr);
+		gap: 0 20px;
+		padding: 12px 24px 16px;
 	}
-	.page {
-		padding: 14px 24px 0;
-		min-width: 0;
+	.head {
+		grid-column: 1 / -1;
+		margin-bottom: 8px;
+	}
+	.windows {
+		display: flex;
+		gap: 20px;
+		align-items: flex-start;
+	}
+	figure {
+		margin: 0;
+	}
+	figcaption {
+		display: flex;
+		align-items: flex-start;
+		line-height: 1.25;
+		gap: 6px;
+		margin-bottom: 4px;
+		white-space: nowrap;
+		overflow: hidden;
+	}
+	.name {
+		font-weight: 650;
+		border-bottom: 2px solid transparent;
+	}
+	.name[aria-pressed='true'] {
+		border-color: var(--color-ink);
 	}
 	.window {
 		overflow: hidden;
-		border: 1px solid var(--color-ink);
+		outline: 1px solid var(--color-hair);
 		background: var(--color-leaf);
-		margin-bottom: 6px;
+	}
+	.window.chosen {
+		outline: 2px solid var(--color-ink);
 	}
 	iframe {
 		border: 0;
 		transform-origin: 0 0;
 	}
-	.said {
-		overflow: auto;
-		border-left: 1px solid var(--color-hair);
-		padding: 18px 24px 24px;
-	}
-	.beside {
-		position: fixed;
-		left: 0;
-		top: 0;
-		z-index: -1;
-		opacity: 0;
-	}
-	.keys {
-		text-align: start;
+	.below {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 320px;
+		gap: 32px;
 		margin-top: 12px;
-		border: 1px dashed var(--color-soft);
-		padding: 8px 12px;
-		color: var(--color-soft);
-	}
-	.keys:focus-visible {
-		border-style: solid;
-		border-color: var(--color-ink);
-		background: var(--color-marker);
-		color: var(--color-ink);
 	}
 	kbd {
 		font-family: var(--font-mono);
@@ -195,9 +225,9 @@
 		padding: 0 4px;
 	}
 	@media (max-width: 1000px) {
-		.place {
+		.place,
+		.below {
 			grid-template-columns: minmax(0, 1fr);
-			height: auto;
 		}
 	}
 </style>

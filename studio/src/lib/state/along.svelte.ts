@@ -1,0 +1,169 @@
+import { untrack } from 'svelte';
+import { client, data, Problem } from '$lib/api/client';
+import type { AlongDevice, AlongView, Device, Patch } from '$lib/api/types';
+import { DEVICES } from '$lib/pure/facts';
+import type { FromFrame, ToFrame } from '@storefront/frame';
+import type { PageSurvey } from '@storefront/measure';
+import type { Desk } from './desk.svelte';
+import { FramedPage } from './framed_page.svelte';
+import { Newest } from './newest';
+import type { Workshop } from './workshop.svelte';
+
+type Draft = Extract<ToFrame, { up: 'draft' }>;
+type Wish = { surveys: Partial<Record<Device, PageSurvey>>; edit: { layer: string; patch: Patch } | null };
+
+/** The height of a common window of each device, in CSS pixels (common practice). */
+export const HIGH_PX: Record<Device, number> = { phone: 740, tablet: 1024, desktop: 800 };
+
+/** One page of the shop in three windows that are scrolled together, and what comes of the draft along it. */
+export class AlongThePage {
+	readonly #workshop: Workshop;
+	readonly #desk: Desk;
+	readonly #where: () => { path: string; product: string; language: string };
+	/** How far down the page is, as a share of the whole way. */
+	share = $state(0);
+	surveys = $state.raw<Partial<Record<Device, PageSurvey>>>({});
+	view = $state.raw<AlongView | null>(null);
+	/** Devices on which the page does not answer. */
+	silent = $state.raw<readonly Device[]>([]);
+	/** From the last edit until the windows and the lanes showed it, in milliseconds. */
+	took = $state<{ windows: number | null; lanes: number | null }>({ windows: null, lanes: null });
+	readonly pages: Record<Device, FramedPage>;
+	readonly #told: Partial<Record<Device, number>> = {};
+	#editedAt = 0;
+	#drawn = 0;
+	readonly #asking = new Newest<Wish, AlongView>(
+		async (wish, signal) => {
+			const { product, language } = this.#where();
+			const surveys = Object.fromEntries(
+				// What the strip draws changes nothing that is worked out.
+				Object.entries(wish.surveys).map(([device, survey]) => [device, { ...survey, blocks: [] }]),
+			);
+			const asked = client.POST('/api/stores/{store}/places/along', {
+				params: { path: this.#workshop.path },
+				body: { surveys, product, language, edit: wish.edit },
+				signal,
+			});
+			return (await data<unknown>(asked)) as AlongView;
+		},
+		(view) => {
+			this.view = view;
+			if (this.#editedAt) this.took = { ...this.took, lanes: Math.round(now() - this.#editedAt) };
+		},
+		(error) => error instanceof Problem,
+	);
+
+	constructor(workshop: Workshop, desk: Desk, where: () => { path: string; product: string; language: string }) {
+		this.#workshop = workshop;
+		this.#desk = desk;
+		this.#where = where;
+		const origin = () => workshop.info?.store.origin ?? '';
+		const page = (device: Device) => new FramedPage(origin, (message) => this.#hear(device, message));
+		this.pages = { phone: page('phone'), tablet: page('tablet'), desktop: page('desktop') };
+		let last: unknown = null;
+		$effect(() => {
+			const edit = desk.trying ?? workshop.draft?.version;
+			// Once an edit that is shown already is kept, the draft is what the pages show.
+			const isKept = typeof last === 'object' && typeof edit === 'number' && workshop.problem === null;
+			if (last !== null && last !== edit && !isKept) void this.#send();
+			last = edit;
+		});
+	}
+
+	/** The address of the page, showing the draft. */
+	get address(): string {
+		const { path, language } = this.#where();
+		const draft = encodeURIComponent(this.#workshop.info?.preview ?? '');
+		const origin = this.#workshop.info?.store.origin ?? '';
+		return `${origin}${path}${path.includes('?') ? '&' : '?'}lang=${language}&up-draft=${draft}`;
+	}
+
+	on(device: Device): AlongDevice | undefined {
+		return this.view?.devices.find((one) => one.device === device);
+	}
+
+	/** How far the page can be scrolled on a device, in CSS pixels. */
+	way(device: Device): number {
+		const survey = this.surveys[device];
+		return survey ? Math.max(0, survey.page_high - survey.window.high) : 0;
+	}
+
+	at(device: Device): number {
+		return this.share * this.way(device);
+	}
+
+	/** Scrolls all windows to where a device's page is at so many pixels. */
+	scrollTo(device: Device, px: number): void {
+		const way = this.way(device);
+		this.share = way ? Math.min(1, Math.max(0, px / way)) : 0;
+		for (const other of DEVICES) this.#tellScroll(other);
+	}
+
+	#tellScroll(device: Device): void {
+		const y = Math.round(this.at(device));
+		if (this.#told[device] === y) return;
+		this.#told[device] = y;
+		this.pages[device].tell({ up: 'scroll', y });
+	}
+
+	/** Waits for the page on a device to answer, from when it is being loaded. */
+	async opened(device: Device): Promise<void> {
+		untrack(() => {
+			this.pages[device].isReady = false;
+			this.silent = this.silent.filter((one) => one !== device);
+		});
+		delete this.#told[device];
+		const answered = await this.pages[device].next('ready');
+		if (!answered) this.silent = [...this.silent, device];
+	}
+
+	#hear(device: Device, message: FromFrame): void {
+		if (message.up === 'ready') {
+			this.silent = this.silent.filter((one) => one !== device);
+			this.pages[device].tell({ up: 'survey' });
+		} else if (message.up === 'survey') {
+			this.surveys = { ...this.surveys, [device]: message.survey };
+			this.#tellScroll(device);
+			this.#ask();
+		} else if (message.up === 'scrolled') {
+			// What was asked for comes back as what happened.
+			if (Math.abs(message.y - (this.#told[device] ?? -2)) < 2) return;
+			this.#told[device] = message.y;
+			const way = this.way(device);
+			this.share = way ? Math.min(1, message.y / way) : 0;
+			for (const other of DEVICES) if (other !== device) this.#tellScroll(other);
+		} else if (message.up === 'drawn' && ++this.#drawn === DEVICES.length && this.#editedAt) {
+			this.took = { ...this.took, windows: Math.round(message.at - this.#editedAt) };
+		}
+	}
+
+	#ask(): void {
+		const { trying, kept } = this.#desk;
+		const edit = trying && kept ? { layer: kept.editing.layer, patch: trying } : null;
+		if (Object.keys(this.surveys).length) this.#asking.want({ surveys: this.surveys, edit });
+	}
+
+	/** Shows an edit, or the draft as it is now, in all windows, and works out what comes of it. */
+	async #send(): Promise<void> {
+		const { trying, kept, editedAt } = this.#desk;
+		this.#editedAt = editedAt;
+		this.#drawn = 0;
+		this.#ask();
+		const params = { path: this.#workshop.path };
+		const body = { layer: kept?.editing.layer ?? '', patch: trying ?? {} };
+		const asking = trying
+			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
+			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
+		this.#desk.showing = asking;
+		const manifest = (await asking.catch((error) => {
+			if (!(error instanceof Problem)) throw error;
+		})) as Draft['manifest'];
+		// Of several edits only the newest is drawn.
+		if (!manifest || editedAt !== this.#desk.editedAt) return;
+		for (const device of DEVICES) this.pages[device].tell({ up: 'draft', manifest });
+	}
+}
+
+function now(): number {
+	return performance.timeOrigin + performance.now();
+}

@@ -1,0 +1,258 @@
+<script lang="ts">
+	import type { Bar, Device, DrawView } from '$lib/api/types';
+	import { DEVICES, LIMITS } from '$lib/pure/facts';
+	import { movedBy } from '$lib/pure/scroll';
+	import type { Desk } from '$lib/state/desk.svelte';
+	import Colour from '$lib/ui/Colour.svelte';
+	import Figure from '$lib/ui/Figure.svelte';
+	import Inline from '$lib/ui/Inline.svelte';
+	import Pick from '$lib/ui/Pick.svelte';
+
+	type Props = { desk: Desk; view: DrawView; device: Device };
+	let { desk, view, device }: Props = $props();
+	type Part = Bar['parts'][number];
+	type Comes = Bar['comes'];
+	const bar = $derived(view.document.bar);
+	const language = $derived(view.seen.language);
+	const ALL: readonly Part[] = ['picture', 'heading', 'name', 'price', 'button'];
+	/** Those that it holds, in their order, and then the others. */
+	const row = $derived([...bar.parts, ...ALL.filter((part) => !bar.parts.includes(part))]);
+	const known = $derived(
+		[
+			...new Set([bar.ground, bar.ink, ...view.states.flatMap((one) => [one.fill ?? '', one.words])]),
+			view.around.page_colour,
+		].filter((colour) => /^#[0-9a-f]{6}$/.test(colour)),
+	);
+	const isShown = $derived(view.document.placement.shown);
+	const without = (on: Device): readonly Part[] => bar[`${on}_without`];
+	const holds = (part: Part, on: Device) => bar.parts.includes(part) && !without(on).includes(part);
+	const comesSaid = { own_left: 'the page’s own button', share: 'a share', distance: 'a distance' } as const;
+	const yes = (path: string, value: boolean, words: readonly [string, string]) => ({
+		value: value ? 'yes' : 'no',
+		options: [
+			{ value: 'yes', label: words[0] },
+			{ value: 'no', label: words[1] },
+		],
+		onpick: (picked: string) => void desk.set(path, picked === 'yes'),
+	});
+
+	function come(kind: Comes['kind']): void {
+		const made: Record<Comes['kind'], Comes> = {
+			own_left: { kind: 'own_left' },
+			share: { kind: 'share', share: 0.12 },
+			distance: { kind: 'distance', px: 200 },
+		};
+		void desk.set('bar.comes', made[kind]);
+	}
+
+	/** Lets the bar hold a part on a device, or no longer. */
+	function toggle(part: Part, on: Device): void {
+		const isHeld = bar.parts.includes(part);
+		const values: Record<string, unknown> = {};
+		if (!isHeld) {
+			const at = bar.parts.indexOf('button');
+			values['bar.parts'] = [...bar.parts.slice(0, at), part, ...bar.parts.slice(at)];
+			for (const other of DEVICES)
+				if (other !== on && !without(other).includes(part)) values[`bar.${other}_without`] = [...without(other), part];
+			if (without(on).includes(part)) values[`bar.${on}_without`] = without(on).filter((one) => one !== part);
+		} else
+			values[`bar.${on}_without`] = holds(part, on)
+				? [...without(on), part]
+				: without(on).filter((one) => one !== part);
+		void desk.setAll(values);
+	}
+	const move = (part: Part, by: number) => void desk.set('bar.parts', movedBy(bar.parts, part, by));
+</script>
+
+<section aria-label="The bar">
+	<h2 class="text-base">
+		The bar
+		<span class="font-normal text-soft">
+			· edits go to {view.editing.title}{#if !isShown}; for this product none stands here{/if}
+		</span>
+	</h2>
+	<p>
+		Stands at the
+		<Pick
+			label="Edge"
+			value={bar.edge}
+			options={[
+				{ value: 'bottom', label: 'lower edge' },
+				{ value: 'top', label: 'upper edge, under the shop’s own header' },
+			]}
+			onpick={(edge) => desk.set('bar.edge', edge)}
+		/>
+		once
+		<Pick
+			label="Comes"
+			value={bar.comes.kind}
+			options={(['own_left', 'share', 'distance'] as const).map((kind) => ({ value: kind, label: comesSaid[kind] }))}
+			onpick={come}
+		/>
+		{#if bar.comes.kind === 'share'}
+			of <Figure
+				label="Share of the way"
+				value={Math.round(bar.comes.share * 100)}
+				most={95}
+				unit="%"
+				onset={(value) => desk.set('bar.comes', { kind: 'share', share: Number(value) / 100 })}
+			/> % is scrolled,
+		{:else if bar.comes.kind === 'distance'}
+			of <Figure
+				label="Distance"
+				value={bar.comes.px}
+				most={20000}
+				onset={(value) => desk.set('bar.comes', { kind: 'distance', px: Number(value) })}
+				ontry={(value) => desk.tryOut({ 'bar.comes': { kind: 'distance', px: Number(value) } })}
+			/> px is scrolled,
+		{:else}is out of the window,{/if}
+		<Pick label="Direction" {...yes('bar.only_up', bar.only_up, ['on the way up only', 'either way'])} />, and slides in
+		for
+		<Figure
+			label="Slides for"
+			value={bar.slide_ms / 1000}
+			most={LIMITS['bar.slide_ms'][1] / 1000}
+			unit="s"
+			onset={(value) => desk.set('bar.slide_ms', Math.round(Number(value) * 1000))}
+		/> s.
+	</p>
+	<p>
+		It <Pick
+			label="While the own button is seen"
+			{...yes('bar.returns', bar.returns, ['goes while the page’s own is back', 'stays once it has come'])}
+		/>{#if bar.foot_px}, and goes
+			<Figure
+				label="Before the end"
+				value={bar.foot_px}
+				most={LIMITS['bar.foot_px'][1]}
+				onset={(value) => desk.set('bar.foot_px', value)}
+			/> px before the page’s end{:else}, and
+			<button class="value" onclick={() => desk.set('bar.foot_px', 240)}>stands to the page’s end</button>{/if}. It
+		<Pick
+			label="Closing"
+			value={bar.close_hours ? 'yes' : 'no'}
+			options={[
+				{ value: 'no', label: 'cannot be closed' },
+				{ value: 'yes', label: 'can be closed' },
+			]}
+			onpick={(picked) => desk.set('bar.close_hours', picked === 'yes' ? 24 : 0)}
+		/>{#if bar.close_hours}, and then stays away for
+			<Figure
+				label="Stays away"
+				value={bar.close_hours}
+				most={LIMITS['bar.close_hours'][1]}
+				unit="h"
+				onset={(value) => desk.set('bar.close_hours', value)}
+			/> h{/if}.
+	</p>
+	<table>
+		<caption class="sr-only">What the bar holds, in order, by device</caption>
+		<thead>
+			<tr>
+				<th scope="col" class="font-normal text-soft">It holds</th>
+				{#each row as part (part)}
+					<th scope="col">
+						{#if bar.parts.includes(part)}
+							<button aria-label="Move {part} forward" onclick={() => move(part, -1)}>‹</button>{part}<button
+								aria-label="Move {part} back"
+								onclick={() => move(part, 1)}>›</button
+							>
+						{:else}<span class="text-soft">{part}</span>{/if}
+					</th>
+				{/each}
+			</tr>
+		</thead>
+		<tbody>
+			{#each DEVICES as on (on)}
+				<tr class:now={on === device}>
+					<th scope="row">{on}</th>
+					{#each row as part (part)}
+						<td>
+							{#if part === 'button'}<span aria-label="always">|</span>{:else}
+								<button aria-pressed={holds(part, on)} aria-label="{part} on a {on}" onclick={() => toggle(part, on)}
+									>{holds(part, on) ? '|' : '·'}</button
+								>
+							{/if}
+						</td>
+					{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	<p>
+		{#if bar.parts.includes('heading')}
+			Its heading in {language} is
+			<Inline
+				label="Heading"
+				value={bar.heading?.[language] ?? ''}
+				empty="none yet"
+				onset={(text) => desk.set(`bar.heading.${language}`, text || null)}
+			/>.
+		{/if}
+		{#if bar.parts.includes('price')}
+			Its price is <Pick label="Tax" {...yes('bar.taxed', bar.taxed, ['with tax', 'without tax'])} />.
+		{/if}
+		What it holds is
+		<Pick
+			label="Spread"
+			value={bar.spread}
+			options={[
+				{ value: 'apart', label: 'spread apart' },
+				{ value: 'together', label: 'set together' },
+				{ value: 'middle', label: 'set in the middle' },
+			]}
+			onpick={(spread) => desk.set('bar.spread', spread)}
+		/>, in <Colour label="Bar’s ink" value={bar.ink} {known} onset={(colour) => desk.set('bar.ink', colour)} /> on
+		<Colour label="Bar’s ground" value={bar.ground} {known} onset={(colour) => desk.set('bar.ground', colour)} />,
+		<Pick label="Shadow" {...yes('bar.shadow', bar.shadow, ['its shadow away from the edge', 'without a shadow'])} />.
+		Its button is drawn in <a href="/draw/sticky_bar">Draw</a>.
+	</p>
+</section>
+
+<style>
+	p {
+		line-height: 1.85;
+		font-size: 14.5px;
+	}
+	table {
+		margin: 4px 0 6px;
+		border-collapse: collapse;
+	}
+	th,
+	td {
+		padding: 1px 10px 1px 0;
+		text-align: center;
+		font-weight: 600;
+		white-space: nowrap;
+	}
+	th[scope='row'],
+	th:first-child {
+		text-align: start;
+		font-weight: 400;
+	}
+	tr.now th[scope='row'] {
+		font-weight: 650;
+	}
+	td button,
+	td span {
+		display: inline-block;
+		min-width: 40px;
+		min-height: 24px;
+		font-family: var(--font-mono);
+		border-bottom: 1px solid var(--color-hair);
+	}
+	td button[aria-pressed='true'],
+	td span {
+		font-weight: 700;
+		background: var(--color-leaf);
+		border-color: var(--color-ink);
+	}
+	thead button {
+		min-width: 20px;
+		min-height: 24px;
+		color: var(--color-soft);
+	}
+	thead button:hover {
+		color: var(--color-ink);
+	}
+</style>

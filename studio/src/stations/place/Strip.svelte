@@ -1,0 +1,332 @@
+<script lang="ts">
+	import type { AlongDevice, Device, Lane } from '$lib/api/types';
+	import { count } from '$lib/pure/format';
+	import { ticks } from '$lib/pure/scroll';
+	import type { AlongThePage } from '$lib/state/along.svelte';
+	import type { Desk } from '$lib/state/desk.svelte';
+
+	type Props = { at: AlongThePage; device: Device; found?: AlongDevice; desk: Desk; high: number };
+	let { at, device, found, desk, high }: Props = $props();
+	const STRIP = 96;
+	const RULE = 114;
+	const LANES = 192;
+	const WIDE = 330;
+	/** Room above for the names of the lanes. */
+	const TOP = 58;
+	const survey = $derived(at.surveys[device]);
+	const pageHigh = $derived(Math.max(1, survey?.page_high ?? 1));
+	const scale = $derived((high - TOP - 8) / pageHigh);
+	const across = $derived(STRIP / (survey?.window.wide ?? 375));
+	const y = (px: number) => TOP + px * scale;
+	const now = $derived(at.at(device));
+	const windowHigh = $derived(survey?.window.high ?? 0);
+	const lanes = $derived(found?.along.lanes ?? []);
+	const gap = $derived(lanes.length > 1 ? Math.min(38, (WIDE - LANES - 24) / (lanes.length - 1)) : 0);
+	const laneX = (n: number) => LANES + n * gap;
+	const end = $derived(laneX(lanes.length - 1) + 12);
+	const meetings = $derived(found?.along.meetings ?? []);
+	const gaps = $derived((found?.along.gaps ?? []).filter(([a, b]) => b - a >= 1));
+	const barAt = $derived(lanes.findIndex(({ kind }) => kind === 'bar'));
+	const barBegins = $derived(lanes[barAt]?.spans[0]?.[0]);
+	let grip: { from: number; at: number } | null = null;
+	let pulled = $state<number | null>(null);
+	let svg: SVGSVGElement;
+
+	function shopName(lane: Lane): string {
+		const name = lane.name.replace(/[<>]/g, '');
+		return name.length > 12 ? `${name.slice(0, 11)}…` : name;
+	}
+
+	/** Which position of the page lies under the pointer. */
+	function under(event: PointerEvent): number {
+		return (event.clientY - svg.getBoundingClientRect().top - TOP) / scale;
+	}
+
+	function take(event: PointerEvent): void {
+		if (event.button !== 0 || !survey) return;
+		svg.setPointerCapture(event.pointerId);
+		const px = under(event);
+		const isOnWindow = px >= now && px <= now + windowHigh;
+		// Beside the window, the page is taken by its middle.
+		if (!isOnWindow) at.scrollTo(device, px - windowHigh / 2);
+		grip = { from: px, at: at.at(device) };
+	}
+
+	function pull(event: PointerEvent): void {
+		if (grip) at.scrollTo(device, grip.at + under(event) - grip.from);
+	}
+
+	function wheel(event: WheelEvent): void {
+		event.preventDefault();
+		at.scrollTo(device, now + event.deltaY);
+	}
+
+	function key(event: KeyboardEvent): void {
+		const steps: Record<string, number> = {
+			ArrowDown: 40,
+			ArrowUp: -40,
+			PageDown: windowHigh,
+			PageUp: -windowHigh,
+			Home: -1e9,
+			End: 1e9,
+		};
+		const by = steps[event.key];
+		if (by === undefined) return;
+		event.preventDefault();
+		at.scrollTo(device, now + by);
+	}
+
+	/** A wheel that may be held back: a listener in the markup could not. */
+	function wheels(element: Element) {
+		element.addEventListener('wheel', wheel as EventListener, { passive: false });
+		return () => element.removeEventListener('wheel', wheel as EventListener);
+	}
+
+	const comes = (px: number) => ({ 'bar.comes': { kind: 'distance', px: Math.round(px) } });
+	function takeBar(event: PointerEvent): void {
+		if (event.button !== 0) return;
+		event.stopPropagation();
+		(event.currentTarget as Element).setPointerCapture(event.pointerId);
+		pulled = barBegins ?? 0;
+	}
+	function pullBar(event: PointerEvent): void {
+		if (pulled === null) return;
+		pulled = Math.min(at.way(device), Math.max(0, under(event)));
+		desk.tryOut(comes(pulled));
+	}
+	function letGoOfBar(): void {
+		const px = pulled;
+		pulled = null;
+		if (px !== null) void desk.settle(comes(px));
+	}
+	function barKey(event: KeyboardEvent): void {
+		const by = { ArrowDown: 10, ArrowUp: -10 }[event.key];
+		if (!by) return;
+		event.preventDefault();
+		event.stopPropagation();
+		void desk.setAll(comes(Math.min(at.way(device), Math.max(0, (barBegins ?? 0) + by * (event.shiftKey ? 10 : 1)))));
+	}
+</script>
+
+<svg
+	bind:this={svg}
+	width={WIDE}
+	height={high}
+	role="slider"
+	tabindex="0"
+	aria-label="Position of the window along the page"
+	aria-orientation="vertical"
+	aria-valuemin={0}
+	aria-valuemax={Math.round(at.way(device))}
+	aria-valuenow={Math.round(now)}
+	aria-valuetext="{count(now)} of {count(at.way(device))} px"
+	onpointerdown={take}
+	onpointermove={pull}
+	onpointerup={() => (grip = null)}
+	onpointercancel={() => (grip = null)}
+	onkeydown={key}
+	{@attach wheels}
+>
+	<defs>
+		<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+			<line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-must)" stroke-width="2.4" />
+		</pattern>
+		<clipPath id="strip"><rect x="0" y={TOP} width={STRIP} height={pageHigh * scale} /></clipPath>
+	</defs>
+	{#if survey}
+		<g clip-path="url(#strip)">
+			<rect x="0" y={TOP} width={STRIP} height={pageHigh * scale} fill={survey.ground} />
+			{#each survey.blocks as block, n (n)}
+				{@const box = {
+					x: block.box.x * across,
+					y: y(block.box.y),
+					width: Math.max(1, block.box.wide * across),
+					height: Math.max(1, block.box.high * scale),
+				}}
+				{#if block.kind === 'picture' && block.src}
+					<image {...box} href={block.src} preserveAspectRatio="xMidYMid slice" />
+				{:else if block.kind === 'heading'}
+					<rect {...box} height={Math.max(1.5, box.height * 0.7)} fill={survey.ink} />
+				{:else}
+					<rect {...box} height={Math.max(1, box.height * 0.6)} fill={survey.ink} opacity="0.28" />
+				{/if}
+			{/each}
+			{#each survey.places as place, n (n)}
+				<rect
+					x={place.box.x * across}
+					y={y(place.box.y)}
+					width={Math.max(2, place.box.wide * across)}
+					height={Math.max(2, place.box.high * scale)}
+					class={place.stands ? 'ours' : 'shops'}
+				/>
+			{/each}
+		</g>
+		<rect class="edge" x="0.5" y={TOP + 0.5} width={STRIP - 1} height={pageHigh * scale - 1} />
+		{#each ticks(pageHigh, Math.max(3, Math.floor((high - TOP) / 70))) as tick (tick)}
+			<line class="tick" x1={RULE} x2={RULE + 10} y1={y(tick)} y2={y(tick)} />
+			{#if Math.abs(y(tick) - y(now)) > 18}
+				<text class="mark" x={RULE + 14} y={y(tick) + 4}>{count(tick)}</text>
+			{/if}
+		{/each}
+		<line class="tick" x1={RULE} x2={RULE} y1={TOP} y2={y(pageHigh)} />
+
+		{#each lanes as lane, n (lane.key)}
+			<text class="lane-name" transform="translate({laneX(n) + 2} {TOP - 8}) rotate(-38)">{shopName(lane)}</text>
+			<line class="bed" x1={laneX(n)} x2={laneX(n)} y1={TOP} y2={y(at.way(device))} />
+			{#each lane.spans as [from, to] (from)}
+				<rect
+					class={['span', lane.kind, lane.only_up && 'only-up']}
+					x={laneX(n) - 3}
+					y={y(from)}
+					width="6"
+					height={Math.max(2, (to - from) * scale)}
+				>
+					<title>{lane.name}{lane.only_up ? ', on the way up' : ''}: {count(from)} to {count(to)} px</title>
+				</rect>
+			{/each}
+		{/each}
+		{#each gaps as [from, to] (from)}
+			<rect class="gap" x={LANES - 12} y={y(from)} width={end - LANES + 12} height={Math.max(3, (to - from) * scale)}>
+				<title>No button in reach: {count(from)} to {count(to)} px</title>
+			</rect>
+		{/each}
+		{#each meetings as meeting (meeting.other)}
+			{@const other = lanes.findIndex(({ name }) => name === meeting.other)}
+			{#each meeting.spans as [from, to] (from)}
+				<rect
+					class="meets"
+					x={Math.min(laneX(barAt), laneX(Math.max(0, other))) - 8}
+					y={y(from)}
+					width={Math.abs(laneX(Math.max(0, other)) - laneX(barAt)) + 16}
+					height={Math.max(3, (to - from) * scale)}
+				>
+					<title>{meeting.one} and {meeting.other}: {count(from)} to {count(to)} px</title>
+				</rect>
+			{/each}
+		{/each}
+		<rect
+			class="window"
+			x="-1"
+			y={y(now)}
+			width={STRIP + 2}
+			height={Math.max(6, windowHigh * scale)}
+			transform="translate(1 0)"
+		/>
+		<line class="reading" x1={STRIP + 1} x2={end + 4} y1={y(now)} y2={y(now)} />
+		<text class="now" x={RULE + 14} y={y(now) + 14}>{count(now)}</text>
+		{#if barBegins !== undefined && desk.view}
+			<g
+				class="grip"
+				role="slider"
+				tabindex="0"
+				aria-label="Where the bar comes"
+				aria-orientation="vertical"
+				aria-valuemin={0}
+				aria-valuemax={Math.round(at.way(device))}
+				aria-valuenow={Math.round(pulled ?? barBegins)}
+				onpointerdown={takeBar}
+				onpointermove={pullBar}
+				onpointerup={letGoOfBar}
+				onpointercancel={() => ((pulled = null), void desk.settle(null))}
+				onkeydown={barKey}
+			>
+				<rect x={laneX(barAt) - 12} y={y(pulled ?? barBegins) - 12} width="24" height="24" fill="transparent" />
+				<path d="M{laneX(barAt) - 9} {y(pulled ?? barBegins)}h18M{laneX(barAt) - 5} {y(pulled ?? barBegins) - 4}h10" />
+			</g>
+		{/if}
+	{/if}
+</svg>
+
+<style>
+	svg {
+		display: block;
+		touch-action: none;
+		cursor: ns-resize;
+		user-select: none;
+	}
+	.edge,
+	.tick {
+		fill: none;
+		stroke: var(--color-ink);
+	}
+	.edge {
+		stroke: var(--color-hair);
+	}
+	.mark,
+	.now {
+		font: 12px var(--font-mono);
+		fill: var(--color-soft);
+	}
+	.now {
+		fill: var(--color-ink);
+		font-weight: 500;
+		stroke: var(--color-paper);
+		stroke-width: 4px;
+		paint-order: stroke;
+	}
+	.lane-name {
+		font-size: 12px;
+		font-weight: 600;
+		fill: var(--color-ink);
+	}
+	.bed {
+		stroke: var(--color-hair);
+	}
+	.span {
+		fill: var(--color-ink);
+	}
+	.span.cards {
+		fill: var(--color-soft);
+	}
+	.span.shop {
+		fill: none;
+		stroke: var(--color-soft);
+		stroke-dasharray: 2 3;
+	}
+	.span.only-up {
+		fill: var(--color-paper);
+		stroke: var(--color-ink);
+	}
+	.gap {
+		fill: none;
+		stroke: var(--color-look);
+		stroke-dasharray: 4 3;
+		pointer-events: none;
+	}
+	.meets {
+		fill: url(#hatch);
+		stroke: var(--color-must);
+		stroke-dasharray: 1 0;
+		fill-opacity: 0.6;
+		pointer-events: none;
+	}
+	.ours {
+		fill: var(--color-ink);
+	}
+	.shops {
+		fill: none;
+		stroke: var(--color-ink);
+		stroke-dasharray: 2 2;
+	}
+	.window {
+		fill: color-mix(in srgb, var(--color-marker) 40%, transparent);
+		stroke: var(--color-ink);
+		stroke-width: 2;
+	}
+	.reading {
+		stroke: var(--color-ink);
+		stroke-width: 2;
+	}
+	.grip {
+		cursor: row-resize;
+	}
+	.grip path {
+		stroke: var(--color-ink);
+		stroke-width: 3;
+		fill: none;
+	}
+	.grip:hover path,
+	.grip:focus-visible path {
+		stroke: var(--color-must);
+	}
+</style>
