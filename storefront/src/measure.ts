@@ -97,7 +97,8 @@ function findStuck(): { elements: HTMLElement[]; stuck: Stuck[] } {
 	elements.forEach((element, n) => {
 		if (kinds[n] !== 'sticky') return;
 		if (before[n] === null) element.removeAttribute('style');
-		else element.setAttribute('style', before[n]!);
+		// Set as an attribute it would be refused by a strict policy, and lost.
+		else element.style.cssText = before[n]!;
 	});
 	const all = elements.map((element, n): Stuck => {
 		const { top, bottom } = told[n]!;
@@ -216,6 +217,12 @@ function findBlocks(holders: HTMLElement[]): Block[] {
 	return blocks;
 }
 
+/** Returns what an element is painted with, unless that lets everything through. */
+function groundOf(element: Element): string | undefined {
+	const { backgroundColor } = getComputedStyle(element);
+	return /, 0\)$|^transparent$/.test(backgroundColor) ? undefined : backgroundColor;
+}
+
 function findBar(): PageSurvey['bar'] {
 	const row = document.querySelector('[data-up-bar]')?.shadowRoot?.querySelector<HTMLElement>('.r');
 	if (!row) return null;
@@ -247,7 +254,7 @@ export class Measure {
 	survey(): PageSurvey {
 		const began = performance.now();
 		const { elements, stuck } = findStuck();
-		const { backgroundColor, color } = getComputedStyle(document.body);
+		const { color } = getComputedStyle(document.body);
 		return {
 			path: location.pathname,
 			window: { wide: document.documentElement.clientWidth, high: innerHeight },
@@ -256,7 +263,7 @@ export class Measure {
 			stuck,
 			bar: findBar(),
 			blocks: findBlocks(elements),
-			ground: backgroundColor,
+			ground: groundOf(document.body) ?? groundOf(document.documentElement) ?? '#ffffff',
 			ink: color,
 			shift: this.#shift,
 			took_ms: performance.now() - began,

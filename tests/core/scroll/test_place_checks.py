@@ -71,6 +71,15 @@ def test_the_first_button_far_down() -> None:
     assert "1.1 windows" in found_in(survey(place(1500)), None)["far"].says
 
 
+def test_a_first_button_under_a_notice_is_told_with_what_hides_it() -> None:
+    # At 700 to 748 only 40 px of it are in the window, and the notice takes all of them for the first 34 px and more.
+    finding = found_in(survey(place(690), stuck=[notice()]), None)["hidden"]
+    assert finding.title == "The first button lies hidden until 24 px"
+    assert "from 0 px on" in finding.says
+    assert "<aside.notice>" in finding.says
+    assert "hidden" not in found_in(survey(place(500), stuck=[notice()]), None)
+
+
 def test_a_text_that_is_cut_can_be_left_out() -> None:
     page = survey(place(500), bar={"high": 64, "cut": [{"part": "name", "wide": 80, "needs": 212}]})
     bar = {"parts": ["picture", "name", "button"], "phone_without": []}

@@ -123,6 +123,23 @@ def _far(seen: _Seen) -> Iterator[ScrollFinding]:
         )
 
 
+def _hidden(seen: _Seen) -> Iterator[ScrollFinding]:
+    first, open_first = seen.along.first_px, along(seen.survey, seen.bar, with_covers=False).first_px
+    if not first or open_first is None or first - open_first < 1:
+        return
+    names = [lane.name for lane in seen.along.lanes if lane.kind == "shop" and lane.spans[:1]]
+    there = ", ".join(names[:3]) or "the bar"
+    yield ScrollFinding(
+        "hidden",
+        Weight.LOOK_AGAIN,
+        seen.device,
+        f"The first button lies hidden until {_px(first)} px",
+        f"It is in the window from {_px(open_first)} px on, under what sticks there {seen.on}: {there}.",
+        (),
+        (Span(open_first, first),),
+    )
+
+
 def _gaps(seen: _Seen) -> Iterator[ScrollFinding]:
     # Before the first button another finding speaks.
     gaps = tuple(gap for gap in seen.along.gaps if gap.begins > 0 and gap.length >= 1)
@@ -222,4 +239,4 @@ def _covered(seen: _Seen) -> Iterator[ScrollFinding]:
     )
 
 
-_CHECKS = (_meets, _never, _far, _gaps, _twice, _cut, _covered)
+_CHECKS = (_meets, _never, _hidden, _far, _gaps, _twice, _cut, _covered)

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { createQuery } from '@tanstack/svelte-query';
+	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import type { Device } from '$lib/api/types';
 	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
 	import { addActions } from '$lib/state/actions.svelte';
@@ -16,7 +16,8 @@
 	import Strip from './Strip.svelte';
 
 	const workshop = useWorkshop();
-	const places = createQuery(() => workshop.ask.places());
+	// The windows stay as they are while the places are asked for anew.
+	const places = createQuery(() => ({ ...workshop.ask.places(), placeholderData: keepPreviousData }));
 	const pages = $derived(places.data?.pages ?? []);
 	let picked = $state('');
 	// A product's page is where most of the buttons stand.

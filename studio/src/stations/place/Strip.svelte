@@ -9,7 +9,7 @@
 	let { at, device, found, desk, high }: Props = $props();
 	const STRIP = 96;
 	const RULE = 114;
-	const LANES = 192;
+	const LANES = 190;
 	const WIDE = 330;
 	/** Room above for the names of the lanes. */
 	const TOP = 58;
@@ -21,7 +21,7 @@
 	const now = $derived(at.at(device));
 	const windowHigh = $derived(survey?.window.high ?? 0);
 	const lanes = $derived(found?.along.lanes ?? []);
-	const gap = $derived(lanes.length > 1 ? Math.min(38, (WIDE - LANES - 24) / (lanes.length - 1)) : 0);
+	const gap = $derived(lanes.length > 1 ? Math.min(38, (WIDE - LANES - 56) / (lanes.length - 1)) : 0);
 	const laneX = (n: number) => LANES + n * gap;
 	const end = $derived(laneX(lanes.length - 1) + 12);
 	const meetings = $derived(found?.along.meetings ?? []);
@@ -112,19 +112,12 @@
 	bind:this={svg}
 	width={WIDE}
 	height={high}
-	role="slider"
-	tabindex="0"
-	aria-label="Position of the window along the page"
-	aria-orientation="vertical"
-	aria-valuemin={0}
-	aria-valuemax={Math.round(at.way(device))}
-	aria-valuenow={Math.round(now)}
-	aria-valuetext="{count(now)} of {count(at.way(device))} px"
+	role="group"
+	aria-label="The page, its buttons and the window"
 	onpointerdown={take}
 	onpointermove={pull}
 	onpointerup={() => (grip = null)}
 	onpointercancel={() => (grip = null)}
-	onkeydown={key}
 	{@attach wheels}
 >
 	<defs>
@@ -206,6 +199,15 @@
 		{/each}
 		<rect
 			class="window"
+			role="slider"
+			tabindex="0"
+			aria-label="Position of the window along the page"
+			aria-orientation="vertical"
+			aria-valuemin={0}
+			aria-valuemax={Math.round(at.way(device))}
+			aria-valuenow={Math.round(now)}
+			aria-valuetext="{count(now)} of {count(at.way(device))} px"
+			onkeydown={key}
 			x="-1"
 			y={y(now)}
 			width={STRIP + 2}
@@ -240,6 +242,7 @@
 <style>
 	svg {
 		display: block;
+		overflow: visible;
 		touch-action: none;
 		cursor: ns-resize;
 		user-select: none;
@@ -312,6 +315,10 @@
 		fill: color-mix(in srgb, var(--color-marker) 40%, transparent);
 		stroke: var(--color-ink);
 		stroke-width: 2;
+	}
+	.window:focus-visible {
+		outline: 2px solid var(--color-ink);
+		outline-offset: 3px;
 	}
 	.reading {
 		stroke: var(--color-ink);
