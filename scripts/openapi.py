@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 from uptick.core.button.document import DEVICE_FROM_PX, Device, Moment, Situation
 from uptick.core.button.fields import BY_PATH, WHOLE_FIELDS, limits_of
 from uptick.core.button.look import STATES
+from uptick.core.drawing.bar import BAR_CSS
 from uptick.core.release import Manifest
 from uptick.core.shop.store import WINDOWS_PX
 from uptick.core.words.outcome_words import OUTCOME_WORDS
@@ -87,7 +88,7 @@ def script_facts() -> str:
 
 def later_facts() -> str:
     """Return what the script needs of every store once its buttons stand, as TypeScript."""
-    return _as_constants(OUTCOMES=OUTCOME_WORDS)
+    return _as_constants(BAR_CSS=BAR_CSS, OUTCOMES=OUTCOME_WORDS)
 
 
 def _as_constants(**told: object) -> str:

@@ -62,7 +62,14 @@ def _words(page: Page) -> None:
 
 
 def _place(page: Page) -> None:
-    open_store(page, "hedgerow", "/place")
+    open_store(page, "loft", "/place")
+    page.get_by_text("of scrolling with a button in reach").wait_for()
+    page.get_by_role("button", name="Must fix").first.click()
+    page.wait_for_timeout(1500)
+
+
+def _pointing(page: Page) -> None:
+    open_store(page, "hedgerow", "/place/points")
     page.wait_for_timeout(1500)
     page.get_by_role("button", name="Point at a place").click()
     page.get_by_label("What the place is for").click()
@@ -114,7 +121,7 @@ def _shop(page: Page) -> None:
 
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
-    "stylesheet": _stylesheet, "words": _words, "place": _place, "release": _release, "pages": _pages,
+    "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release, "pages": _pages,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
 }  # fmt: skip
 

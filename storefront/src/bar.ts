@@ -120,7 +120,7 @@ class Bar {
 		if (!product || !made) return;
 		if (made !== this.#made) {
 			this.#made = made;
-			this.#sheet.replaceSync(made.css);
+			this.#sheet.replaceSync(this.#shop.css + made.css);
 			this.#is.foot = this.#is.come = false;
 			// The way of scrolling is heard only where it decides.
 			if (made.up) addEventListener('scroll', this.#turned, { passive: true });
@@ -143,8 +143,8 @@ class Bar {
 	}
 
 	#closing({ hours, names }: NonNullable<Made['close']>): HTMLElement {
-		const key = Object.assign(element('button', 'x'), { type: 'button', textContent: '×' });
-		key.ariaLabel = names[this.#shop.looker.language] ?? '';
+		const key = Object.assign(element('button', 'x'), { textContent: '×' });
+		key.ariaLabel = names[this.#shop.looker.language]!;
 		key.onclick = () => {
 			this.#closedUntil = closing(Date.now() + hours * 36e5);
 			this.#show();

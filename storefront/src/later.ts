@@ -1,4 +1,5 @@
 import type { Bar, MakeBar } from './bar';
+import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
 import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
@@ -37,6 +38,7 @@ function begin(shop: Shop, load: Load): Later {
 	const { manifest } = shop;
 	shop.announce = announcer();
 	shop.announce('');
+	shop.css = BAR_CSS;
 	let bar: Promise<Bar> | undefined;
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });

@@ -31,6 +31,8 @@ export type Shop = {
 	spoken: Language;
 	/** Somebody only looks, at a draft or a forced version: nothing is signalled. */
 	isSilent: unknown;
+	/** What every bar has, whatever is drawn of it. */
+	css?: string;
 	/** A placement that is shown whenever it can, since somebody draws it. */
 	held?: string;
 	/** Null until the shop has told what is in it. */

@@ -2,7 +2,7 @@
 
 import random
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -198,9 +198,15 @@ def station(own_demo: Stack, tab: Tab) -> Station:
     return Station(tab.page).opens()
 
 
-def settings_of(stack: Stack) -> Any:
-    with stack.wiring.open_shop(demo.KEY) as shop:
-        return shop.drafts.read().settings
+def bar_kept(page: Page, stack: Stack, is_so: Callable[[Any], bool]) -> Any:
+    """Wait until the draft has a bar like that: an edit is seen before it is kept."""
+    for _ in range(100):
+        with stack.wiring.open_shop(demo.KEY) as shop:
+            bar = shop.drafts.read().settings.placements["sticky_bar"]["bar"]
+        if is_so(bar):
+            return bar
+        page.wait_for_timeout(100)
+    raise AssertionError(bar)
 
 
 def comes_to(frame: Frame, y: float) -> None:
@@ -248,8 +254,7 @@ def test_an_edit_of_the_bar_is_seen_in_lanes_and_windows_kept_and_undone(station
     grip.focus()
     page.keyboard.press("ArrowDown")
     expect(grip).to_have_attribute("aria-valuenow", "210")
-    kept = settings_of(own_demo).placements["sticky_bar"]["bar"]
-    assert kept["comes"] == {"kind": "distance", "px": 210}
+    kept = bar_kept(page, own_demo, lambda bar: bar["comes"] == {"kind": "distance", "px": 210})
     assert kept["returns"] is False
     # In the window the bar stands from there on.
     phone = station.frame("phone")
@@ -274,7 +279,7 @@ def test_what_a_bar_holds_is_chosen_by_device_and_ordered(station: Station, own_
     assert desktop.locator("[data-up-bar] .price").evaluate(shown) == "none"
     bar.get_by_role("button", name="Move price forward").click()
     expect(desktop.locator("[data-up-bar] .w > :nth-child(2)")).to_have_class("t price")
-    assert settings_of(own_demo).placements["sticky_bar"]["bar"]["parts"] == ["picture", "price", "name", "button"]
+    bar_kept(page, own_demo, lambda bar: bar["parts"] == ["picture", "price", "name", "button"])
     bar.get_by_label("Edge:").click()
     page.get_by_role("option", name="upper edge").click()
     expect(page.get_by_text("saved")).to_be_visible()

@@ -71,35 +71,39 @@ def bar_of_older(*, name: bool, price: bool) -> CompiledBar:
 
 PICTURE_PX = 40
 GAP_PX = 16
+# What every bar has, whatever is drawn of it; it goes with the script.
+BAR_CSS = (
+    ":host{all:initial;display:block}i{position:absolute;left:0;width:1px;height:1px}"
+    ".r{position:fixed;z-index:2147483000;visibility:hidden;box-sizing:border-box;font:15px/1.3 system-ui,sans-serif}"
+    ":host([data-in]) .r{visibility:visible;transform:none!important}"
+    f".w{{display:flex;align-items:center;gap:{GAP_PX}px;max-width:1128px;margin:0 auto;padding:8px 16px;"
+    "box-sizing:border-box}"
+    ".t{min-width:0;overflow:hidden;text-overflow:ellipsis;white-space:nowrap}.price{flex:none}"
+    f".name{{font-weight:600}}.picture{{flex:none;width:{PICTURE_PX}px;height:{PICTURE_PX}px;object-fit:cover}}"
+    "slot{display:block;flex:0 1 auto}"
+    ".x{all:unset;flex:none;width:32px;height:32px;text-align:center;font-size:20px;line-height:32px;cursor:pointer}"
+    ".x:focus-visible{outline:3px solid;outline-offset:-3px}"
+    "@media(prefers-reduced-motion:reduce){.r{transition:none!important}}@media print{:host{display:none}}"
+)
 
 
 def bar_css(bar: Bar) -> str:
-    """Return the style sheet of a bar.
+    """Return what a bar has beside `BAR_CSS`.
 
     It slides by its own edge (0.3 s is common practice), casts its shadow away from that edge, puts no shade over the
     page and keeps clear of what a phone draws at its edges (`viewport-fit=cover`).
     """
     top = bar.edge == "top"
-    shadow = f"box-shadow:0 {2 if top else -2}px 12px rgb(0 0 0/.18);" if bar.shadow else ""
-    slide = f"transition:transform {bar.slide_ms}ms,visibility {bar.slide_ms}ms;" if bar.slide_ms else ""
+    shadow = f";box-shadow:0 {2 if top else -2}px 12px rgb(0 0 0/.18)" if bar.shadow else ""
+    slide = f";transition:transform {bar.slide_ms}ms,visibility {bar.slide_ms}ms" if bar.slide_ms else ""
     inner = "env(safe-area-inset-top)" if top else "0"
     outer = "0" if top else "env(safe-area-inset-bottom)"
+    middle = ".w{justify-content:center}" if bar.spread == "middle" else ""
     return (
-        ":host{all:initial;display:block}i{position:absolute;left:0;width:1px;height:1px}"
-        f".r{{position:fixed;inset:{'var(--up-under,0) 0 auto' if top else 'auto 0 0'};z-index:2147483000;"
-        f"visibility:hidden;transform:translateY({'-' if top else ''}110%);box-sizing:border-box;"
-        f"padding:{inner} env(safe-area-inset-right) {outer} env(safe-area-inset-left);{slide}"
-        f"background:{bar.ground};color:{bar.ink};{shadow}font:15px/1.3 system-ui,sans-serif}}"
-        ":host([data-in]) .r{visibility:visible;transform:none}"
-        f".w{{display:flex;align-items:center;gap:{GAP_PX}px;max-width:1128px;margin:0 auto;padding:8px 16px;"
-        f"box-sizing:border-box{';justify-content:center' if bar.spread == 'middle' else ''}}}"
-        ".t{min-width:0;overflow:hidden;text-overflow:ellipsis;white-space:nowrap}.price{flex:none}"
-        f".name{{font-weight:600}}.picture{{flex:none;width:{PICTURE_PX}px;height:{PICTURE_PX}px;object-fit:cover}}"
-        "slot{display:block;flex:0 1 auto}[hidden]{display:none!important}"
-        ".x{all:unset;flex:none;width:32px;height:32px;text-align:center;font-size:20px;line-height:32px;cursor:pointer}"
-        ".x:focus-visible{outline:3px solid;outline-offset:-3px}"
-        f"{''.join(_on_device(bar, device) for device in Device)}"
-        "@media(prefers-reduced-motion:reduce){.r{transition:none}}@media print{:host{display:none}}"
+        f".r{{inset:{'var(--up-under,0) 0 auto' if top else 'auto 0 0'};transform:translateY({'-' if top else ''}110%);"
+        f"padding:{inner} env(safe-area-inset-right) {outer} env(safe-area-inset-left);"
+        f"background:{bar.ground};color:{bar.ink}{shadow}{slide}}}"
+        f"{middle}{''.join(_on_device(bar, device) for device in Device)}"
     )
 
 

@@ -26,7 +26,7 @@ from uptick.core.scroll.survey import PageSurvey, SeenPlace
 # A button is in reach while at least so much of it can be seen.
 REACH_SHARE = 0.5
 _NAMES = {
-    Placement.PRODUCT_PAGE: "the page’s own",
+    Placement.PRODUCT_PAGE: "own",
     Placement.LISTING_CARD: "cards",
     Placement.STRIP: "strip",
 }
