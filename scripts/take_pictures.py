@@ -121,7 +121,8 @@ def _shop(page: Page) -> None:
 
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
-    "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release, "pages": _pages,
+    "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release,
+    "pages": _pages,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
 }  # fmt: skip
 
