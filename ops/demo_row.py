@@ -160,11 +160,25 @@ def row_settings(shop: RowShop) -> Settings:
     if shop.language == "en-GB":
         card["wording"] = _CARD
     page: Json = {"look": {"size": {"kind": "full"}}}
+    placements = {Placement.PRODUCT_PAGE: page, Placement.LISTING_CARD: card}
+    if shop.language == "ar":
+        # One bar of the row is drawn otherwise: at the upper edge, after a distance, with a key to close it.
+        placements[Placement.STICKY_BAR] = {
+            "bar": {
+                "edge": "top",
+                "comes": {"kind": "distance", "px": 120},
+                "parts": ["button", "price", "name"],
+                "phone_without": ["name"],
+                "close_hours": 24,
+                "ground": ink,
+                "ink": "#ffffff",
+            }
+        }
     return Settings(
         language=shop.language,
         currency="GBP",
         baseline=baseline,
-        placements={Placement.PRODUCT_PAGE: page, Placement.LISTING_CARD: card},
+        placements=placements,
         pointed={"p1": _POINTED} if shop.shape == "unmarked" else {},
     )
 

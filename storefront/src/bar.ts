@@ -123,7 +123,7 @@ class Bar {
 			this.#sheet.replaceSync(this.#shop.css + made.css);
 			this.#is.foot = this.#is.come = false;
 			// The way of scrolling is heard only where it decides.
-			if (made.up) addEventListener('scroll', this.#turned, { passive: true });
+			if (made.up) addEventListener('scroll', this.#turned);
 			this.#measure();
 		}
 		const { fillText, spoken, looker, manifest } = this.#shop;
@@ -144,7 +144,7 @@ class Bar {
 
 	#closing({ hours, names }: NonNullable<Made['close']>): HTMLElement {
 		const key = Object.assign(element('button', 'x'), { textContent: '×' });
-		key.ariaLabel = names[this.#shop.looker.language]!;
+		key.setAttribute('aria-label', names[this.#shop.looker.language]!);
 		key.onclick = () => {
 			this.#closedUntil = closing(Date.now() + hours * 36e5);
 			this.#show();

@@ -335,3 +335,28 @@ def test_a_page_that_does_not_answer_is_told_with_what_to_do(demo_shop: Stack, t
     page.goto(f"{demo_shop.at.studio}/place")
     expect(page.get_by_text("The page does not answer.")).to_be_visible()
     expect(page.get_by_text("frame-ancestors")).to_be_visible()
+
+
+def test_the_whole_shop_is_studied_stopped_and_its_worst_page_opened(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.goto(demo_shop.at.studio)
+    page.evaluate("localStorage.setItem('uptick.store', 'loft')")
+    page.goto(f"{demo_shop.at.studio}/place")
+    Station(page).opens()
+    page.get_by_role("button", name="Study the whole shop").click()
+    study = page.get_by_role("region", name="Study of the whole shop")
+    study.get_by_role("button", name="Study").click()
+    expect(study.get_by_text("Looking at page 2 of")).to_be_visible()
+    study.get_by_role("button", name="Stop").click()
+    expect(study.get_by_role("button", name="Study it again")).to_be_visible()
+    assert 1 <= study.get_by_role("row").count() - 1 < 4
+    study.get_by_role("button", name="Study it again").click()
+    expect(study.get_by_text("must be fixed")).to_be_visible()
+    # The worst first, by what is wrong there.
+    expect(study.get_by_role("row").nth(1)).to_contain_text("The bar and Cookies lie over each other")
+    expect(study.get_by_role("row").last).to_contain_text("As it should be")
+    assert barriers(page) == []
+    study.get_by_role("row").nth(1).get_by_role("button", name="on a tablet").click()
+    expect(page.get_by_text("seen on a tablet")).to_be_visible()
+    expect(study).to_have_count(0)

@@ -167,6 +167,28 @@ def test_cards_of_a_strip_and_of_a_list_get_their_buttons(visit: Visit) -> None:
     visit.awaits("!!document.querySelector('.cards .card:last-child [data-up-stands]')")
 
 
+@pytest.mark.parametrize("visit", ["bayt"], indirect=True)
+def test_a_bar_that_is_drawn_stands_where_and_when_it_says(visit: Visit) -> None:
+    """At the upper edge, after a distance and once the page's own button has left, and closed by its key."""
+    is_in = "!!document.querySelector('[data-up-bar][data-in]')"
+    visit.opens()
+    visit.awaits_ours("ready")
+    visit.engine.evaluate("document.querySelector('main').style.paddingBottom = '3000px'")
+    visit.awaits("!!document.querySelector('[data-up-bar]')")
+    visit.engine.evaluate("scrollTo(0, 60)")
+    time.sleep(0.4)
+    assert visit.engine.evaluate(is_in) is False
+    bottom = "document.querySelector('[data-up-place=product_page]').getBoundingClientRect().bottom + scrollY"
+    visit.engine.evaluate(f"scrollTo(0, Math.max(140, {bottom} + 20))")
+    visit.awaits(is_in)
+    time.sleep(0.5)
+    row = "document.querySelector('[data-up-bar]').shadowRoot.querySelector('.r')"
+    assert visit.engine.evaluate(f"Math.round({row}.getBoundingClientRect().top)") == 0
+    assert visit.engine.evaluate(f"{row}.querySelector('.x').getAttribute('aria-label')") == "إغلاق"
+    visit.engine.evaluate(f"{row}.querySelector('.x').click()")
+    visit.awaits(is_in, False)
+
+
 @pytest.mark.parametrize("visit", ["loft"], indirect=True)
 def test_the_bar_comes_in_once_the_pages_button_is_gone(visit: Visit) -> None:
     visit.opens()

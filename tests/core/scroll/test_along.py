@@ -152,6 +152,8 @@ def test_a_page_that_does_not_scroll() -> None:
     found = along(survey(place(500), page_high=700), OWN)
     assert (found.way_px, found.reach_share, found.first_px, found.gaps) == (0, 1, 0, ())
     assert along(survey(page_high=700), OWN).reach_share == 0
+    # The bar never comes there, so that it meets nothing.
+    assert along(survey(place(500), page_high=700, stuck=[notice()]), OWN).meetings == ()
 
 
 def test_nothing_is_in_reach_where_there_is_nothing() -> None:

@@ -334,7 +334,9 @@ def _overlap(one: Moving, other: Moving, way: float) -> tuple[Spans, float]:
         | {s for path in (one.top, other.top) for s, _ in path.knots if 0 < s < way}
     )
     pieces = [Span(a, b) for a, b in pairwise(cuts) if at((a + b) / 2) > 0]
-    spans = common(common(pieces, one.spans), other.spans) if way else ((Span(0.0, 0.0),) if at(0) > 0 else ())
+    if not way:
+        pieces = [Span(0.0, 0.0)] if at(0) > 0 else []
+    spans = common(common(pieces, one.spans), other.spans)
     spans = tuple(span for span in spans if span.length > 0 or not way)
     return spans, max((max(at(span.begins), at(span.ends)) for span in spans), default=0.0)
 

@@ -72,7 +72,11 @@ export class AlongThePage {
 
 	/** The address of the page, showing the draft. */
 	get address(): string {
-		const { path, language } = this.#where();
+		return this.addressOf(this.#where().path);
+	}
+
+	addressOf(path: string): string {
+		const { language } = this.#where();
 		const draft = encodeURIComponent(this.#workshop.info?.preview ?? '');
 		const origin = this.#workshop.info?.store.origin ?? '';
 		return `${origin}${path}${path.includes('?') ? '&' : '?'}lang=${language}&up-draft=${draft}`;

@@ -5,6 +5,7 @@
 	import { addActions } from '$lib/state/actions.svelte';
 	import { AlongThePage, HIGH_PX } from '$lib/state/along.svelte';
 	import { Desk } from '$lib/state/desk.svelte';
+	import { Study } from '$lib/state/study.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -14,6 +15,7 @@
 	import Figures from './Figures.svelte';
 	import ScrollFindings from './ScrollFindings.svelte';
 	import Strip from './Strip.svelte';
+	import StudyLines from './StudyLines.svelte';
 
 	const workshop = useWorkshop();
 	// The windows stay as they are while the places are asked for anew.
@@ -34,6 +36,8 @@
 		layer: '',
 	}));
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
+	const study = new Study(workshop, (path) => at.addressOf(path));
+	let isStudying = $state(false);
 	let tall = $state(800);
 	let wide = $state(900);
 	const stripHigh = $derived(Math.max(420, tall - 170));
@@ -46,6 +50,14 @@
 	const pageOptions = $derived(pages.map(({ name, path }) => ({ value: path, label: `${name} ${path}` })));
 	const found = $derived(at.on(device));
 	const isAsked = $derived(at.silent.length === DEVICES.length);
+
+	function open(path: string): void {
+		if (path === page?.path) return;
+		picked = path;
+		at.surveys = {};
+		at.view = null;
+		at.share = 0;
+	}
 
 	function step(by: number): void {
 		at.scrollTo(device, at.at(device) + by);
@@ -64,17 +76,8 @@
 <div class="place">
 	<header class="head">
 		<h1 class="text-lg font-normal">
-			How buttons stand along <Pick
-				label="Page"
-				value={page?.path ?? ''}
-				options={pageOptions}
-				onpick={(path) => {
-					picked = path;
-					at.surveys = {};
-					at.view = null;
-					at.share = 0;
-				}}
-			/>, seen on a
+			How buttons stand along <Pick label="Page" value={page?.path ?? ''} options={pageOptions} onpick={open} />, seen
+			on a
 			<Pick label="Device" value={device} options={devices} onpick={(name) => (device = name)} />, in
 			<Pick
 				label="Language"
@@ -89,17 +92,34 @@
 				><Press small onpress={() => navigate('/place/points')}
 					>Places pointed at: {Object.keys(places.data?.places ?? {}).length || 'none'}</Press
 				>
-				<Press small onpress={() => navigate('/place/points', { search: { point: '1' } })}>Point at a place</Press
-				></span
+				<Press small onpress={() => navigate('/place/points', { search: { point: '1' } })}>Point at a place</Press>
+				<Press small onpress={() => (isStudying = true)}>Study the whole shop</Press></span
 			>
 		</p>
 	</header>
 
-	<section class="strip" aria-label="The whole page on a {device}">
+	{#if isStudying}
+		<div class="whole">
+			<StudyLines
+				{study}
+				{pages}
+				{language}
+				onopen={(path, name) => {
+					study.stop();
+					open(path);
+					device = name;
+					isStudying = false;
+				}}
+				onclose={() => (isStudying = false)}
+			/>
+		</div>
+	{/if}
+
+	<section class="strip" hidden={isStudying} aria-label="The whole page on a {device}">
 		<Strip {at} {device} {found} {desk} high={stripHigh} />
 	</section>
 
-	<section class="seen" aria-label="Windows" bind:clientWidth={wide}>
+	<section class="seen" hidden={isStudying} aria-label="Windows" bind:clientWidth={wide}>
 		<div class="windows">
 			{#each DEVICES as name (name)}
 				{@const scale = windowHigh / HIGH_PX[name]}
@@ -172,6 +192,9 @@
 		grid-template: auto minmax(0, 1fr) / 330px minmax(0, 1fr);
 		gap: 0 20px;
 		padding: 12px 24px 16px;
+	}
+	.whole {
+		grid-column: 1 / -1;
 	}
 	.head {
 		grid-column: 1 / -1;

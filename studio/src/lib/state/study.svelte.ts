@@ -1,0 +1,148 @@
+import { client, data, Problem } from '$lib/api/client';
+import type { AlongView, Device, PlacesView, ScrollFinding } from '$lib/api/types';
+import { DEVICES } from '$lib/pure/facts';
+import type { FromFrame } from '@storefront/frame';
+import type { PageSurvey } from '@storefront/measure';
+import { FramedPage } from './framed_page.svelte';
+import type { Workshop } from './workshop.svelte';
+
+type StudyPage = PlacesView['pages'][number];
+/** What was found on one page and device; none where it is as it should be, null where the page did not answer. */
+export type StudyLine = {
+	page: StudyPage;
+	device: Device;
+	findings: ScrollFinding[] | null;
+	reach: number;
+};
+const WEIGHTS = ['must_fix', 'look_again', 'note'];
+/** A page has come to rest when it tells nothing new for so long; it has this long for it. */
+const QUIET_MS = 500;
+const REST_MS = 5000;
+
+/** Returns how bad a line is, the worst first. */
+export function rank({ findings }: StudyLine): number {
+	if (findings === null) return 0;
+	const worst = Math.min(...findings.map(({ weight }) => WEIGHTS.indexOf(weight)), WEIGHTS.length);
+	return 1 + worst;
+}
+
+/** A study of the whole shop: one page of each kind and some products, on every device, one page after the other. */
+export class Study {
+	readonly #workshop: Workshop;
+	readonly #address: (path: string) => string;
+	readonly frames: Record<Device, FramedPage>;
+	lines = $state.raw<readonly StudyLine[]>([]);
+	done = $state(0);
+	of = $state(0);
+	/** The draft's version that was studied; 0 while none was. */
+	version = $state(0);
+	tookMs = $state(0);
+	#heard: Partial<Record<Device, (survey: PageSurvey) => void>> = {};
+	#turn = 0;
+	#running: Promise<void> = Promise.resolve();
+
+	constructor(workshop: Workshop, address: (path: string) => string) {
+		this.#workshop = workshop;
+		this.#address = address;
+		const origin = () => workshop.info?.store.origin ?? '';
+		const frame = (device: Device) => new FramedPage(origin, (message) => this.#hear(device, message));
+		this.frames = { phone: frame('phone'), tablet: frame('tablet'), desktop: frame('desktop') };
+	}
+
+	get isRunning(): boolean {
+		return this.done < this.of;
+	}
+
+	get isStale(): boolean {
+		return this.version > 0 && this.version !== this.#workshop.draft?.version;
+	}
+
+	stop(): void {
+		this.#turn++;
+		this.of = this.done;
+	}
+
+	/** Looks at every page, one after the other, once what was stopped before has come to its end. */
+	async run(pages: readonly StudyPage[], language: string): Promise<void> {
+		const mine = ++this.#turn;
+		this.version = this.#workshop.draft?.version ?? 0;
+		this.lines = [];
+		this.done = 0;
+		this.of = pages.length;
+		// A frame that is still loading the page of before would answer for that one.
+		await this.#running;
+		if (mine === this.#turn) await (this.#running = this.#look(pages, language, mine));
+	}
+
+	async #look(pages: readonly StudyPage[], language: string, mine: number): Promise<void> {
+		const began = performance.now();
+		for (const page of pages) {
+			const surveys: Partial<Record<Device, PageSurvey>> = {};
+			await Promise.all(
+				DEVICES.map(async (device) => {
+					const survey = await this.#measured(device, page.path);
+					if (survey) surveys[device] = survey;
+				}),
+			);
+			if (mine !== this.#turn) return;
+			const view = Object.keys(surveys).length ? await this.#along(page, surveys, language) : null;
+			if (mine !== this.#turn) return;
+			const lines = DEVICES.map((device): StudyLine => {
+				const found = view?.devices.find((one) => one.device === device);
+				return { page, device, findings: found?.findings ?? null, reach: found?.along.reach_share ?? 0 };
+			});
+			this.lines = [...this.lines, ...lines].sort((one, other) => rank(one) - rank(other));
+			this.done++;
+			this.tookMs = performance.now() - began;
+		}
+	}
+
+	async #along(
+		page: StudyPage,
+		surveys: Partial<Record<Device, PageSurvey>>,
+		language: string,
+	): Promise<AlongView | null> {
+		const bare = Object.fromEntries(Object.entries(surveys).map(([name, one]) => [name, { ...one, blocks: [] }]));
+		try {
+			const asked = client.POST('/api/stores/{store}/places/along', {
+				params: { path: this.#workshop.path },
+				body: { surveys: bare, product: page.product ?? '', language },
+			});
+			return (await data<unknown>(asked)) as AlongView;
+		} catch (error) {
+			if (!(error instanceof Problem)) throw error;
+			this.#workshop.problem = error;
+			return null;
+		}
+	}
+
+	/** Returns a page's measuring on a device once it has come to rest; null where it does not answer. */
+	async #measured(device: Device, path: string): Promise<PageSurvey | null> {
+		const { frame } = this.frames[device];
+		if (!frame) return null;
+		const ready = this.frames[device].next('ready');
+		frame.src = this.#address(path);
+		if (!(await ready)) return null;
+		return new Promise((done) => {
+			let newest: PageSurvey | null = null;
+			let quiet = 0;
+			const end = () => {
+				clearTimeout(last);
+				clearTimeout(quiet);
+				delete this.#heard[device];
+				done(newest);
+			};
+			const last = window.setTimeout(end, REST_MS);
+			this.#heard[device] = (survey) => {
+				newest = survey;
+				clearTimeout(quiet);
+				quiet = window.setTimeout(end, QUIET_MS);
+			};
+			this.frames[device].tell({ up: 'survey' });
+		});
+	}
+
+	#hear(device: Device, message: FromFrame): void {
+		if (message.up === 'survey') this.#heard[device]?.(message.survey);
+	}
+}
