@@ -191,6 +191,15 @@ class Station:
         return self.page.get_by_role("slider", name="Position of the window along the page")
 
 
+def opens_store(stack: Stack, tab: Tab, key: str) -> Page:
+    """Open Place for a shop of the row."""
+    sign_in(tab, stack)
+    tab.page.goto(stack.at.studio)
+    tab.page.evaluate(f"localStorage.setItem('uptick.store', '{key}')")
+    tab.page.goto(f"{stack.at.studio}/place")
+    return tab.page
+
+
 @pytest.fixture
 def station(own_demo: Stack, tab: Tab) -> Station:
     sign_in(tab, own_demo)
@@ -298,11 +307,7 @@ def test_a_list_has_cards_in_reach_and_no_bar(station: Station) -> None:
 
 
 def test_a_meeting_of_bar_and_notice_is_found_looked_at_and_fixed(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
-    sign_in(tab, demo_shop)
-    page.goto(demo_shop.at.studio)
-    page.evaluate("localStorage.setItem('uptick.store', 'loft')")
-    page.goto(f"{demo_shop.at.studio}/place")
+    page = opens_store(demo_shop, tab, "loft")
     station = Station(page).opens()
     meets = page.get_by_role("listitem").filter(has_text="The bar and Cookies lie over each other")
     expect(meets).to_be_visible()
@@ -328,21 +333,13 @@ def test_a_meeting_of_bar_and_notice_is_found_looked_at_and_fixed(demo_shop: Sta
 
 
 def test_a_page_that_does_not_answer_is_told_with_what_to_do(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
-    sign_in(tab, demo_shop)
-    page.goto(demo_shop.at.studio)
-    page.evaluate("localStorage.setItem('uptick.store', 'gate')")
-    page.goto(f"{demo_shop.at.studio}/place")
+    page = opens_store(demo_shop, tab, "gate")
     expect(page.get_by_text("The page does not answer.")).to_be_visible()
     expect(page.get_by_text("frame-ancestors")).to_be_visible()
 
 
 def test_the_whole_shop_is_studied_stopped_and_its_worst_page_opened(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
-    sign_in(tab, demo_shop)
-    page.goto(demo_shop.at.studio)
-    page.evaluate("localStorage.setItem('uptick.store', 'loft')")
-    page.goto(f"{demo_shop.at.studio}/place")
+    page = opens_store(demo_shop, tab, "loft")
     Station(page).opens()
     page.get_by_role("button", name="Study the whole shop").click()
     study = page.get_by_role("region", name="Study of the whole shop")

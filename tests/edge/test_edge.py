@@ -41,6 +41,7 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
     for name in ("up", "live", "later", "bar", "deal", "quantity", "kind", "second", "frame", "reads", "find"):
         (tmp_path / f"{name}.js").write_text(
+            f"/* {name} */"
             "var UpTick=function(m){return m},UpLive={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"
             "var UpFrame={},UpReads={}"
         )
@@ -214,6 +215,13 @@ def test_a_release_of_an_older_form_still_stands_its_icons(edge: TestClient) -> 
     assert _as_now({"css": "", "icon": None})["icon"] is None
 
 
+def test_a_release_of_an_older_form_keeps_what_stood_in_its_bar() -> None:
+    old = {"css": "", "icon": None, "name": True, "price": False}
+    bar = _as_now(old)["bar"]
+    assert bar["parts"] == ["name", "button"]
+    assert "bar" not in _as_now({"css": "", "icon": None})
+
+
 def test_fonts_are_served_by_hash_for_ever(edge: TestClient) -> None:
     name = edge.get("/s/sample/manifest.json").json()["fonts"][0]["file"]
     answer = edge.get(f"/fonts/{name}")
@@ -355,8 +363,10 @@ def test_what_is_served_comes_from_memory_until_a_change_is_heard(wiring: Wiring
         awaited(lambda: client.get("/s/sample/up.js").is_success and shelf.asked == asked + 2)
 
 
-def test_the_second_file_is_kept_for_ever_by_its_hash(edge: TestClient) -> None:
-    told = edge.get("/s/sample/manifest.json").json()["later"]
+@pytest.mark.parametrize("name", ["later", "bar"])
+def test_what_is_loaded_later_is_kept_for_ever_by_its_hash(edge: TestClient, name: str) -> None:
+    manifest = edge.get("/s/sample/manifest.json").json()
+    told = manifest["later"] if name == "later" else manifest["more"][name]
     answer = edge.get(f"/later/{told['file']}")
     assert "immutable" in answer.headers["cache-control"]
     assert answer.headers["access-control-allow-origin"] == "*"

@@ -130,25 +130,17 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
 PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
 
 
+def script_code(main: str) -> ScriptCode:
+    return ScriptCode(main, *PIECES, later=Later.of(b"later"), bar=Later.of(b"bar"))
+
+
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
     def served(text: str) -> Served:
         return Served(
             1, store(), 1, {"note": text, "looks": [], "rules": [], "words": {}, "places": {}}, {"trials": []}, text
         )
 
-    code = ScriptCode(
-        "code",
-        "live",
-        "deal",
-        "quantity",
-        "kind",
-        "second",
-        "frame",
-        "reads",
-        "find",
-        later=Later.of(b"later"),
-        bar=Later.of(b"bar"),
-    )
+    code = script_code("code")
     one, other = build_script(code, served("a\u2028b"), "http://e"), build_script(code, served("c"), "http://e")
     assert one.etag != other.etag
     assert one.etag == build_script(code, served("a\u2028b"), "http://e").etag
@@ -156,20 +148,17 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
     assert "\\u2028" in one.plain.decode()
 
 
+def test_a_file_that_only_bars_need_is_told_where_there_is_one() -> None:
+    code = script_code("main")
+    told = code.files_for({"bar": True})
+    assert told == {"later": code.later.told, "more": {"bar": code.bar.told}}
+    assert code.files_for({}) == {"later": code.later.told}
+    assert code.file(code.bar.name) is code.bar
+    assert code.file("else.js") is None
+
+
 def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
-    code = ScriptCode(
-        "main",
-        "live",
-        "deal",
-        "quantity",
-        "kind",
-        "second",
-        "frame",
-        "reads",
-        "find",
-        later=Later.of(b"later"),
-        bar=Later.of(b"bar"),
-    )
+    code = script_code("main")
     usual = wire_basket(store().connection)
     nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}
     plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}

@@ -64,7 +64,10 @@ def test_a_new_store_is_its_makers_own_and_can_be_drawn_at_once(full_store: Test
     assert made.json()["origin"] == "https://bees.example"
     at = f"/api/stores/{made.json()['key']}"
     assert full_store.get(f"{at}/floor").is_success
-    assert full_store.get(f"{at}/places").json() == {"places": {}, "pages": [{"name": "front page", "path": "/"}]}
+    assert full_store.get(f"{at}/places").json() == {
+        "places": {},
+        "pages": [{"name": "front page", "path": "/", "product": ""}],
+    }
     assert made.json()["key"] in full_store.get("/api/session").json()["stores"]
     wrong = full_store.post("/api/stores", json={**NEW, "timezone": "Mars/Olympus"})
     assert wrong.status_code == 422
@@ -113,3 +116,49 @@ def test_a_place_is_kept_told_and_taken_away_through_the_api(full_store: TestCli
     assert (bad.status_code, bad.json()["code"]) == (422, "bad_selector")
     gone = full_store.delete(f"{STORE}/places/p1", headers={"If-Match": f'"{kept.json()["version"]}"'})
     assert gone.is_success
+
+
+MEASURED = {
+    "path": "/p/A1",
+    "window": {"wide": 375, "high": 740},
+    "page_high": 2000,
+    "places": [
+        {
+            "placement": "product_page",
+            "stands": True,
+            "box": {"x": 16, "y": 500, "wide": 343, "high": 48},
+            "room": {"x": 16, "y": 500, "wide": 343, "high": 48},
+        }
+    ],
+    "stuck": [],
+    "bar": {"high": 64},
+}
+
+
+def test_a_measured_page_is_worked_out_with_the_draft_and_with_an_edit(full_store: TestClient) -> None:
+    at = f"{STORE}/places/along"
+    sku = full_store.get(f"{STORE}/products").json()["products"][0]["sku"]
+    asked = {"surveys": {"phone": MEASURED}, "product": sku}
+    [phone] = full_store.post(at, json=asked).json()["devices"]
+    assert [(lane["kind"], lane["spans"]) for lane in phone["along"]["lanes"]] == [
+        ("own", [[0, 524]]),
+        ("bar", [[548, 1260]]),
+    ]
+    edit = {"layer": "place:sticky_bar", "patch": {"bar": {"foot_px": 260}}}
+    [tried] = full_store.post(at, json={**asked, "edit": edit}).json()["devices"]
+    assert tried["along"]["lanes"][1]["spans"] == [[548, 1000]]
+    # Nothing of it is kept, and without a product no bar stands.
+    [again] = full_store.post(at, json={"surveys": {"phone": MEASURED}}).json()["devices"]
+    assert [lane["kind"] for lane in again["along"]["lanes"]] == ["own"]
+    refused = [
+        ({"surveys": {}}, 422),
+        ({"surveys": {"watch": MEASURED}}, 422),
+        ({"surveys": {"phone": {**MEASURED, "page_high": -1}}}, 422),
+        ({**asked, "product": "nothing"}, 404),
+        ({**asked, "language": "tlh"}, 422),
+        ({**asked, "edit": {"layer": "place:sticky_bar", "patch": {"bar": {"parts": ["name"]}}}}, 422),
+    ]
+    for body, status in refused:
+        answer = full_store.post(at, json=body)
+        assert answer.status_code == status, (body, answer.text)
+        assert answer.json()["detail"]

@@ -10,7 +10,7 @@ from uptick.core.button.document import Device
 from uptick.core.checks.finding import Fix, Weight
 from uptick.core.scroll.along import Along, along
 from uptick.core.scroll.spans import Span, Spans, common, length_of
-from uptick.core.scroll.survey import PageSurvey
+from uptick.core.scroll.survey import PageSurvey, Rect
 
 # Less of a gap than this is what any handing over from one button to the next takes.
 SMALL_GAP_PX = 100.0
@@ -125,16 +125,25 @@ def _far(seen: _Seen) -> Iterator[ScrollFinding]:
 
 def _hidden(seen: _Seen) -> Iterator[ScrollFinding]:
     first, open_first = seen.along.first_px, along(seen.survey, seen.bar, with_covers=False).first_px
-    if not first or open_first is None or first - open_first < 1:
+    if not first or open_first is None or first - open_first < HANDING_OVER_PX / 4:
         return
-    names = [lane.name for lane in seen.along.lanes if lane.kind == "shop" and lane.spans[:1]]
-    there = ", ".join(names[:3]) or "the bar"
+    survey = seen.survey
+    nowhere = Rect(x=0, y=0, wide=0, high=0)
+
+    def hides(n: int) -> bool:
+        things = tuple(
+            thing.model_copy(update={"box": nowhere}) if n == m else thing for m, thing in enumerate(survey.stuck)
+        )
+        return along(survey.model_copy(update={"stuck": things}), seen.bar).first_px != first
+
+    names = [thing.name for n, thing in enumerate(survey.stuck) if hides(n)]
+    there = " and ".join(names[:3]) or "the bar"
     yield ScrollFinding(
         "hidden",
         Weight.LOOK_AGAIN,
         seen.device,
         f"The first button lies hidden until {_px(first)} px",
-        f"It is in the window from {_px(open_first)} px on, under what sticks there {seen.on}: {there}.",
+        f"It is in the window from {_px(open_first)} px on, but under {there} {seen.on}.",
         (),
         (Span(open_first, first),),
     )

@@ -24,6 +24,8 @@ export class AlongThePage {
 	share = $state(0);
 	surveys = $state.raw<Partial<Record<Device, PageSurvey>>>({});
 	view = $state.raw<AlongView | null>(null);
+	/** The stretches that a finding which is looked at is about. */
+	pointed = $state.raw<readonly (readonly [number, number])[]>([]);
 	/** Devices on which the page does not answer. */
 	silent = $state.raw<readonly Device[]>([]);
 	/** From the last edit until the windows and the lanes showed it, in milliseconds. */

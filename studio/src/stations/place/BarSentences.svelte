@@ -8,8 +8,8 @@
 	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 
-	type Props = { desk: Desk; view: DrawView; device: Device };
-	let { desk, view, device }: Props = $props();
+	type Props = { desk: Desk; view: DrawView; device: Device; onlayer: (layer: string) => void };
+	let { desk, view, device, onlayer }: Props = $props();
 	type Part = Bar['parts'][number];
 	type Comes = Bar['comes'];
 	const bar = $derived(view.document.bar);
@@ -68,7 +68,13 @@
 	<h2 class="text-base">
 		The bar
 		<span class="font-normal text-soft">
-			· edits go to {view.editing.title}{#if !isShown}; for this product none stands here{/if}
+			· edits go to
+			<Pick
+				label="Edits go to"
+				value={view.editing.layer}
+				options={view.editing.layers.map((one) => ({ value: one.layer, label: one.title }))}
+				onpick={onlayer}
+			/>{#if !isShown}; for this product none stands here{/if}
 		</span>
 	</h2>
 	<p>

@@ -27,13 +27,15 @@
 	let device = $state<Device>('phone');
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
+	/** What edits of the bar go to: the placement itself, unless somebody picks an exception that holds here. */
+	let layer = $state('place:sticky_bar');
 	const hasBar = $derived(!!workshop.info?.store.surfaces.sticky_bar);
 	const desk = new Desk(workshop, () => ({
 		placement: hasBar ? 'sticky_bar' : (Object.keys(workshop.info?.store.surfaces ?? {})[0] as never),
 		product,
 		device,
 		language,
-		layer: '',
+		layer: hasBar ? layer : '',
 	}));
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
 	const study = new Study(workshop, (path) => at.addressOf(path));
@@ -54,6 +56,7 @@
 	function open(path: string): void {
 		if (path === page?.path) return;
 		picked = path;
+		layer = 'place:sticky_bar';
 		at.surveys = {};
 		at.view = null;
 		at.share = 0;
@@ -162,7 +165,7 @@
 					{:else if !hasBar}
 						<p class="text-soft">The shop has no bar: its pages were registered without one.</p>
 					{:else if desk.view}
-						<BarSentences {desk} view={desk.view} {device} />
+						<BarSentences {desk} view={desk.view} {device} onlayer={(one) => (layer = one)} />
 					{/if}
 				</div>
 				<ScrollFindings {at} {device} onfix={(fix) => workshop.fix(fix)} />

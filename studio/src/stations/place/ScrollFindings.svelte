@@ -22,7 +22,14 @@
 <section aria-label="Findings along the page">
 	<ul>
 		{#each findings as finding (finding.rule + finding.title)}
-			<li data-weight={finding.weight} data-rule={finding.rule}>
+			<li
+				data-weight={finding.weight}
+				data-rule={finding.rule}
+				onpointerenter={() => (at.pointed = finding.spans)}
+				onpointerleave={() => (at.pointed = [])}
+				onfocusin={() => (at.pointed = finding.spans)}
+				onfocusout={() => (at.pointed = [])}
+			>
 				<button class="title" onclick={() => look(finding)}>
 					<b class={{ must_fix: 'text-must', look_again: 'text-look', note: 'text-soft' }[finding.weight]}
 						>{signs[finding.weight]} {names[finding.weight]}.</b

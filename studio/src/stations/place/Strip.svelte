@@ -163,6 +163,15 @@
 		{/each}
 		<line class="tick" x1={RULE} x2={RULE} y1={TOP} y2={y(pageHigh)} />
 
+		{#each at.pointed as [from, to] (from)}
+			<rect
+				class="pointed"
+				x={RULE}
+				y={y(from) - 1}
+				width={end + 8 - RULE}
+				height={Math.max(4, (to - from) * scale + 2)}
+			/>
+		{/each}
 		{#each lanes as lane, n (lane.key)}
 			<text class="lane-name" transform="translate({laneX(n) + 2} {TOP - 8}) rotate(-38)">{shopName(lane)}</text>
 			<line class="bed" x1={laneX(n)} x2={laneX(n)} y1={TOP} y2={y(at.way(device))} />
@@ -302,6 +311,9 @@
 		stroke-dasharray: 1 0;
 		fill-opacity: 0.6;
 		pointer-events: none;
+	}
+	.pointed {
+		fill: var(--color-marker);
 	}
 	.ours {
 		fill: var(--color-ink);
