@@ -21,7 +21,7 @@ from uptick.wiring import Environment, Wiring
 def main() -> int:
     parser = argparse.ArgumentParser(prog="./bench", description="Measure the budgets of the product.")
     parser.add_argument("--json", action="store_true", help="one JSON object a row")
-    parser.add_argument("part", nargs="*", help="edit, script, signals, shop; all where none is named")
+    parser.add_argument("part", nargs="*", help="edit, screen, place, script, signals, shop; all where none is named")
     wish = parser.parse_args()
     as_json = wish.json
     rows = _measure(wish.part)
@@ -50,6 +50,7 @@ def _measure(wished: list[str]) -> list[Row]:
             measures = {
                 "edit": lambda: edit.measure(where.studio),
                 "screen": lambda: screen.measure(where.studio),
+                "place": lambda: place.measure(where.studio),
                 "script": lambda: script.measure(where.edge, where.practice, wiring),
                 "signals": lambda: signals.measure(parts, running, wiring),
                 "shop": lambda: shop.measure(wiring),

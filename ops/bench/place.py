@@ -1,0 +1,102 @@
+"""Place along a page, as a designer has it: measuring, an edit until lanes and windows show it, scrubbing, a study."""
+
+import json
+import re
+from typing import Any
+
+from playwright.sync_api import Page, sync_playwright
+
+from ops import demo
+from ops.bench.rows import Row, median, p95
+from ops.chromium import AGENT, FLAGS, PROGRAM
+
+EDITS = 20
+# So many pages the demo's study looks at, each on three devices.
+PAGES = 14
+SCRUB = """async () => {
+  const strip = document.querySelector('section.strip svg');
+  const took = [];
+  let last = performance.now();
+  for (let n = 0; n < 180; n++) {
+    strip.dispatchEvent(new WheelEvent('wheel', { deltaY: n % 60 < 30 ? 20 : -20, bubbles: true, cancelable: true }));
+    await new Promise(done => requestAnimationFrame(done));
+    took.push(performance.now() - last);
+    last = performance.now();
+  }
+  return took;
+}"""
+# How long a frame takes in which nothing happens, on this machine.
+STILL = """async () => {
+  const took = [];
+  let last = performance.now();
+  for (let n = 0; n < 60; n++) {
+    await new Promise(done => requestAnimationFrame(done));
+    took.push(performance.now() - last);
+    last = performance.now();
+  }
+  return took;
+}"""
+
+
+def measure(studio: str) -> list[Row]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
+        context = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT)
+        context.request.post(
+            f"{studio}/api/session",
+            data={"email": demo.EMAIL, "password": demo.PASSWORD},
+            headers={"Origin": studio},
+        )
+        page = context.new_page()
+        asked: list[dict[str, Any]] = []
+        page.on("request", lambda request: _keep(asked, request))
+        page.goto(f"{studio}/place")
+        page.get_by_text("of scrolling with a button in reach").wait_for()
+        page.wait_for_timeout(2500)
+        lanes, windows = _edits(page)
+        still, scrub = page.evaluate(STILL), page.evaluate(SCRUB)
+        page.get_by_label("Page:").click()
+        page.get_by_role("option", name="listing cards").click()
+        page.wait_for_timeout(4000)
+        surveys = [survey["took_ms"] for body in asked for survey in body["surveys"].values()]
+        study = _study(page)
+        browser.close()
+    slowest, frame = max(surveys), median(still)
+    lane, window, scrubbed = p95(lanes), p95(windows), p95(scrub)
+    return [
+        Row("measuring a page, the slowest", slowest, "ms", median(surveys), "the median", "≤ 400 ms", slowest <= 400),
+        Row("from an edit to lanes and figures, p95", lane, "ms", frame, "a frame", "≤ 60 ms", lane <= 60),
+        Row("from an edit to three windows, p95", window, "ms", frame, "a frame", "≤ 100 ms", window <= 100),
+        Row("a frame while scrubbing, p95", scrubbed, "ms", frame, "a still frame", "≤ 1.5 ×", scrubbed <= frame * 1.5),
+        Row("a study of the whole shop", study, "s", study / PAGES, "a page of it", "≤ 30 s", study <= 30),
+    ]
+
+
+def _keep(asked: list[dict[str, Any]], request: Any) -> None:
+    if request.url.endswith("/places/along"):
+        asked.append(json.loads(request.post_data))
+
+
+def _edits(page: Page) -> tuple[list[float], list[float]]:
+    """Return how long edits took until the lanes and until the windows showed them, in milliseconds."""
+    grip = page.get_by_role("slider", name="Where the bar comes")
+    grip.focus()
+    lanes, windows = [], []
+    for n in range(EDITS):
+        page.keyboard.press("ArrowDown" if n % 2 else "ArrowUp")
+        page.wait_for_timeout(900)
+        told = page.get_by_text("The last edit stood in the lanes after").inner_text()
+        both = [float(figure) for figure in re.findall(r"after (\d+) ms", told)]
+        # The first edit of a page finds nothing warm.
+        if n and len(both) == 2:
+            lanes.append(both[0])
+            windows.append(both[1])
+    return lanes, windows
+
+
+def _study(page: Page) -> float:
+    page.get_by_role("button", name="Study the whole shop").click()
+    page.get_by_role("region", name="Study of the whole shop").get_by_role("button", name="Study").click()
+    told = page.get_by_text("it took").inner_text(timeout=120_000)
+    found = re.search(r"took ([\d.]+)", told)
+    return float(found[1]) if found else float("inf")
