@@ -12,6 +12,9 @@ import type { Workshop } from './workshop.svelte';
 type Draft = Extract<ToFrame, { up: 'draft' }>;
 type Wish = { surveys: Partial<Record<Device, PageSurvey>>; edit: { layer: string; patch: Patch } | null };
 
+/** A frame answers a scroll that it was told within this time: later ones are somebody's own. */
+const ANSWER_MS = 250;
+
 /** The height of a common window of each device, in CSS pixels (common practice). */
 export const HIGH_PX: Record<Device, number> = { phone: 740, tablet: 1024, desktop: 800 };
 
@@ -32,6 +35,7 @@ export class AlongThePage {
 	took = $state<{ windows: number | null; lanes: number | null }>({ windows: null, lanes: null });
 	readonly pages: Record<Device, FramedPage>;
 	readonly #told: Partial<Record<Device, number>> = {};
+	readonly #toldAt: Partial<Record<Device, number>> = {};
 	#editedAt = 0;
 	#drawn = 0;
 	readonly #asking = new Newest<Wish, AlongView>(
@@ -109,6 +113,7 @@ export class AlongThePage {
 		const y = Math.round(this.at(device));
 		if (this.#told[device] === y) return;
 		this.#told[device] = y;
+		this.#toldAt[device] = now();
 		this.pages[device].tell({ up: 'scroll', y });
 	}
 
@@ -132,8 +137,9 @@ export class AlongThePage {
 			this.#tellScroll(device);
 			this.#ask();
 		} else if (message.up === 'scrolled') {
-			// What was asked for comes back as what happened.
-			if (Math.abs(message.y - (this.#told[device] ?? -2)) < 2) return;
+			// What was asked for comes back as what happened, and no further than the page goes.
+			const isAnswer = now() - (this.#toldAt[device] ?? 0) < ANSWER_MS;
+			if (isAnswer || Math.abs(message.y - (this.#told[device] ?? -2)) < 2) return;
 			this.#told[device] = message.y;
 			const way = this.way(device);
 			this.share = way ? Math.min(1, message.y / way) : 0;
