@@ -37,9 +37,9 @@ def _measure(wished: list[str]) -> list[Row]:
     folder = cluster.place_for("bench-pg")
     cluster.remove(folder)
     running = cluster.start(folder, 8880)
-    with tempfile.TemporaryDirectory() as place:
+    with tempfile.TemporaryDirectory() as room:
         parts = prepare(
-            running, "bench", "secret-of-bench-that-nobody-has-to-guess", Path(place), 8881, f"{place}/practice.db"
+            running, "bench", "secret-of-bench-that-nobody-has-to-guess", Path(room), 8881, f"{room}/practice.db"
         )
         os.environ.update(parts.environment)
         try:
