@@ -12,7 +12,7 @@ from rich.console import Console
 from rich.table import Table
 
 from ops import cluster, demo
-from ops.bench import edit, screen, script, shop, signals
+from ops.bench import edit, place, screen, script, shop, signals
 from ops.bench.rows import Row
 from ops.parts import prepare
 from uptick.wiring import Environment, Wiring
