@@ -112,7 +112,7 @@ def _on_device(bar: Bar, device: Device) -> str:
     held = bar.holds(device)
     rules = [f".{part}{{display:none}}" for part in bar.without(device) if part in bar.parts]
     if held == (BarPart.BUTTON,):
-        rules.append("slot{flex:1}")
+        rules.append("slot{flex:1;text-align:center}")
     elif bar.spread == "apart":
         rules.append(f".{_second_group(held)}{{margin-inline-start:auto}}")
     if not rules:

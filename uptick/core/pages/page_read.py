@@ -83,6 +83,7 @@ class PageRead:
         """
         try:
             return self._soup.select(selector)
+        # The second is how the library tells of pseudo-elements, which it does not read: they are refused in words.
         except (soupsieve.SelectorSyntaxError, NotImplementedError) as error:
             raise ValueError(f"The selector {selector!r} cannot be read: {str(error).splitlines()[0]}") from error
 
