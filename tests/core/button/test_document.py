@@ -48,5 +48,10 @@ def test_fields_and_values_are_called_as_a_designer_calls_them() -> None:
         "bag after the words, 18 px, gap 6"
     )
     assert value_text("Take it") == "“Take it”"
+    assert value_text({"kind": "own_left"}) == "once the page’s own button has left"
+    assert value_text({"kind": "share", "share": 0.12}) == "after 12 % of the way"
+    assert value_text({"kind": "distance", "px": 200}) == "after 200 px"
+    assert value_text(["picture", "button"]) == "picture, button"
+    assert value_text([]) == "nothing"
     assert value_text("#ffffff") == "#ffffff"
     assert value_text(None) == "nothing"

@@ -12,6 +12,9 @@ def value_text(value: Any) -> str:
         return "yes" if value else "no"
     if isinstance(value, dict):
         return _tagged_text(value)
+    if isinstance(value, list | tuple):
+        # Parts of a bar, in their order.
+        return ", ".join(str(part) for part in value) or "nothing"
     if value == "rule":
         return "by rule"
     if isinstance(value, str):
@@ -91,6 +94,12 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return "by rule"
         case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
             return f"{least} to {most} in steps of {step}, {start} at first"
+        case {"kind": "own_left"}:
+            return "once the page’s own button has left"
+        case {"kind": "share", "share": share}:
+            return f"after {share * 100:g} % of the way"
+        case {"kind": "distance", "px": px}:
+            return f"after {px:g} px"
         case {"kind": "stay"}:
             return "stay on the page"
         case {"kind": "checkout", "wording": wording, "side": side}:
