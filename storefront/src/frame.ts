@@ -46,7 +46,7 @@ export function frame(shop: Shop, redraw: () => void): void {
 		else if (told?.up === 'show') pointing().show(told.selector);
 		else if (told?.up === 'outline') pointing().outline();
 		else if (told?.up === 'survey') measure.tellSurvey();
-		else if (told?.up === 'scroll') scrollTo({ top: told.y, behavior: 'instant' });
+		else if (told?.up === 'scroll') measure.scrollTo(told.y);
 	});
 
 	function draw({ manifest: changed, show, product }: ToFrame & { up: 'draft' }): void {

@@ -239,6 +239,8 @@ export class Measure {
 	#asked = 0;
 	#last = '';
 	#isWatching = false;
+	/** Where the page came to rest when the studio scrolled it. */
+	#sentTo = -1;
 
 	constructor(tell: (message: FromFrame) => void) {
 		this.#tell = tell;
@@ -247,7 +249,18 @@ export class Measure {
 			if (this.#isWatching) return;
 			for (const entry of list.getEntries()) this.#shift += (entry as PerformanceEntry & { value: number }).value;
 		}).observe({ type: 'layout-shift' });
-		addEventListener('scroll', () => tell({ up: 'scrolled', y: scrollY }), { passive: true });
+		const scrolled = () => {
+			if (Math.abs(scrollY - this.#sentTo) < 1) return;
+			this.#sentTo = -1;
+			tell({ up: 'scrolled', y: scrollY });
+		};
+		addEventListener('scroll', scrolled, { passive: true });
+	}
+
+	/** Scrolls the page for the studio, which is told of somebody's own scrolling only. */
+	scrollTo(top: number): void {
+		scrollTo({ top, behavior: 'instant' });
+		this.#sentTo = scrollY;
 	}
 
 	/** Returns where everything stands now. */

@@ -12,9 +12,6 @@ import type { Workshop } from './workshop.svelte';
 type Draft = Extract<ToFrame, { up: 'draft' }>;
 type Wish = { surveys: Partial<Record<Device, PageSurvey>>; edit: { layer: string; patch: Patch } | null };
 
-/** A frame answers a scroll that it was told within this time: later ones are somebody's own. */
-const ANSWER_MS = 250;
-
 /** The height of a common window of each device, in CSS pixels (common practice). */
 export const HIGH_PX: Record<Device, number> = { phone: 740, tablet: 1024, desktop: 800 };
 
@@ -35,7 +32,8 @@ export class AlongThePage {
 	took = $state<{ windows: number | null; lanes: number | null }>({ windows: null, lanes: null });
 	readonly pages: Record<Device, FramedPage>;
 	readonly #told: Partial<Record<Device, number>> = {};
-	readonly #toldAt: Partial<Record<Device, number>> = {};
+	/** The window that was scrolled last, by somebody or for a look, and how far. */
+	#leads: { device: Device; px: number } = { device: 'phone', px: 0 };
 	#editedAt = 0;
 	#drawn = 0;
 	readonly #asking = new Newest<Wish, AlongView>(
@@ -105,15 +103,23 @@ export class AlongThePage {
 	/** Scrolls all windows to where a device's page is at so many pixels. */
 	scrollTo(device: Device, px: number): void {
 		const way = this.way(device);
-		this.share = way ? Math.min(1, Math.max(0, px / way)) : 0;
-		for (const other of DEVICES) this.#tellScroll(other);
+		this.#leads = { device, px: Math.min(way, Math.max(0, px)) };
+		this.#follow();
+		this.#tellScroll(device);
+	}
+
+	/** Takes all other windows to where the one that leads is. */
+	#follow(): void {
+		const { device, px } = this.#leads;
+		const way = this.way(device);
+		this.share = way ? Math.min(1, px / way) : 0;
+		for (const other of DEVICES) if (other !== device) this.#tellScroll(other);
 	}
 
 	#tellScroll(device: Device): void {
 		const y = Math.round(this.at(device));
 		if (this.#told[device] === y) return;
 		this.#told[device] = y;
-		this.#toldAt[device] = now();
 		this.pages[device].tell({ up: 'scroll', y });
 	}
 
@@ -134,16 +140,14 @@ export class AlongThePage {
 			this.pages[device].tell({ up: 'survey' });
 		} else if (message.up === 'survey') {
 			this.surveys = { ...this.surveys, [device]: message.survey };
-			this.#tellScroll(device);
+			// Whoever scrolls in a window that has grown stays where they are; the others follow.
+			if (device === this.#leads.device) this.#follow();
+			if (device !== this.#leads.device || this.#told[device] === undefined) this.#tellScroll(device);
 			this.#ask();
 		} else if (message.up === 'scrolled') {
-			// What was asked for comes back as what happened, and no further than the page goes.
-			const isAnswer = now() - (this.#toldAt[device] ?? 0) < ANSWER_MS;
-			if (isAnswer || Math.abs(message.y - (this.#told[device] ?? -2)) < 2) return;
 			this.#told[device] = message.y;
-			const way = this.way(device);
-			this.share = way ? Math.min(1, message.y / way) : 0;
-			for (const other of DEVICES) if (other !== device) this.#tellScroll(other);
+			this.#leads = { device, px: message.y };
+			this.#follow();
 		} else if (message.up === 'drawn' && ++this.#drawn === DEVICES.length && this.#editedAt) {
 			this.took = { ...this.took, windows: Math.round(message.at - this.#editedAt) };
 		}

@@ -57,9 +57,9 @@
 		if (path === page?.path) return;
 		picked = path;
 		layer = 'place:sticky_bar';
+		at.scrollTo(device, 0);
 		at.surveys = {};
 		at.view = null;
-		at.share = 0;
 	}
 
 	function step(by: number): void {
