@@ -130,3 +130,7 @@ def store(key: str = "sample", origin: str = "http://localhost:8802") -> Store:
             Placement.STRIP: Surface(widths_px={Device.PHONE: 140, Device.DESKTOP: 310}, own_height_px=44),
         },
     )  # fmt: skip
+
+
+# The placements that the sample store's pages have.
+PLACES = store().places

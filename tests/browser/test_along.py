@@ -234,7 +234,9 @@ def test_the_three_windows_move_together_however_one_scrolls(station: Station) -
         comes_to(station.frame(device), way)
     # Somebody scrolls within one of the windows; answers of the others that come late take nobody back.
     for share in (0, 1, 0, 1, 0.5):
-        station.frame("tablet").evaluate("y => scrollTo({ top: y, behavior: 'instant' })", round(ways["tablet"] * share))
+        station.frame("tablet").evaluate(
+            "y => scrollTo({ top: y, behavior: 'instant' })", round(ways["tablet"] * share)
+        )
     comes_to(station.frame("phone"), ways["phone"] / 2)
     page.wait_for_timeout(400)
     comes_to(station.frame("tablet"), round(ways["tablet"] / 2))

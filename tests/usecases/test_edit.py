@@ -1,6 +1,6 @@
 import pytest
 
-from tests.samples import NOW, exception, product, settings
+from tests.samples import NOW, PLACES, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Moment, Placement
 from uptick.core.button.merge import Json
@@ -118,7 +118,7 @@ def test_a_drawing_says_which_layer_an_edit_goes_to_and_what_it_sets_itself() ->
     narrow, plain = drawing(made, "A1").editing, drawing(made, "A2").editing
     assert (narrow.layer, narrow.title, narrow.own) == ("exception:e1", "Exception 1", ("look.radius",))
     assert (plain.layer, plain.title, plain.own) == ("place:product_page", "Product page", ())
-    assert [hung.placement for hung in drawing(made, "A2").hanging] == list(Placement)
+    assert [hung.placement for hung in drawing(made, "A2").hanging] == list(PLACES)
     with pytest.raises(NotFound, match="No product has the code 'Z9'"):
         drawing(made, "Z9")
     with pytest.raises(NotFound, match="catalogue is empty"):

@@ -4,7 +4,7 @@ from datetime import date, timedelta
 
 import pytest
 
-from tests.samples import NOW, PRODUCTS, exception, product, settings
+from tests.samples import NOW, PLACES, PRODUCTS, exception, product, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
@@ -48,9 +48,9 @@ def text_on(made: FakeShop, place: Placement, sku: str = "A1", device: Device = 
 
 def test_a_products_own_text_reaches_page_listing_bar_and_strip_unless_said_otherwise() -> None:
     made = with_rule(products=("A1",))
-    assert {text_on(made, place) for place in Placement} == {"Just this"}
+    assert {text_on(made, place) for place in PLACES} == {"Just this"}
     change(made, reach=Reach(products=("A1",), placements=(PAGE,)))
-    assert [text_on(made, place) for place in Placement] == ["Just this", "Buy", "Buy", "Buy"]
+    assert [text_on(made, place) for place in PLACES] == ["Just this", "Buy", "Buy", "Buy"]
 
 
 def test_an_exception_is_widened_and_narrowed_and_the_history_says_how() -> None:
@@ -104,7 +104,7 @@ def test_the_effects_of_an_exception_are_exactly_the_buttons_that_would_differ_w
     effects = view_effects(made.shop, "e1")
     assert effects.products == 1
     assert [(c.placement, c.products, c.before.text, c.after.text) for c in effects.changes] == [
-        (place, 1, "Buy", "Just this") for place in Placement
+        (place, 1, "Buy", "Just this") for place in PLACES
     ]
     change(made, on=False)
     assert view_effects(made.shop, "e1").products == 1

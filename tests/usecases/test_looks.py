@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from PIL import Image
 
-from tests.samples import NOW, exception, settings
+from tests.samples import NOW, PLACES, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Device, Placement, SecondButton
 from uptick.core.button.fields import PARTS
@@ -57,7 +57,7 @@ def test_a_kept_look_is_used_by_several_placements_and_changed_in_one_place() ->
     assert drawn(made, Placement.LISTING_CARD).document.look.radius == 9
     change(made, "look:honey-solid", {"look": {"radius": 17}})
     assert made.drafts.history(1)[0].label == "Look Honey solid: corner radius, 9 → 17"
-    assert [drawn(made, place).document.look.radius for place in Placement] == [17, 17, 4, 4]
+    assert [drawn(made, place).document.look.radius for place in PLACES] == [17, 17, 4, 4]
     (shown,) = view_looks(made.shop).looks
     assert shown.used_by == ("Product page", "Listing card")
     undo(made.shop, ADA, NOW)

@@ -9,7 +9,8 @@ from zoneinfo import ZoneInfo
 
 from uptick.core.button.document import Placement, Situation
 from uptick.core.pages import PageRead, ProductTold, look_on_page, missing_in, needs_trusted_types
-from uptick.core.rules.pointed import PointedPlace, with_places
+from uptick.core.rules.places import with_places
+from uptick.core.rules.pointed import PointedPlace
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.store import Store
 from uptick.usecases.connect import page_of, trouble_of
@@ -108,7 +109,7 @@ def released_of(shop: Shop) -> Released:
 def released_kinds(shop: Shop) -> tuple[Kind, ...]:
     """Return the kinds of page as the newest release has them."""
     newest = shop.releases.newest()
-    return kinds_of(shop, with_places(shop.registered, newest.settings.pointed if newest else {}))
+    return kinds_of(shop, with_places(shop.registered, newest.settings) if newest else shop.registered)
 
 
 def kinds_of(shop: Shop, of: Store | None = None) -> tuple[Kind, ...]:

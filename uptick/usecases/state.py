@@ -45,9 +45,13 @@ class Shown:
     second: str = ""
 
 
+# On a product's own page its choice is there too.
+_WITH_ITS_CHOICE = {Placement.PRODUCT_PAGE, Placement.STICKY_BAR, Placement.FLOATING}
+
+
 def is_inactive(placement: Placement, moment: Moment) -> bool:
     """Tell whether a button waits: where the choice is on the page, it does until that is made."""
-    waits = placement in {Placement.PRODUCT_PAGE, Placement.STICKY_BAR} and moment is Moment.CHOOSE_FIRST
+    waits = placement in _WITH_ITS_CHOICE and moment is Moment.CHOOSE_FIRST
     return waits or moment in {Moment.SOLD_OUT, Moment.WORKING}
 
 

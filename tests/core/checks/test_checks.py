@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import PRODUCTS, exception, product, settings, snapshot
+from tests.samples import PLACES, PRODUCTS, exception, product, settings, snapshot
 from uptick.core.button.document import Placement, require_layer
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks import Finding, Fix, Weight, findings_of
@@ -41,8 +41,8 @@ def test_unreadable_words_are_one_finding_however_many_buttons_share_them() -> N
     made = made.with_layer("baseline", merge_layer(made.baseline, pale))
     one = only(made, "contrast")
     assert one.weight is Weight.MUST_FIX
-    assert {spot.placement for spot in one.buttons} == set(Placement)
-    assert len(one.buttons) == 2 * len(Placement)
+    assert {spot.placement for spot in one.buttons} == set(PLACES)
+    assert len(one.buttons) == 2 * len(PLACES)
     assert one.title == "Words when hovered 1.35 : 1, 4.5 is needed"
     assert {fix.layer for fix in one.fixes} == {"baseline"}
 
@@ -137,7 +137,7 @@ def test_the_worst_findings_come_first() -> None:
     assert weights == [Weight.MUST_FIX, Weight.LOOK_AGAIN]
 
 
-@pytest.mark.parametrize("place", list(Placement))
+@pytest.mark.parametrize("place", list(PLACES))
 def test_findings_know_which_buttons_they_are_about(place: Placement) -> None:
     made = settings(**{place.value: {"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}}})
     one = only(made, "contrast")

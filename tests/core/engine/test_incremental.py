@@ -8,8 +8,8 @@ import pytest
 
 from tests.core.resolved.test_golden_shops import LANGUAGES, random_rule
 from tests.core.resolved.test_golden_shops import PRODUCTS as GOLDEN
-from tests.samples import NOW, kit, product, settings, store
-from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
+from tests.samples import NOW, PLACES, kit, product, settings, store
+from uptick.core.button.document import Device, Moment, ShopperKind, Situation
 from uptick.core.button.merge import Json, merge_layer, without_gaps
 from uptick.core.checks import findings_of, seen_about
 from uptick.core.engine.shops import CompiledShop
@@ -92,8 +92,7 @@ def all_of(snapshot: Snapshot, before: Snapshot) -> dict[str, Any]:
     classes = classes_of(snapshot)
     shown = snapshot.products[0]
     hung = [
-        class_for(snapshot, context_of(place, shown, None, Device.PHONE, "en-GB", ShopperKind.NEW))
-        for place in Placement
+        class_for(snapshot, context_of(place, shown, None, Device.PHONE, "en-GB", ShopperKind.NEW)) for place in PLACES
     ]
     return {
         "classes": {
@@ -129,7 +128,7 @@ def test_what_follows_from_edit_to_edit_equals_what_is_worked_out_from_nothing(s
         before, before_anew = followed.beside(earlier), anew.beside(earlier)
         assert all_of(followed, before) == all_of(anew, before_anew)
         context = context_of(
-            rng.choice(list(Placement)), rng.choice(story.products), rng.choice(list(Situation)),
+            rng.choice(list(PLACES)), rng.choice(story.products), rng.choice(list(Situation)),
             rng.choice(list(Device)), rng.choice(LANGUAGES), rng.choice(list(ShopperKind)),
         )  # fmt: skip
         one, plainly = class_for(followed, context).document, resolve(story.now, context)

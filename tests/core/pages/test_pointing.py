@@ -3,8 +3,8 @@
 import pytest
 from bs4 import Tag
 
-from tests.samples import PRODUCTS, store
-from uptick.core.button.document import Device, Placement
+from tests.samples import PRODUCTS
+from uptick.core.button.document import Placement
 from uptick.core.pages import (
     Hindrance,
     OnPage,
@@ -26,7 +26,6 @@ from uptick.core.rules.pointed import (
     ToldByLink,
     ToldByPage,
     Where,
-    with_places,
 )
 from uptick.core.shop.catalogue import Product
 
@@ -187,20 +186,6 @@ def test_a_glob_of_products_pages_is_one_that_nearly_all_have() -> None:
     assert common_path(at("/a/x", "/b/y", "/c/z"), "/a/x") == ""
 
 
-def test_a_stores_containers_are_the_narrower_of_its_own_and_the_pointed_ones() -> None:
-    of = store()
-    wide = PointedPlace(
-        placement=Placement.PRODUCT_PAGE, selector=".x", where=Where.INSTEAD, widths_px={Device.PHONE: 120},
-        own_height_px=52,
-    )  # fmt: skip
-    made = with_places(of, {"p1": wide})
-    surface = made.surfaces[Placement.PRODUCT_PAGE]
-    assert surface.widths_px[Device.PHONE] == 120
-    assert surface.widths_px[Device.DESKTOP] == of.surfaces[Placement.PRODUCT_PAGE].widths_px[Device.DESKTOP]
-    assert surface.own_height_px >= 52
-    assert with_places(of, {"p1": wide.model_copy(update={"widths_px": {}})}) is of
-
-
 def test_a_bar_is_not_pointed_at() -> None:
-    with pytest.raises(ValueError, match="a bar stands by itself"):
+    with pytest.raises(ValueError, match="what hangs at the window stands by itself"):
         PointedPlace(placement=Placement.STICKY_BAR, selector=".x", where=Where.AFTER)

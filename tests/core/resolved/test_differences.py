@@ -6,7 +6,7 @@ from itertools import product as crossing
 import pytest
 
 from tests.core.resolved.test_golden_shops import LANGUAGES, PRODUCTS, random_rule, shop
-from tests.samples import changes, exception, settings
+from tests.samples import PLACES, changes, exception, settings
 from uptick.core.button.document import Device, Placement, ShopperKind
 from uptick.core.resolved.classes import context_of
 from uptick.core.resolved.differences import touches
@@ -43,7 +43,7 @@ def test_just_the_products_whose_button_differs_for_somebody_are_told(seed: int)
         for seer in change.seen_by
     }
     places = {(placement, sku) for placement, sku, _ in told}
-    for placement, product in crossing(Placement, PRODUCTS):
+    for placement, product in crossing(PLACES, PRODUCTS):
         differs = {
             seer
             for seer in SEERS

@@ -11,8 +11,8 @@ from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
+from tests.samples import PLACES, exception, kit, product, release, settings
 from tests.samples import PRODUCTS as OTHERS
-from tests.samples import exception, kit, product, release, settings
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.drawing.bar import compile_bar
 from uptick.core.drawing.compile import compile_button
@@ -73,7 +73,7 @@ def shop(seed: int) -> Settings:
 
 
 def expected(of: Settings, rng: random.Random, looks: list[Any]) -> dict[str, Any]:
-    product, placement = rng.choice(PRODUCTS), rng.choice(list(Placement))
+    product, placement = rng.choice(PRODUCTS), rng.choice(list(PLACES))
     device, language, shopper = rng.choice(list(Device)), rng.choice(LANGUAGES), rng.choice(list(ShopperKind))
     document = resolve(of, context_of(placement, product, None, device, language, shopper))
     moment = rng.choice([LEADING[product.situation], Moment.IN_BASKET, Moment.ADDED])

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.samples import BASELINE, PRODUCTS, exception, settings, snapshot
+from tests.samples import BASELINE, PLACES, PRODUCTS, exception, settings, snapshot
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach
@@ -117,7 +117,7 @@ def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tu
     shop = snapshot(made)
     keys = {(one.placement, one.key) for one in classes_of(shop)}
     for placement, product, device, language, shopper in crossing(
-        Placement, PRODUCTS, Device, made.languages, ShopperKind
+        PLACES, PRODUCTS, Device, made.languages, ShopperKind
     ):
         context = context_of(placement, product, None, device, language, shopper)
         found = class_for(shop, context)
@@ -133,7 +133,7 @@ def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tu
 @given(reaches, contents)
 def test_an_exception_that_is_made_twice_changes_nothing_more(reach: Reach, layer: Json) -> None:
     once, twice = settings(rule_of(1, reach, layer)), settings(rule_of(1, reach, layer), rule_of(2, reach, layer))
-    for placement, product in crossing(Placement, PRODUCTS):
+    for placement, product in crossing(PLACES, PRODUCTS):
         context = context_of(placement, product, None, Device.PHONE, "en-GB", ShopperKind.NEW)
         assert resolve(once, context) == resolve(twice, context)
 

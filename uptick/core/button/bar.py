@@ -1,4 +1,4 @@
-"""The sticky bar around a button: its edge, when it comes and goes, what it holds and how that is spread."""
+"""What hangs at the window: when it comes and goes, and the sticky bar with what it holds and how that is spread."""
 
 from enum import StrEnum
 from typing import Annotated, Literal
@@ -45,20 +45,28 @@ Heading = Annotated[str, StringConstraints(max_length=80)]
 Language = Annotated[str, StringConstraints(pattern=r"^[a-z]{2}(-[A-Z]{2})?$")]
 
 
-class Bar(Part):
-    """A bar at an edge of the window.
+class Hanging(Part):
+    """When something that is fixed to the window comes and goes.
 
-    `parts` stand in the order of reading, and `…_without` leaves some out on a device. `returns` says that it goes
-    while the page's own button is in the window; `foot_px` that it goes so far before the end of the page, 0 that it
-    stays. `taxed` is whether its price is with tax.
-    `close_hours` is how long a shopper who closes it is left alone; 0 means that it cannot be closed.
+    `returns` says that it goes while the page's own button is in the window; `foot_px` that it goes so far before the
+    end of the page, 0 that it stays.
     """
 
-    edge: Literal["bottom", "top"] = "bottom"
     comes: Comes = AfterOwn()
     only_up: bool = False
     returns: bool = True
     foot_px: Annotated[float, Field(ge=0, le=4000)] = 0
+
+
+class Bar(Hanging):
+    """A bar at an edge of the window.
+
+    `parts` stand in the order of reading, and `…_without` leaves some out on a device. `taxed` is whether its price is
+    with tax.
+    `close_hours` is how long a shopper who closes it is left alone; 0 means that it cannot be closed.
+    """
+
+    edge: Literal["bottom", "top"] = "bottom"
     slide_ms: Annotated[int, Field(ge=0, le=2000)] = 300
     parts: Parts = (BarPart.NAME, BarPart.PRICE, BarPart.BUTTON)
     phone_without: Without = (BarPart.NAME,)

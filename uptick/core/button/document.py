@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, ValidationError, model_validator
 
 from uptick.core.button.bar import Bar
+from uptick.core.button.floating import Floating
 from uptick.core.button.look import (
     Border,
     LineBorder,
@@ -20,6 +21,7 @@ from uptick.core.button.look import (
     SolidFill,
 )
 from uptick.core.button.merge import merge_layer
+from uptick.core.button.over import Over
 from uptick.core.button.plain_text import unfit_value
 from uptick.core.errors import BadDocument
 
@@ -29,6 +31,8 @@ class Placement(StrEnum):
     LISTING_CARD = "listing_card"
     STICKY_BAR = "sticky_bar"
     STRIP = "strip"
+    OVER_PICTURE = "over_picture"
+    FLOATING = "floating"
 
 
 class Situation(StrEnum):
@@ -222,7 +226,8 @@ Wider = dict[tuple[Moment, str], tuple[str, ...]]
 class ButtonDocument(Part):
     """A whole button. Its JSON Schema is published by the studio's API.
 
-    `bar` is what stands around it in the sticky bar, and counts only there.
+    `bar` is what stands around it in the sticky bar, `floating` its corner of the window, `over` its spot on a picture;
+    each counts only in its own placement.
     `spoken` is what screen readers call it when it is ready and no words are drawn; the ready text where it is empty.
     """
 
@@ -231,6 +236,8 @@ class ButtonDocument(Part):
     wording: dict[Moment, dict[Language, Text]]
     placement: Standing = Standing()
     bar: Bar = Bar()
+    floating: Floating = Floating()
+    over: Over = Over()
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()

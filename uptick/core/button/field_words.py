@@ -17,11 +17,16 @@ def value_text(value: Any) -> str:
         return ", ".join(str(part) for part in value) or "nothing"
     if value == "rule":
         return "by rule"
+    if value in _SPOTS:
+        return str(value).replace("_", " ")
     if isinstance(value, str):
         return value if value.startswith("#") or _BARE.match(value) else f"“{value}”"
     return f"{value:g}" if isinstance(value, float | int) else str(value)
 
 
+_SPOTS = {
+    "bottom_end", "bottom_start", "top_end", "top_start", "top", "start", "middle", "end", "bottom",
+}  # fmt: skip
 _BARE = re.compile(r"^[\d.]+(%|em|vw)$")
 
 

@@ -12,7 +12,7 @@ from typing import Any
 from annotated_types import Ge, Le
 from pydantic import BaseModel
 
-from uptick.core.button.document import ButtonDocument
+from uptick.core.button.document import ButtonDocument, Device
 from uptick.core.button.look import STATES, Look
 
 
@@ -177,6 +177,23 @@ FIELDS: tuple[Field, ...] = (
     Field("bar.ink", "the bar's ink"),
     Field("bar.shadow", "the bar's shadow"),
     Field("bar.close_hours", "how long a closed bar stays away"),
+    Field("floating.corner", "the floating button's corner"),
+    Field("floating.comes", "when the floating button comes", whole=True),
+    Field("floating.only_up", "whether the floating button comes on scrolling up only"),
+    Field("floating.returns", "whether the floating button goes when the page's own button is back"),
+    Field("floating.foot_px", "how far before the page's end the floating button goes"),
+    Field("floating.appear_ms", "how long the floating button takes to appear"),
+    *(
+        Field(f"floating.{device}.{name}", f"the floating button's distance from the {said} on {device}s")
+        for device in Device
+        for name, said in (("side_px", "side"), ("edge_px", "edge"))
+    ),
+    Field("over.anchor", "the anchor on the picture"),
+    Field("over.across", "the distance from the picture's side"),
+    Field("over.down", "the distance from the picture's upper or lower edge"),
+    Field("over.reveal", "what comes on hovering the picture"),
+    Field("over.reveal_ms", "how long that takes"),
+    Field("over.curve", "the curve by which it comes"),
 )  # fmt: skip
 
 BY_PATH: Mapping[str, Field] = {field.path: field for field in FIELDS}

@@ -1,12 +1,13 @@
-"""The sticky bar compiled: its own style sheet, and when it comes and goes, as the script is told it."""
+"""The sticky bar compiled: what it holds, and its own style sheet."""
 
 from collections.abc import Iterable
 from typing import NotRequired
 
 from typing_extensions import TypedDict
 
-from uptick.core.button.bar import AfterDistance, AfterShare, Bar, BarPart
-from uptick.core.button.document import DEVICE_FROM_PX, Device
+from uptick.core.button.bar import Bar, BarPart
+from uptick.core.button.document import Device
+from uptick.core.drawing.hanging import CompiledHanging, on_device, say_when
 from uptick.core.words.close_words import CLOSE_WORDS
 
 
@@ -17,21 +18,10 @@ class CompiledClose(TypedDict):
     names: dict[str, str]
 
 
-class CompiledBar(TypedDict):
-    """A bar in the form that the script stands it; what is not there is as usual.
+class CompiledBar(CompiledHanging):
+    """A bar in the form that the script stands it."""
 
-    `share` or `px` is when it comes, neither that it comes once the page's own button has left. With `stays` it does
-    not go when that button is back; `foot` is how many pixels before the page's end it goes.
-    """
-
-    css: str
     parts: list[str]
-    top: NotRequired[bool]
-    share: NotRequired[float]
-    px: NotRequired[float]
-    up: NotRequired[bool]
-    stays: NotRequired[bool]
-    foot: NotRequired[float]
     net: NotRequired[bool]
     heading: NotRequired[dict[str, str]]
     close: NotRequired[CompiledClose]
@@ -40,19 +30,7 @@ class CompiledBar(TypedDict):
 def compile_bar(bar: Bar, languages: Iterable[str] = ()) -> CompiledBar:
     """Return a bar compiled for a store that speaks some languages."""
     made: CompiledBar = {"css": bar_css(bar), "parts": [part.value for part in bar.parts]}
-    if bar.edge == "top":
-        made["top"] = True
-    match bar.comes:
-        case AfterShare(share=share):
-            made["share"] = share
-        case AfterDistance(px=px):
-            made["px"] = px
-    if bar.only_up:
-        made["up"] = True
-    if not bar.returns:
-        made["stays"] = True
-    if bar.foot_px:
-        made["foot"] = bar.foot_px
+    say_when(made, bar, top=bar.edge == "top")
     if not bar.taxed:
         made["net"] = True
     if BarPart.HEADING in bar.parts and bar.heading:
@@ -117,10 +95,7 @@ def _on_device(bar: Bar, device: Device) -> str:
         rules.append(f".{_second_group(held)}{{margin-inline-start:auto}}")
     if not rules:
         return ""
-    after = [px for other, px in DEVICE_FROM_PX.items() if px > DEVICE_FROM_PX[device]]
-    least = f"(min-width:{DEVICE_FROM_PX[device]}px)" if DEVICE_FROM_PX[device] else ""
-    most = f"(max-width:{min(after) - 1}px)" if after else ""
-    return f"@media{' and '.join(filter(None, (least, most)))}{{{''.join(rules)}}}"
+    return on_device(device, "".join(rules))
 
 
 def _second_group(held: tuple[BarPart, ...]) -> BarPart:

@@ -17,7 +17,9 @@ from uptick.core.drawing import css
 from uptick.core.drawing.bar import CompiledBar
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, second_look, takes_row
 from uptick.core.drawing.drawing import border_edges
+from uptick.core.drawing.hanging import CompiledHanging
 from uptick.core.drawing.kit import Kit, icon_of
+from uptick.core.drawing.over import CompiledOver
 from uptick.core.type.setting import set_words
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text
 
@@ -78,8 +80,10 @@ class CompiledButton(TypedDict):
     second: NotRequired[dict[str, WirePattern] | None]
     spoken: NotRequired[dict[str, WirePattern] | None]
     after: str
-    # Only in the sticky bar.
+    # Each only in its own placement.
     bar: NotRequired[CompiledBar]
+    floating: NotRequired[CompiledHanging]
+    over: NotRequired[CompiledOver]
 
 
 def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:

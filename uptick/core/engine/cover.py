@@ -72,14 +72,17 @@ class _Gathered:
     batches: dict[int, Batch] = field(default_factory=dict)
 
 
-def cover(tables: Tables, index: RuleIndex, languages: Sequence[str], goods: Goods) -> Cover:
-    """Return the classes of a shop. A product's other situations are looked at too, since stock changes.
+def cover(
+    tables: Tables, index: RuleIndex, languages: Sequence[str], goods: Goods, places: Sequence[Placement]
+) -> Cover:
+    """Return the classes of a shop in its placements.
 
-    The cost grows with the kinds of products that exceptions tell apart, not with the products.
+    A product's other situations are looked at too, since stock changes. The cost grows with the kinds of products that
+    exceptions tell apart, not with the products.
     """
     groups = group(tables, goods, (index,))
     splitter = _Splitter(tables, index, tuple(languages))
-    frames = {placement: _frames(index, placement, groups, splitter) for placement in Placement}
+    frames = {placement: _frames(index, placement, groups, splitter) for placement in places}
     return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()})
 
 

@@ -6,10 +6,10 @@ from typing import Any
 
 import orjson
 
-from uptick.core.button.document import Moment, wording_of
+from uptick.core.button.document import Moment, Placement, wording_of
 from uptick.core.button.layer_ref import BASELINE, LayerRef
 from uptick.core.button.merge import Json, leaves, merge_layer, without_gaps
-from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.rules.settings import ADDED, ExceptionRule, Settings
 
 USES = "uses"
 # A text of a layer, by moment and language.
@@ -61,6 +61,10 @@ def _of_rule(rule: ExceptionRule) -> Layer:
     return layer_of(rule.layer)
 
 
+# A placement that stands nowhere until its layer says something.
+NOT_THERE: dict[Placement, Json] = {place: {"placement": {"shown": False}} for place in ADDED}
+
+
 def layers_of(settings: Settings) -> dict[LayerRef, Layer]:
     """Return every layer by its reference. Exceptions that an edit leaves alone are read once."""
     looks = {look_id: look.layer for look_id, look in settings.looks.items()}
@@ -69,7 +73,8 @@ def layers_of(settings: Settings) -> dict[LayerRef, Layer]:
         return layer_of(content, looks.get(content.get(USES, "")))
 
     layers = {BASELINE: whole(settings.baseline)}
-    layers |= {LayerRef.place(place): whole(layer) for place, layer in settings.placements.items()}
+    placements = {**NOT_THERE, **{place: layer for place, layer in settings.placements.items() if layer}}
+    layers |= {LayerRef.place(place): whole(layer) for place, layer in placements.items()}
     for rule in settings.exceptions:
         used = rule.layer.get(USES)
         layers[LayerRef.exception(rule.id)] = whole(rule.layer) if used else rule.derived(_of_rule)

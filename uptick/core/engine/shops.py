@@ -10,8 +10,8 @@ from uptick.core.engine.sizes import deep_bytes
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
-from uptick.core.rules.pointed import PointedPlace, with_places
-from uptick.core.rules.settings import Settings
+from uptick.core.rules.places import has_places, with_places
+from uptick.core.rules.settings import ADDED, Settings
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.store import Store
 
@@ -35,7 +35,7 @@ class CompiledShop:
         self._recent: list[Snapshot] = []
         self._goods: Goods | None = None
         self._goods_bytes = 0
-        self._placed: list[tuple[Store, dict[str, PointedPlace], Store]] = []
+        self._placed: list[tuple[Store, object, Store]] = []
         self._lock = Lock()
         # How many kinds of button have been checked, of how many; None while nothing is.
         self.progress: tuple[int, int] | None = None
@@ -44,15 +44,16 @@ class CompiledShop:
         self.progress = (done, of)
 
     def placed(self, store: Store, settings: Settings) -> Store:
-        """Return a store with the containers of the places that were pointed at; the same one for the same places."""
-        if not settings.pointed:
+        """Return a store with the containers of the places that settings add; the same one for the same places."""
+        if not has_places(settings):
             return store
+        adds = (settings.pointed, [bool(settings.placements.get(place)) for place in ADDED])
         with self._lock:
-            for of, pointed, made in self._placed:
-                if (of is store or made is store) and pointed == settings.pointed:
+            for of, added, made in self._placed:
+                if (of is store or made is store) and added == adds:
                     return made
-            made = with_places(store, settings.pointed)
-            self._placed = [(store, settings.pointed, made), *self._placed[: _RECENT_SNAPSHOTS - 1]]
+            made = with_places(store, settings)
+            self._placed = [(store, adds, made), *self._placed[: _RECENT_SNAPSHOTS - 1]]
         return made
 
     def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:

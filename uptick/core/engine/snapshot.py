@@ -77,7 +77,7 @@ class Snapshot:
     def number(self) -> int:
         """Return a number for all of it: equal settings over the same products have equal ones."""
         layers = tuple([(ref, layer.look_key, layer.words_key) for ref, layer in self.layers.items()])
-        key = ("all", self.rules_number, self.settings.languages, layers, self.goods.number)
+        key = ("all", self.rules_number, self.settings.languages, self.store.places, layers, self.goods.number)
         return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property
@@ -93,9 +93,9 @@ class Snapshot:
 
     @cached_property
     def cover(self) -> Cover:
-        key = ("cover", self.rules_number, self.settings.languages, self.goods.number)
-        index = self.index
-        return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, self.settings.languages, self.goods))
+        index, languages, places = self.index, self.settings.languages, self.store.places
+        key = ("cover", self.rules_number, languages, places, self.goods.number)
+        return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, languages, self.goods, places))
 
     @property
     def products(self) -> Sequence[Product]:
@@ -121,7 +121,7 @@ class Snapshot:
     def narrow_number(self) -> int:
         """Return a number for all that exceptions draw and say, and for what they cover."""
         narrow = tuple([(layer.look_key, layer.words_key) for layer in self.narrow_layers])
-        key = ("narrow", self.rules_number, self.settings.languages, self.goods.number, narrow)
+        key = ("narrow", self.rules_number, self.settings.languages, self.store.places, self.goods.number, narrow)
         return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property

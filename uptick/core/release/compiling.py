@@ -17,7 +17,9 @@ from uptick.core.button.merge import Json
 from uptick.core.drawing.bar import compile_bar
 from uptick.core.drawing.compile import BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.drawing.css import font_family
+from uptick.core.drawing.hanging import compile_floating
 from uptick.core.drawing.kit import Kit
+from uptick.core.drawing.over import compile_over, over_css
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
@@ -76,7 +78,7 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
         },
         "words": compile_words(_layer(snapshot, BASELINE)),
     }
-    if Placement.STICKY_BAR in places:
+    if {Placement.STICKY_BAR, Placement.FLOATING} & {*places}:
         release["bar"] = True
     if settings.pointed:
         release["pointed"] = [compile_pointed(place) for place in settings.pointed.values()]
@@ -99,22 +101,35 @@ class _LookTable:
 
     def number(self, document: ButtonDocument, high: Reserved, placement: Placement) -> int:
         compiled = compile_button(document, self._kit)
-        bar = document.bar.model_dump_json() if placement is Placement.STICKY_BAR else ""
-        key = (document.bare.derived(_content, self._kit), json.dumps(high), bar)
+        stands_in = _STANDS_IN.get(placement)
+        here = f"{placement}{getattr(document, stands_in).model_dump_json()}" if stands_in else ""
+        key = (document.bare.derived(_content, self._kit), json.dumps(high), here)
         if key not in self._numbers:
             if high != compiled["high"]:
                 compiled = {**compiled, "high": high}
             self._numbers[key] = len(self.made)
-            self.made.append(_with_bar(compiled, document, placement, self._languages))
+            self.made.append(_standing(compiled, document, placement, self._languages))
         return self._numbers[key]
 
 
-def _with_bar(
+# The part of a document that says how it stands in a placement; elsewhere the page does.
+_STANDS_IN = {Placement.STICKY_BAR: "bar", Placement.FLOATING: "floating", Placement.OVER_PICTURE: "over"}
+
+
+def _standing(
     compiled: CompiledButton, document: ButtonDocument, placement: Placement, languages: Sequence[str]
 ) -> CompiledButton:
-    if placement is not Placement.STICKY_BAR:
-        return compiled
-    return {**compiled, "bar": compile_bar(document.bar, languages)}
+    """Return a compiled button with how it stands in its placement."""
+    match placement:
+        case Placement.STICKY_BAR:
+            return {**compiled, "bar": compile_bar(document.bar, languages)}
+        case Placement.FLOATING:
+            return {**compiled, "floating": compile_floating(document.floating)}
+        case Placement.OVER_PICTURE:
+            # It lies on what is there, and takes no room.
+            css = compiled["css"] + over_css(document)
+            return {**compiled, "css": css, "high": 0, "over": compile_over(document)}
+    return compiled
 
 
 def _content(document: ButtonDocument, kit: Kit) -> str:
@@ -250,7 +265,7 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
                 those = [under_version(each, version) for each in met.by(one)]
                 high = reserve(snapshot, document, those)
                 made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
-                made = _with_bar(made, document, one.placement, snapshot.settings.languages)
+                made = _standing(made, document, one.placement, snapshot.settings.languages)
                 looks.setdefault(one.placement.value, {})[one.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 

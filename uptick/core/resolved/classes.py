@@ -191,7 +191,7 @@ def classes_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonClass, .
 
 def classes_of(snapshot: Snapshot) -> tuple[ButtonClass, ...]:
     """Return the distinct classes of a shop, every placement's plain class first."""
-    return tuple([one for placement in Placement for one in classes_at(snapshot, placement)])
+    return tuple([one for placement in snapshot.store.places for one in classes_at(snapshot, placement)])
 
 
 @dataclass(frozen=True, eq=False)
@@ -279,7 +279,7 @@ def kind_of(snapshot: Snapshot, one: ButtonClass) -> ButtonKind | None:
 
 
 def kinds_of(snapshot: Snapshot) -> tuple[ButtonKind, ...]:
-    return tuple([one for placement in Placement for one in kinds_at(snapshot, placement)])
+    return tuple([one for placement in snapshot.store.places for one in kinds_at(snapshot, placement)])
 
 
 def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
@@ -298,7 +298,7 @@ def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
 def class_for(snapshot: Snapshot, context: Context) -> ButtonClass:
     """Return the class that serves a context; where nobody meets it, one without products."""
     bits = snapshot.index.of(context)
-    frame = snapshot.cover.by_bits[context.placement].get(bits)
+    frame = snapshot.cover.by_bits.get(context.placement, {}).get(bits)
     if frame is None:
         return bare_class(snapshot, context.placement, bits)
     return _class_of(snapshot, snapshot.at(context.placement), frame)

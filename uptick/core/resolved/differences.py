@@ -100,7 +100,8 @@ def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair
     groups = [one for one in group(after.tables, after.goods, (before.index, after.index)) if one.batches]
     languages = dict.fromkeys((*before.settings.languages, *after.settings.languages))
     seers = list(crossing(Device, languages, ShopperKind))
-    for placement in Placement:
+    # One that only one side has does not stand on the other.
+    for placement in dict.fromkeys((*before.store.places, *after.store.places)):
         old, new = before.at(placement), after.at(placement)
         found: dict[tuple[int, int], _Pair | None] = {}
         met = {situation: _met(before.index, after.index, placement, situation, seers) for situation in Situation}

@@ -20,6 +20,8 @@ _PLACEMENTS = {
     Placement.LISTING_CARD: "listing cards",
     Placement.STICKY_BAR: "the sticky bar",
     Placement.STRIP: "strips",
+    Placement.OVER_PICTURE: "pictures",
+    Placement.FLOATING: "the floating button",
 }
 _SITUATIONS = {
     Situation.PLAIN: "plain",

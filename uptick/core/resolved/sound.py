@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from functools import partial
 
-from uptick.core.button.document import ButtonDocument, Placement
+from uptick.core.button.document import ButtonDocument
 from uptick.core.button.look import PictureFill
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import PlaceStack, Snapshot
@@ -20,7 +20,7 @@ def require_makeable(snapshot: Snapshot) -> None:
         BadWording: A text has a live value that there is not.
     """
     ask = snapshot.tables.ask
-    for placement in Placement:
+    for placement in snapshot.store.places:
         stack = snapshot.at(placement)
         key = (snapshot.narrow_number, stack.wide_key)
         ask(Step.SOUND, key, partial(_require_stack, snapshot, stack))

@@ -9,7 +9,6 @@ from pydantic import Field, StringConstraints, field_validator
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.look import Part
 from uptick.core.rules.reach import Names, Reach
-from uptick.core.shop.store import Store, Surface
 
 
 class PageKind(StrEnum):
@@ -29,7 +28,7 @@ class Where(StrEnum):
     INSTEAD = "instead"
 
 
-PLACED = (Placement.PRODUCT_PAGE, Placement.LISTING_CARD, Placement.STRIP)
+PLACED = (Placement.PRODUCT_PAGE, Placement.LISTING_CARD, Placement.STRIP, Placement.OVER_PICTURE)
 # A path of the shop's, in which a star stands for anything.
 PathGlob = Annotated[str, StringConstraints(pattern=r"^/[^\s?#]*$", max_length=300)]
 
@@ -123,7 +122,9 @@ class PointedPlace(Part):
     @classmethod
     def _can_be_pointed_at(cls, placement: Placement) -> Placement:
         if placement not in PLACED:
-            raise ValueError("a bar stands by itself; what is pointed at is a product page's, a card's or a strip's")
+            raise ValueError(
+                "what hangs at the window stands by itself: one points at a page, a card, a strip or a picture"
+            )
         return placement
 
     @property
@@ -133,22 +134,3 @@ class PointedPlace(Part):
 
 
 SAID = {Where.BEFORE: "before", Where.AFTER: "after", Where.INSIDE: "inside", Where.INSTEAD: "instead of"}
-
-
-def with_places(store: Store, pointed: dict[str, PointedPlace]) -> Store:
-    """Return a store whose containers are also those of the places that were pointed at, the narrower one counting."""
-    surfaces = dict(store.surfaces)
-    for place in pointed.values():
-        if not place.widths_px:
-            continue
-        known = surfaces.get(place.placement)
-        if known is None:
-            widths, page = dict(place.widths_px), place.page_path
-            made = Surface(widths_px=widths, own_height_px=place.own_height_px, page_path=page)
-        else:
-            here = place.widths_px
-            narrower = {d: min(known.widths_px.get(d, 4000), here.get(d, 4000)) for d in {**known.widths_px, **here}}
-            high = max(known.own_height_px, place.own_height_px)
-            made = known.model_copy(update={"widths_px": narrower, "own_height_px": high})
-        surfaces[place.placement] = made
-    return store if surfaces == store.surfaces else store.model_copy(update={"surfaces": surfaces})

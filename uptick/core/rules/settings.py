@@ -17,6 +17,10 @@ Name = Annotated[str, StringConstraints(min_length=1, max_length=80, strip_white
 Note = Annotated[str, StringConstraints(min_length=1, max_length=400, strip_whitespace=True)]
 
 
+# These need no spot on a page: a store has them once its draft says something of them.
+ADDED = (Placement.FLOATING,)
+
+
 class ExceptionRule(Part):
     """A layer with a reach and a note. Its days are the store's own, both included.
 

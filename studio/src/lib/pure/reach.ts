@@ -6,6 +6,8 @@ const places: Record<string, string> = {
 	listing_card: 'on listing cards',
 	sticky_bar: 'on the sticky bar',
 	strip: 'on strips',
+	over_picture: 'on pictures',
+	floating: 'on the floating button',
 };
 
 /** Where one is: what an exception could be for. */

@@ -1,0 +1,42 @@
+"""Which placements a store has: its own code's, those that were pointed at, and those that its draft adds."""
+
+from tests.samples import settings, snapshot, store
+from uptick.core.button.document import Device, Placement
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.resolved.classes import classes_of
+from uptick.core.rules.places import has_places, with_places
+from uptick.core.rules.pointed import PointedPlace, Where
+from uptick.core.rules.settings import Settings
+
+FLOATING = {"floating": {"corner": "bottom_start"}}
+
+
+def with_pointed(place: PointedPlace) -> Settings:
+    return settings().model_copy(update={"pointed": {"p1": place}})
+
+
+def test_a_stores_containers_are_the_narrower_of_its_own_and_the_pointed_ones() -> None:
+    of = store()
+    wide = PointedPlace(
+        placement=Placement.PRODUCT_PAGE, selector=".x", where=Where.INSTEAD, widths_px={Device.PHONE: 120},
+        own_height_px=52,
+    )  # fmt: skip
+    made = with_places(of, with_pointed(wide))
+    surface = made.surfaces[Placement.PRODUCT_PAGE]
+    assert surface.widths_px[Device.PHONE] == 120
+    assert surface.widths_px[Device.DESKTOP] == of.surfaces[Placement.PRODUCT_PAGE].widths_px[Device.DESKTOP]
+    assert surface.own_height_px >= 52
+    assert with_places(of, with_pointed(wide.model_copy(update={"widths_px": {}}))) is of
+
+
+def test_a_floating_button_is_there_once_its_layer_says_something_and_gone_with_that() -> None:
+    of = store()
+    assert not has_places(settings())
+    assert not has_places(settings(floating={}))
+    assert with_places(of, settings(floating={})) is of
+    added = with_places(of, settings(floating=FLOATING))
+    assert added.places == (*of.places, Placement.FLOATING)
+    made = snapshot(settings(floating=FLOATING))
+    assert Placement.FLOATING in {one.placement for one in classes_of(made)}
+    assert made.layers[LayerRef.place(Placement.FLOATING)].content == FLOATING
+    assert Placement.FLOATING not in {one.placement for one in classes_of(snapshot(settings()))}

@@ -1,0 +1,34 @@
+"""The placements that a store has: those of its own code, those that were pointed at, and those of the draft."""
+
+from uptick.core.button.document import Device, Placement
+from uptick.core.rules.pointed import PointedPlace
+from uptick.core.rules.settings import ADDED, Settings
+from uptick.core.shop.store import Store, Surface
+
+# What a window leaves to a button in its corner; a wider one would be a bar (our own measure).
+_FLOATING = Surface(widths_px={Device.PHONE: 343, Device.TABLET: 480, Device.DESKTOP: 480}, own_height_px=0)
+
+
+def has_places(settings: Settings) -> bool:
+    """Tell whether settings give a store placements besides those of its own code."""
+    return bool(settings.pointed) or any(settings.placements.get(place) for place in ADDED)
+
+
+def with_places(store: Store, settings: Settings) -> Store:
+    """Return a store whose containers are also those that the settings add, the narrower one counting."""
+    surfaces = dict(store.surfaces)
+    for place in settings.pointed.values():
+        if place.widths_px:
+            surfaces[place.placement] = _narrower(surfaces.get(place.placement), place)
+    if settings.placements.get(Placement.FLOATING):
+        surfaces.setdefault(Placement.FLOATING, _FLOATING)
+    return store if surfaces == store.surfaces else store.model_copy(update={"surfaces": surfaces})
+
+
+def _narrower(known: Surface | None, place: PointedPlace) -> Surface:
+    here = place.widths_px
+    if known is None:
+        return Surface(widths_px=dict(here), own_height_px=place.own_height_px, page_path=place.page_path)
+    narrower = {d: min(known.widths_px.get(d, 4000), here.get(d, 4000)) for d in {**known.widths_px, **here}}
+    high = max(known.own_height_px, place.own_height_px)
+    return known.model_copy(update={"widths_px": narrower, "own_height_px": high})
