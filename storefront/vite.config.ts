@@ -8,6 +8,8 @@ const pieces = {
 	up: { entry: 'src/index.ts', name: 'UpTick' },
 	later: { entry: 'src/later.ts', name: 'UpLater' },
 	bar: { entry: 'src/bar.ts', name: 'UpBar' },
+	floating: { entry: 'src/floating.ts', name: 'UpFloating' },
+	over: { entry: 'src/over.ts', name: 'UpOver' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
 	live: { entry: 'src/live.ts', name: 'UpLive' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
@@ -19,6 +21,8 @@ const pieces = {
 };
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
+/** These are loaded by themselves, and hand themselves over. */
+const LOADED = ['later', 'bar', 'floating', 'over'];
 
 export default defineConfig({
 	root: here('.'),
@@ -29,7 +33,7 @@ export default defineConfig({
 		target: 'es2022',
 		rolldownOptions: {
 			output: {
-				exports: piece === 'up' ? 'default' : piece === 'later' || piece === 'bar' ? 'none' : 'named',
+				exports: piece === 'up' ? 'default' : LOADED.includes(piece) ? 'none' : 'named',
 				// Nobody asks whether a piece is a module.
 				generatedCode: { symbols: false },
 				esModule: false,

@@ -1,16 +1,19 @@
-import type { Bar, MakeBar } from './bar';
+import type { MakeHanging } from './bar';
+import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
+import type { MakeOver } from './over';
 import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
 import { SignalBox } from './signals';
 import type { Shop, Stand } from './stand';
 
-/** What no page needs before its buttons stand: what presses mean, who has seen what, the bar, orders. */
+/** What no page needs before its buttons stand: what presses mean, who has seen what, what hangs, orders. */
 export type Later = {
 	press: (stand: Stand, after: string) => void;
 	watch: (stand: Stand) => void;
-	bar: (Standing: typeof Stand) => Promise<Bar>;
+	/** All that hangs at the window. */
+	hang: (Standing: typeof Stand) => Promise<Pick<Hanging, 'follow'>>;
 	tellOrders: () => void;
 };
 
@@ -39,13 +42,25 @@ function begin(shop: Shop, load: Load): Later {
 	shop.announce = announcer();
 	shop.announce('');
 	shop.css = BAR_CSS;
-	let bar: Promise<Bar> | undefined;
+	let lay: Promise<ReturnType<MakeOver>> | undefined;
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
+	const watch = watcher((stand) => signal('shown', tellingOf(stand, shop)));
 	return {
 		press: (stand, after) => void press(stand, shop, after, signal),
-		watch: watcher((stand) => signal('shown', tellingOf(stand, shop))),
-		bar: (Standing) => (bar ??= load<MakeBar>(manifest.more?.bar).then((make) => make(shop, Standing))),
+		watch(stand) {
+			if (!stand.standing?.made.over) return watch(stand);
+			// It is seen once it lies on its picture.
+			lay ??= load<MakeOver>(manifest.more?.over).then((make) => make());
+			void lay.then((onPicture) => onPicture(stand) && watch(stand));
+		},
+		async hang(Standing) {
+			const { bar, floating } = manifest.more ?? {};
+			const all = await Promise.all(
+				[bar, floating].map((file) => file && load<MakeHanging>(file).then((make) => make(shop, Standing))),
+			);
+			return { follow: (main, anew) => all.forEach((one) => one?.follow(main, anew)) };
+		},
 		tellOrders: orderTeller(signal, shop.spoken.money),
 	};
 }

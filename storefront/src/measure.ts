@@ -1,4 +1,5 @@
 import type { FromFrame } from './frame';
+import { pictureBeside } from './picture';
 
 /** A box in CSS pixels: of the page, or of the window for what is fixed to it. */
 export type Box = { x: number; y: number; wide: number; high: number };
@@ -17,7 +18,7 @@ export type Stuck = {
 };
 /** A place with the button in it, ours or the shop's own; `holder` is the number of what holds it, or -1. */
 export type SeenPlace = {
-	placement: 'product_page' | 'listing_card' | 'strip' | 'sticky_bar';
+	placement: 'product_page' | 'listing_card' | 'strip' | 'over_picture';
 	stands: boolean;
 	kept: string;
 	box: Box;
@@ -25,6 +26,9 @@ export type SeenPlace = {
 	room: Box;
 	clip: Box | null;
 	holder: number;
+	product: string;
+	/** The picture that it lies on, and its colours as a square of dots, three bytes each, in Base64. */
+	picture: { box: Box; dots: string } | null;
 };
 /** What of the page is drawn on the strip. */
 export type Block = { kind: 'picture' | 'heading' | 'text'; box: Box; src: string };
@@ -37,6 +41,10 @@ export type PageSurvey = {
 	places: SeenPlace[];
 	stuck: Stuck[];
 	bar: { high: number; cut: CutPart[] } | null;
+	/** Where a floating button lies in the window. */
+	floating: Box | null;
+	/** One reads from right to left. */
+	rtl: boolean;
 	blocks: Block[];
 	ground: string;
 	ink: string;
@@ -48,8 +56,10 @@ const MOST_BLOCKS = 400;
 const THUMB_PX = 96;
 const AGAIN_MS = 150;
 // Other names are no placements.
-const PLACES = ['product_page', 'listing_card', 'strip'].map((name) => `[data-up-place=${name}]`).join();
-const OURS = '[data-up-bar],[data-up-note],up-place';
+const PLACES = ['product_page', 'listing_card', 'strip', 'over_picture']
+	.map((name) => `[data-up-place=${name}]`)
+	.join();
+const OURS = '[data-up-bar],[data-up-floating],[data-up-note],up-place';
 
 const isSeen = (element: Element) => element.checkVisibility({ opacityProperty: true, visibilityProperty: true });
 
@@ -168,8 +178,52 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 			room,
 			clip: clipOf(shown === own ? own : place),
 			holder,
+			product: place.dataset.upProduct ?? '',
+			picture: placement === 'over_picture' ? findPicture(place, outer, aside) : null,
 		};
 	});
+}
+
+/** So many dots across and down stand for a picture. */
+const DOTS = 32;
+const dotted = new Map<string, string>();
+
+/** Returns the colours of a picture as it is shown, cut as its box cuts it; empty where the page may not read it. */
+function dotsOf(image: HTMLImageElement): string {
+	const { naturalWidth: wide, naturalHeight: high, clientWidth, clientHeight } = image;
+	if (!image.complete || !wide || !high || !clientWidth || !clientHeight) return '';
+	const key = `${image.currentSrc} ${clientWidth} ${clientHeight}`;
+	const kept = dotted.get(key);
+	if (kept !== undefined) return kept;
+	const canvas = document.createElement('canvas');
+	canvas.width = canvas.height = DOTS;
+	let told = '';
+	try {
+		const draw = canvas.getContext('2d')!;
+		const { objectFit, objectPosition } = getComputedStyle(image);
+		let [cutWide, cutHigh] = [wide, high];
+		if (objectFit === 'cover') {
+			const scale = Math.max(clientWidth / wide, clientHeight / high);
+			[cutWide, cutHigh] = [clientWidth / scale, clientHeight / scale];
+		}
+		const [x = 50, y = 50] = objectPosition.split(' ').map((at) => (at.endsWith('%') ? parseFloat(at) : 50));
+		const [left, top] = [((wide - cutWide) * x) / 100, ((high - cutHigh) * y) / 100];
+		draw.drawImage(image, left, top, cutWide, cutHigh, 0, 0, DOTS, DOTS);
+		const { data } = draw.getImageData(0, 0, DOTS, DOTS);
+		told = btoa(String.fromCharCode(...data.filter((_, n) => n % 4 !== 3)));
+	} catch {
+		// A picture of another origin may be shown but not read.
+	}
+	dotted.set(key, told);
+	return told;
+}
+
+function findPicture(place: Element, outer: Element | undefined, aside: number): SeenPlace['picture'] {
+	const image = pictureBeside(place);
+	if (!image) return null;
+	const box = boxOf(image);
+	if (outer?.contains(image)) box.y += aside;
+	return { box, dots: dotsOf(image) };
 }
 
 const thumbs = new Map<string, string>();
@@ -232,6 +286,12 @@ function findBar(): PageSurvey['bar'] {
 	return { high: row.offsetHeight, cut };
 }
 
+/** Returns where a floating button lies once it has come, seen from the window. */
+function findFloating(): Box | null {
+	const row = document.querySelector('[data-up-floating]')?.shadowRoot?.querySelector('.r');
+	return row ? boxOf(row, true) : null;
+}
+
 /** Measures where everything that matters for buttons stands along this page, and tells it again when that changes. */
 export class Measure {
 	readonly #tell: (message: FromFrame) => void;
@@ -275,6 +335,8 @@ export class Measure {
 			places: findPlaces(elements, stuck),
 			stuck,
 			bar: findBar(),
+			floating: findFloating(),
+			rtl: !!document.querySelector('[data-up-button][dir=rtl]'),
 			blocks: findBlocks(elements),
 			ground: groundOf(document.body) ?? groundOf(document.documentElement) ?? '#ffffff',
 			ink: color,
@@ -290,7 +352,7 @@ export class Measure {
 		this.#isWatching = true;
 		const soon = () => this.soon();
 		new ResizeObserver(soon).observe(document.documentElement);
-		const told = ['data-up-stands', 'data-up-kept', 'data-in', 'hidden', 'open', 'class'];
+		const told = ['data-up-stands', 'data-up-kept', 'data-in', 'data-on', 'hidden', 'open', 'class'];
 		new MutationObserver(soon).observe(document.body, { subtree: true, childList: true, attributeFilter: told });
 		addEventListener('load', soon, true);
 	}

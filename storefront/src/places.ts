@@ -1,9 +1,10 @@
-import type { Bar } from './bar';
+import type { Hanging } from './hang';
 import type { Later } from './later';
 import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TOLD_BY, type Products } from './page';
 import { Stand, type Shop } from './stand';
 
-const PLACES = '[data-up-place]';
+// What hangs at the window is no place of the page's.
+const PLACES = '[data-up-place]:not([data-up-hung])';
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
@@ -26,7 +27,7 @@ export class Places {
 	readonly #of: Following;
 	readonly #all = new Map<Element, Stand>();
 	readonly #near = new Set<Stand>();
-	#bar: Bar | null = null;
+	#hung: Pick<Hanging, 'follow'> | null = null;
 	#waiting: Stand[] | null = null;
 	#products: Products = { by: new Map() };
 	readonly #nearing: IntersectionObserver;
@@ -86,7 +87,7 @@ export class Places {
 		this.#write(() => {
 			if (anew) this.#find();
 			this.#near.forEach((stand) => stand.tend(anew));
-			this.#tendBar(anew);
+			this.#tendHung(anew);
 		});
 	}
 
@@ -108,7 +109,7 @@ export class Places {
 				this.#near.delete(stand);
 			}
 		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
-			if (this.#all.has(place) || place === this.#bar?.place) continue;
+			if (this.#all.has(place)) continue;
 			this.#all.set(place, new Stand(this.#of.shop, place));
 			this.#nearing.observe(place);
 		}
@@ -125,7 +126,7 @@ export class Places {
 			if (this.#waiting.length) await new Promise((done) => setTimeout(done));
 		}
 		this.#waiting = null;
-		this.#write(() => this.#tendBar());
+		this.#write(() => this.#tendHung());
 	}
 
 	#slice(waiting: Stand[]): void {
@@ -137,14 +138,14 @@ export class Places {
 		}
 	}
 
-	/** The bar follows the product of the page, and there is one of them. */
-	#tendBar(anew = false): void {
+	/** What hangs follows the product of the page, and there is one of each. */
+	#tendHung(anew = false): void {
 		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
-		if (this.#bar) this.#bar.follow(main, anew);
+		if (this.#hung) this.#hung.follow(main, anew);
 		else if (main && this.#of.shop.manifest.bar)
 			this.#of.later(async (tools) => {
-				this.#bar = await tools.bar(Stand);
-				this.#write(() => this.#tendBar());
+				this.#hung = await tools.hang(Stand);
+				this.#write(() => this.#tendHung());
 			});
 	}
 
@@ -171,7 +172,7 @@ export class Places {
 			if (found || data) this.#find();
 			for (const stand of this.#near)
 				if (data || changed.has(stand.place) || (stand.form && changed.has(stand.form))) stand.tend();
-			this.#tendBar();
+			this.#tendHung();
 		});
 	}
 }

@@ -131,7 +131,8 @@ PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find"
 
 
 def script_code(main: str) -> ScriptCode:
-    return ScriptCode(main, *PIECES, later=Later.of(b"later"), bar=Later.of(b"bar"))
+    files = {name: Later.of(name.encode()) for name in ("later", "bar", "floating", "over")}
+    return ScriptCode(main, *PIECES, **files)
 
 
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
@@ -148,12 +149,14 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
     assert "\\u2028" in one.plain.decode()
 
 
-def test_a_file_that_only_bars_need_is_told_where_there_is_one() -> None:
+def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that() -> None:
     code = script_code("main")
-    told = code.files_for({"bar": True})
-    assert told == {"later": code.later.told, "more": {"bar": code.bar.told}}
-    assert code.files_for({}) == {"later": code.later.told}
-    assert code.file(code.bar.name) is code.bar
+    told = code.files_for({"places": {"sticky_bar": {}, "over_picture": {}}})
+    assert told == {"later": code.later.told, "more": {"bar": code.bar.told, "over": code.over.told}}
+    assert code.files_for({"places": {"strip": {}}}) == {"later": code.later.told}
+    # What is being drawn may come to need any of them.
+    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {"bar", "floating", "over"}
+    assert code.file(code.floating.name) is code.floating
     assert code.file("else.js") is None
 
 

@@ -163,8 +163,8 @@ class Edge:
         if draft is None:
             return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
         manifest = {
-            "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True,
-            "studio": self._parts.studio_origin, **self._code.files_for(draft),
+            "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True, "bar": True,
+            "studio": self._parts.studio_origin, **self._code.files_for({**draft, "draft": True}),
         }  # fmt: skip
         text = script_text(self._code, manifest, self._parts.origin)
         return Response(text, 200, {**_OPEN, "Cache-Control": "no-store"}, "text/javascript")

@@ -92,6 +92,10 @@ def _trial_as_now(trial: Json) -> Json:
     return {**trial, "B": {**version, "looks": looks}}
 
 
+# What only one placement needs is loaded by itself.
+_FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
+
+
 @dataclass(frozen=True, slots=True)
 class ScriptCode:
     """The built script, and the pieces that only some stores need, read once."""
@@ -107,6 +111,8 @@ class ScriptCode:
     find: str
     later: Later
     bar: Later
+    floating: Later
+    over: Later
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
@@ -114,17 +120,19 @@ class ScriptCode:
             return (folder / f"{name}.js").read_text()
 
         names = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
-        later, bar = (Later.of((folder / f"{name}.js").read_bytes()) for name in ("later", "bar"))
-        return cls(main=text("up"), later=later, bar=bar, **{name: text(name) for name in names})
+        files = {name: Later.of((folder / f"{name}.js").read_bytes()) for name in ("later", *_FILE_OF.values())}
+        return cls(main=text("up"), **files, **{name: text(name) for name in names})
 
     def files_for(self, release: Json) -> Json:
-        """Return the files that a release's script may load, as it is told them."""
-        more = {"bar": self.bar.told} if release.get("bar") else {}
+        """Return the files that a release's script may load, as it is told them. A draft may come to need any."""
+        needed = [name for place, name in _FILE_OF.items() if release.get("draft") or place in release["places"]]
+        more = {name: getattr(self, name).told for name in needed}
         return {"later": self.later.told, **({"more": more} if more else {})}
 
     def file(self, name: str) -> Later | None:
         """Return what is loaded by this name, or None."""
-        return next((file for file in (self.later, self.bar) if file.name == name), None)
+        known = (self.later, *(getattr(self, each) for each in _FILE_OF.values()))
+        return next((file for file in known if file.name == name), None)
 
     def for_store(self, manifest: Json) -> str:
         """Return the code that a manifest needs, and the pieces as they are handed to the start."""

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from tests.core.scroll.pages import PHONE, header, notice, place, rect, survey
 from uptick.core.button.bar import Bar
 from uptick.core.scroll import along
-from uptick.core.scroll.along import in_reach, scene_of
+from uptick.core.scroll.along import Hung, in_reach, scene_of
 from uptick.core.scroll.paths import covered_area, stuck_path, where_below
 from uptick.core.scroll.spans import Span, common, union, without
 from uptick.core.scroll.survey import Stuck
@@ -24,12 +24,12 @@ def spans_of(found: Any, key: str) -> list[tuple[float, float]]:
 
 
 def bar_spans(*places: dict[str, Any], bar: dict[str, Any], **more: Any) -> list[tuple[float, float]]:
-    return spans_of(along(survey(*places, **more), Bar.model_validate(bar)), "sticky_bar")
+    return spans_of(along(survey(*places, **more), Hung(Bar.model_validate(bar))), "sticky_bar")
 
 
 def test_a_button_is_in_reach_while_half_of_it_is_in_the_window() -> None:
     # 48 px high at 1,000: its middle enters at 1024 − 740 and leaves at 1024.
-    found = along(survey(place(1000)), None)
+    found = along(survey(place(1000)), Hung())
     assert spans_of(found, "product_page") == [(284, 1024)]
     assert found.first_px == 284
     assert found.gaps == ((0, 284), (1024, 2260))
@@ -38,20 +38,20 @@ def test_a_button_is_in_reach_while_half_of_it_is_in_the_window() -> None:
 
 def test_the_bar_hands_over_when_the_last_pixel_of_the_own_button_has_left() -> None:
     # In between lies half the button's height.
-    found = along(survey(place(500)), OWN)
+    found = along(survey(place(500)), Hung(OWN))
     assert spans_of(found, "product_page") == [(0, 524)]
     assert spans_of(found, "sticky_bar") == [(548, 2260)]
     assert found.gaps == ((524, 548),)
-    assert found.bar_share == pytest.approx(64 / 740)
+    assert found.hung_share == pytest.approx(64 / 740)
 
 
 def test_a_bar_covers_what_it_lies_over() -> None:
     low = place(700, 64)
     # Without a bar the button is half seen from the start, at 732 of 740; a bar of 64 takes that until 56 px on.
     always = Bar.model_validate({"comes": {"kind": "distance", "px": 0}, "returns": False})
-    assert spans_of(along(survey(low), None), "product_page") == [(0, 732)]
-    assert spans_of(along(survey(low), always), "product_page") == [(56, 732)]
-    assert spans_of(along(survey(low), always, with_covers=False), "product_page") == [(0, 732)]
+    assert spans_of(along(survey(low), Hung()), "product_page") == [(0, 732)]
+    assert spans_of(along(survey(low), Hung(always)), "product_page") == [(56, 732)]
+    assert spans_of(along(survey(low), Hung(always), with_covers=False), "product_page") == [(0, 732)]
 
 
 @pytest.mark.parametrize(
@@ -78,15 +78,15 @@ def test_a_bar_waits_for_a_button_that_comes_late() -> None:
 
 
 def test_a_bar_that_comes_on_the_way_up_is_told_and_not_counted() -> None:
-    found = along(survey(place(500)), Bar(only_up=True))
+    found = along(survey(place(500)), Hung(Bar(only_up=True)))
     lane = next(lane for lane in found.lanes if lane.key == "sticky_bar")
     assert lane.only_up
     assert found.reach_share == pytest.approx(524 / 2260)
 
 
 def test_no_bar_stands_without_a_button_of_ours_on_the_page() -> None:
-    assert spans_of(along(survey(place(500, stands=False)), OWN), "sticky_bar") == []
-    assert spans_of(along(survey(place(500, placement="listing_card")), OWN), "sticky_bar") == []
+    assert spans_of(along(survey(place(500, stands=False)), Hung(OWN)), "sticky_bar") == []
+    assert spans_of(along(survey(place(500, placement="listing_card")), Hung(OWN)), "sticky_bar") == []
 
 
 def test_a_sticky_column_holds_its_button_until_what_contains_it_ends() -> None:
@@ -99,7 +99,7 @@ def test_a_sticky_column_holds_its_button_until_what_contains_it_ends() -> None:
         "least": 200,
         "most": 1200,
     }
-    found = along(survey(place(300, holder=0), stuck=[column]), None)
+    found = along(survey(place(300, holder=0), stuck=[column]), Hung())
     # It is carried until 1,200 − 300 − 20 = 880, and is then half gone after 120 + 24 px more.
     assert spans_of(found, "product_page") == [(0, 880 + 120 + 24)]
 
@@ -117,31 +117,31 @@ def test_what_sticks_to_the_lower_edge_comes_up_from_there() -> None:
 def test_a_card_that_clips_shows_only_what_is_left() -> None:
     half = {"clip": rect(0, 400, 375, 520 - 400)}
     # The button at 500 to 548 is cut at 520: less than half is left.
-    assert spans_of(along(survey(place(500, **half)), None), "product_page") == []
+    assert spans_of(along(survey(place(500, **half)), Hung()), "product_page") == []
     more = {"clip": rect(0, 400, 375, 530 - 400)}
     # 30 of 48 px are left: 24 must be in the window, so it is reached until 506.
-    assert spans_of(along(survey(place(500, **more)), None), "product_page") == [(0, 506)]
+    assert spans_of(along(survey(place(500, **more)), Hung()), "product_page") == [(0, 506)]
 
 
 def test_a_strip_shows_the_cards_that_are_within_it() -> None:
     clip = rect(16, 0, 343, 3000)
     inside = place(500, placement="strip", clip=clip)
     outside = {**inside, "box": rect(500, 500, 200, 48), "room": rect(500, 500, 200, 48)}
-    found = along(survey(inside, outside), None)
+    found = along(survey(inside, outside), Hung())
     assert [lane.count for lane in found.lanes if lane.key == "strip"] == [2]
-    assert spans_of(along(survey(outside), None), "strip") == []
+    assert spans_of(along(survey(outside), Hung()), "strip") == []
 
 
 def test_two_things_at_the_lower_edge_meet_for_as_long_as_both_are_there() -> None:
-    found = along(survey(place(500), stuck=[notice()]), OWN)
+    found = along(survey(place(500), stuck=[notice()]), Hung(OWN))
     (meeting,) = found.meetings
     assert meeting.spans == ((548, 2260),)
     assert (meeting.wide, meeting.high) == (343, 50)
-    assert not along(survey(place(500), stuck=[notice()]), Bar(edge="top")).meetings
+    assert not along(survey(place(500), stuck=[notice()]), Hung(Bar(edge="top"))).meetings
 
 
 def test_a_bar_at_the_upper_edge_stands_under_the_shops_own_header() -> None:
-    found = along(survey(place(500), stuck=[header()]), Bar(edge="top"))
+    found = along(survey(place(500), stuck=[header()]), Hung(Bar(edge="top")))
     assert found.bar_under == 60
     assert not found.meetings
     assert found.stuck_share == pytest.approx((60 + 64) / 740)
@@ -149,15 +149,15 @@ def test_a_bar_at_the_upper_edge_stands_under_the_shops_own_header() -> None:
 
 
 def test_a_page_that_does_not_scroll() -> None:
-    found = along(survey(place(500), page_high=700), OWN)
+    found = along(survey(place(500), page_high=700), Hung(OWN))
     assert (found.way_px, found.reach_share, found.first_px, found.gaps) == (0, 1, 0, ())
-    assert along(survey(page_high=700), OWN).reach_share == 0
+    assert along(survey(page_high=700), Hung(OWN)).reach_share == 0
     # The bar never comes there, so that it meets nothing.
-    assert along(survey(place(500), page_high=700, stuck=[notice()]), OWN).meetings == ()
+    assert along(survey(place(500), page_high=700, stuck=[notice()]), Hung(OWN)).meetings == ()
 
 
 def test_nothing_is_in_reach_where_there_is_nothing() -> None:
-    found = along(survey(), OWN)
+    found = along(survey(), Hung(OWN))
     assert (found.first_px, found.reach_share, found.gaps) == (None, 0, ((0, 2260),))
 
 

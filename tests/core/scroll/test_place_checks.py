@@ -8,12 +8,12 @@ from tests.core.scroll.pages import header, notice, place, survey
 from uptick.core.button.bar import Bar
 from uptick.core.button.document import Device
 from uptick.core.button.merge import merge_layer
-from uptick.core.scroll import PageSurvey, ScrollFinding, along, check_along
+from uptick.core.scroll import Hung, PageSurvey, ScrollFinding, along, check_along
 
 
 def found_in(page: PageSurvey, bar: dict[str, Any] | None) -> dict[str, ScrollFinding]:
     drawn = None if bar is None else Bar.model_validate(bar)
-    return {one.rule: one for one in check_along(page, drawn, Device.PHONE)}
+    return {one.rule: one for one in check_along(page, Hung(drawn), Device.PHONE)}
 
 
 def fixed(page: PageSurvey, bar: dict[str, Any], finding: ScrollFinding, n: int = 0) -> dict[str, ScrollFinding]:
@@ -108,4 +108,4 @@ def test_the_bars_own_rules() -> None:
     for wrong in ({"parts": ["name"]}, {"parts": ["button", "button"]}, {"phone_without": ["button"]}, {"foot_px": -1}):
         with pytest.raises(ValueError, match=r"must|greater"):
             Bar.model_validate(wrong)
-    assert along(survey(place(500)), Bar()).lanes
+    assert along(survey(place(500)), Hung(Bar())).lanes

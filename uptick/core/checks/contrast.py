@@ -3,9 +3,9 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from uptick.core.button.document import ButtonDocument, Moment, NoIcon
+from uptick.core.button.document import ButtonDocument, Moment, NoIcon, Placement
 from uptick.core.button.layer_ref import LayerRef
-from uptick.core.button.look import LinearFill, PictureFill, RadialFill, SolidFill
+from uptick.core.button.look import LinearFill, NoFill, PictureFill, RadialFill, SolidFill
 from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.checks.origin import look_rules, narrower, order_of, set_in
@@ -120,6 +120,9 @@ def _hard_to_read(snapshot: Snapshot, one: ButtonClass) -> tuple[_Read, ...]:
 def _reads(one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
     document, look = one.document, one.document.look
     if document.is_wordless and isinstance(document.icon, NoIcon):
+        return
+    if one.placement is Placement.OVER_PICTURE and isinstance(look.fill, NoFill):
+        # It lies on pictures, and their pixels are looked at along the page.
         return
     needed = _needed(document)
     rest = dress_in(look, REST)

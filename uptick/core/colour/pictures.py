@@ -70,6 +70,28 @@ def luminance(pixels: Pixels) -> NDArray[np.float64]:
     return found
 
 
+# From linear sRGB to cone responses, and from their cube roots to OKLab.
+_TO_CONES = np.array(
+    [[0.4122214708, 0.5363325363, 0.0514459929], [0.2119034982, 0.6806995451, 0.1073969566],
+     [0.0883024619, 0.2817188376, 0.6299787005]]
+)  # fmt: skip
+_TO_LAB = np.array(
+    [[0.2104542553, 0.7936177850, -0.0040720468], [1.9779984951, -2.4285922050, 0.4505937099],
+     [0.0259040371, 0.7827717662, -0.8086757660]]
+)  # fmt: skip
+
+
+def oklab(pixels: Pixels) -> Pixels:
+    """Return sRGB pixels `(n, 3)` in OKLab, in which equal distances look about equally far.
+
+    Source:
+        B. Ottosson, "A perceptual color space for image processing" (2020).
+    """
+    linear = np.where(pixels <= 0.04045, pixels / 12.92, ((pixels + 0.055) / 1.055) ** 2.4)
+    found: Pixels = np.cbrt(linear @ _TO_CONES.T) @ _TO_LAB.T
+    return found
+
+
 def worst_contrast(words: str, pixels: Pixels) -> float:
     """Return the contrast of words with the pixels under them that only one in a hundred falls short of."""
     rgb = np.array([[int(words[n : n + 2], 16) / 255 for n in (1, 3, 5)]])

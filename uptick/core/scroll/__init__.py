@@ -1,7 +1,8 @@
 """What is seen of buttons while a page is scrolled, worked out from one measuring of the page."""
 
-from uptick.core.scroll.along import Along, Lane, Meeting, along
+from uptick.core.scroll.along import Along, Hung, Lane, Meeting, along
+from uptick.core.scroll.picture_checks import check_pictures
 from uptick.core.scroll.place_checks import ScrollFinding, check_along
 from uptick.core.scroll.survey import PageSurvey
 
-__all__ = ["Along", "Lane", "Meeting", "PageSurvey", "ScrollFinding", "along", "check_along"]
+__all__ = ["Along", "Hung", "Lane", "Meeting", "PageSurvey", "ScrollFinding", "along", "check_along", "check_pictures"]

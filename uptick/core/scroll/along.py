@@ -7,8 +7,9 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from uptick.core.button.bar import AfterDistance, AfterShare, Bar
-from uptick.core.button.document import Placement
+from uptick.core.button.bar import AfterDistance, AfterShare, Bar, Hanging
+from uptick.core.button.document import DEVICE_FROM_PX, Device, Placement
+from uptick.core.button.floating import Floating
 from uptick.core.scroll.paths import (
     Flat,
     Moving,
@@ -21,7 +22,7 @@ from uptick.core.scroll.paths import (
     where_below,
 )
 from uptick.core.scroll.spans import Span, Spans, common, length_of, union, without
-from uptick.core.scroll.survey import PageSurvey, SeenPlace
+from uptick.core.scroll.survey import PageSurvey, Rect, SeenPlace
 
 # A button is in reach while at least so much of it can be seen.
 REACH_SHARE = 0.5
@@ -29,6 +30,7 @@ _NAMES = {
     Placement.PRODUCT_PAGE: "own",
     Placement.LISTING_CARD: "cards",
     Placement.STRIP: "strip",
+    Placement.OVER_PICTURE: "pictures",
 }
 
 
@@ -63,8 +65,9 @@ class Along:
     """What comes of a page in one window.
 
     `reach_share` is the share of all scroll positions with a button in reach; `first_px` how far the first one is, None
-    where there is none; `bar_share` and `stuck_share` how much of the window is covered at worst, by the bar and by all
-    that does not move with the page, and at which position.
+    where there is none; `hung_share` and `stuck_share` how much of the window is covered at worst, by ours that hangs
+    and by all that does not move with the page, and at which position. `bar_under` is how far down a thing of the
+    shop's reaches under which a bar at the top stands.
     """
 
     window: tuple[float, float]
@@ -75,7 +78,7 @@ class Along:
     meetings: tuple[Meeting, ...]
     reach_share: float
     first_px: float | None
-    bar_share: float
+    hung_share: float
     stuck_share: float
     worst_at: float
     shift: float
@@ -98,6 +101,10 @@ class Scene:
     def high(self) -> float:
         return self.survey.window.high
 
+    @property
+    def device(self) -> Device:
+        return max((px, device) for device, px in DEVICE_FROM_PX.items() if px <= self.wide)[1]
+
     def top_of(self, place: SeenPlace, y: float) -> Path:
         """Return how a height of a place moves: with the page, or with what holds it."""
         if place.holder < 0:
@@ -106,41 +113,59 @@ class Scene:
         return stuck_path(holder, self.high, self.way).moved(y - holder.box.y)
 
 
-def along(survey: PageSurvey, bar: Bar | None, *, with_covers: bool = True) -> Along:
+@dataclass(frozen=True, slots=True)
+class Hung:
+    """What of ours hangs at the window, as it is drawn for the page's product; None where none stands."""
+
+    bar: Bar | None = None
+    floating: Floating | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Hangs:
+    """One thing of ours that hangs, as it comes and goes on the way down; `under` is what it stands under."""
+
+    placement: Placement
+    name: str
+    drawn: Hanging
+    moving: Moving
+    under: float
+
+    @property
+    def lane(self) -> Lane:
+        return Lane(self.placement.value, self.name, self.name, self.moving.spans, only_up=self.drawn.only_up)
+
+
+def along(survey: PageSurvey, hung: Hung, *, with_covers: bool = True) -> Along:
     """Return what is seen of the buttons of a page along its scroll.
 
     Args:
-        bar: The bar as it is drawn for the page's product; None where none stands.
         with_covers: Count what lies under something stuck as out of reach; else only the window's edges count, as an
             IntersectionObserver does.
     """
     scene = scene_of(survey)
     way, stuck = scene.way, scene.stuck
-    standing, under = _bar(scene, bar)
-    drawn_bar = standing if standing and not (bar and bar.only_up) else None
-    covers = [*stuck, *([drawn_bar] if drawn_bar else [])] if with_covers else []
-    lanes = [
-        *_lanes(scene, covers),
-        *([_bar_lane(standing, bar)] if standing and bar else []),
-        *_shop_lanes(scene),
-    ]
+    hangs = _hanging(scene, hung)
+    covering = [one.moving for one in hangs if not one.drawn.only_up]
+    covers = [*stuck, *covering] if with_covers else []
+    lanes = [*_lanes(scene, covers), *(one.lane for one in hangs), *_shop_lanes(scene)]
     reach = union(span for lane in lanes if lane.kind != "shop" and not lane.only_up for span in lane.spans)
-    stuck_share, worst_at = _worst_cover(scene, [*stuck, *([standing] if standing else [])])
-    bar_area = standing.wide * standing.high if standing and standing.spans else 0.0
+    ours = [one.moving for one in hangs]
+    stuck_share, worst_at = _worst_cover(scene, [*stuck, *ours])
     return Along(
         window=(scene.wide, scene.high),
         page_high=survey.page_high,
         way_px=way,
         lanes=tuple(lanes),
         gaps=_gaps(reach, way),
-        meetings=_meetings(scene, standing),
+        meetings=_meetings(scene, hangs),
         reach_share=length_of(reach) / way if way else float(bool(reach)),
         first_px=reach[0].begins if reach else None,
-        bar_share=bar_area / (scene.wide * scene.high),
+        hung_share=_worst_cover(scene, ours)[0],
         stuck_share=stuck_share,
         worst_at=worst_at,
         shift=survey.shift,
-        bar_under=under,
+        bar_under=next((one.under for one in hangs if one.placement is Placement.STICKY_BAR), 0.0),
     )
 
 
@@ -229,44 +254,57 @@ def _where_enough(cuts: Sequence[float], seen: Callable[[float], float], needed:
     return union(spans)
 
 
-def _bar(scene: Scene, bar: Bar | None) -> tuple[Moving | None, float]:
-    """Return the bar as it comes and goes on the way down, and how far from the top what stands over it ends."""
-    seen = scene.survey.bar
-    main = next(
-        (p for p in scene.survey.places if p.stands and p.placement is Placement.PRODUCT_PAGE),
-        None,
-    )
-    if bar is None or seen is None or main is None:
-        return None, 0.0
-    spans = bar_spans(scene, bar, main)
-    under = _under(scene, spans) if bar.edge == "top" else 0.0
-    y = under if bar.edge == "top" else scene.high - seen.high
-    return Moving(0.0, scene.wide, seen.high, fixed_path(y, scene.way), spans), under
+def _hanging(scene: Scene, hung: Hung) -> list[_Hangs]:
+    """Return what of ours hangs on this page; each follows the page's own button and stands only beside one."""
+    main = next((p for p in scene.survey.places if p.stands and p.placement is Placement.PRODUCT_PAGE), None)
+    found = []
+    if main and hung.bar and scene.survey.bar:
+        high, spans = scene.survey.bar.high, hanging_spans(scene, hung.bar, main)
+        under = _under(scene, spans) if hung.bar.edge == "top" else 0.0
+        y = under if hung.bar.edge == "top" else scene.high - high
+        moving = Moving(0.0, scene.wide, high, fixed_path(y, scene.way), spans)
+        found.append(_Hangs(Placement.STICKY_BAR, "bar", hung.bar, moving, under))
+    if main and hung.floating and scene.survey.floating:
+        spans = hanging_spans(scene, hung.floating, main)
+        under = _under(scene, spans) if hung.floating.is_top else 0.0
+        box = _in_corner(scene, hung.floating, scene.survey.floating, under)
+        moving = Moving(box.x, box.wide, box.high, fixed_path(box.y, scene.way), spans)
+        found.append(_Hangs(Placement.FLOATING, "floating", hung.floating, moving, under))
+    return found
 
 
-def bar_spans(scene: Scene, bar: Bar, main: SeenPlace) -> Spans:
-    """Return where a bar stands on the way down; with `only_up`, where it stands on the way up."""
+def _in_corner(scene: Scene, floating: Floating, measured: Rect, under: float) -> Rect:
+    """Return where a floating button lies in its corner, as large as it was measured."""
+    inset = floating.inset(scene.device)
+    is_right = floating.corner.endswith("end") != scene.survey.rtl
+    x = scene.wide - inset.side_px - measured.wide if is_right else inset.side_px
+    y = under + inset.edge_px if floating.is_top else scene.high - inset.edge_px - measured.high
+    return Rect(x=x, y=y, wide=measured.wide, high=measured.high)
+
+
+def hanging_spans(scene: Scene, drawn: Hanging, main: SeenPlace) -> Spans:
+    """Return where something stands on the way down; with `only_up`, where it stands on the way up."""
     way, room = scene.way, main.room
     whole = [Span(0.0, way)]
     bottom = scene.top_of(main, room.bottom)
     past = where_below(bottom, 0.0, way)
-    match bar.comes:
+    match drawn.comes:
         case AfterShare(share=share):
             due: Spans = _after(share * way, way)
         case AfterDistance(px=px):
             due = _after(px, way)
         case _:
             due = past
-    if not isinstance(bar.comes, AfterShare | AfterDistance):
-        stands = due if bar.returns or not due else (Span(due[0].begins, way),)
-    elif bar.returns:
+    if not isinstance(drawn.comes, AfterShare | AfterDistance):
+        stands = due if drawn.returns or not due else (Span(due[0].begins, way),)
+    elif drawn.returns:
         top = scene.top_of(main, room.y)
         seen = without(where_below(top, scene.high, way), past)
         stands = without(due, seen)
     else:
         stands = due
-    if bar.foot_px:
-        stands = common(stands, [Span(0.0, max(0.0, way - bar.foot_px))])
+    if drawn.foot_px:
+        stands = common(stands, [Span(0.0, max(0.0, way - drawn.foot_px))])
     return common(stands, whole)
 
 
@@ -289,10 +327,6 @@ def _under(scene: Scene, spans: Spans) -> float:
     return max(0.0, *ends) if ends else 0.0
 
 
-def _bar_lane(standing: Moving, bar: Bar) -> Lane:
-    return Lane(Placement.STICKY_BAR.value, "bar", "bar", standing.spans, only_up=bar.only_up)
-
-
 def _shop_lanes(scene: Scene) -> Iterable[Lane]:
     for n, (thing, moving) in enumerate(zip(scene.survey.stuck, scene.stuck, strict=True)):
         if any(place.holder == n for place in scene.survey.places):
@@ -306,18 +340,19 @@ def _where_seen(one: Moving, scene: Scene) -> Spans:
     return without(up, gone)
 
 
-def _meetings(scene: Scene, bar: Moving | None) -> tuple[Meeting, ...]:
-    """Return where the bar and what the shop has stuck lie over each other."""
-    if bar is None:
-        return ()
+def _meetings(scene: Scene, hangs: Sequence[_Hangs]) -> tuple[Meeting, ...]:
+    """Return where what hangs and what the shop has stuck, or two of ours, lie over each other."""
     found = []
-    for thing, other in zip(scene.survey.stuck, scene.stuck, strict=True):
-        wide = min(bar.x + bar.wide, other.x + other.wide) - max(bar.x, other.x)
-        if wide <= 0:
-            continue
-        spans, high = _overlap(bar, other, scene.way)
-        if high >= 1:
-            found.append(Meeting("bar", thing.name, spans, wide, high))
+    for n, ours in enumerate(hangs):
+        shops = zip((thing.name for thing in scene.survey.stuck), scene.stuck, strict=True)
+        for name, other in (*shops, *((other.name, other.moving) for other in hangs[n + 1 :])):
+            mine = ours.moving
+            wide = min(mine.x + mine.wide, other.x + other.wide) - max(mine.x, other.x)
+            if wide <= 0:
+                continue
+            spans, high = _overlap(mine, other, scene.way)
+            if high >= 1:
+                found.append(Meeting(ours.name, name, spans, wide, high))
     return tuple(found)
 
 

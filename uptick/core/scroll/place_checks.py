@@ -2,24 +2,37 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from math import floor
-from typing import Any
+from math import ceil, floor
+from typing import Literal
 
 from uptick.core.button.bar import Bar
 from uptick.core.button.document import Device
+from uptick.core.button.floating import Floating
+from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks.finding import Fix, Weight
-from uptick.core.scroll.along import Along, along
+from uptick.core.scroll.along import Along, Hung, Meeting, along
 from uptick.core.scroll.spans import Span, Spans, common, length_of
 from uptick.core.scroll.survey import PageSurvey, Rect
 
 # Less of a gap than this is what any handing over from one button to the next takes.
 SMALL_GAP_PX = 100.0
-# A bar and a button at once are no fault while one hands over to the other.
+# Something that hangs and a button at once are no fault while one hands over to the other.
 HANDING_OVER_PX = 100.0
 # Our own measure: above it a phone's page is read through a slot.
 MOST_COVERED = 0.3
-BAR_LAYER = "place:sticky_bar"
-_DEVICE_NAMES = {Device.PHONE: "phones", Device.TABLET: "tablets", Device.DESKTOP: "desktops"}
+# Room that is left between two things that are parted (our own measure).
+APART_PX = 8.0
+DEVICE_NAMES = {Device.PHONE: "phones", Device.TABLET: "tablets", Device.DESKTOP: "desktops"}
+Kind = Literal["bar", "floating"]
+_LAYERS: dict[Kind, str] = {"bar": "place:sticky_bar", "floating": "place:floating"}
+_LANES: dict[Kind, str] = {"bar": "sticky_bar", "floating": "floating"}
+_NAMES: dict[str, str] = {"bar": "the bar", "floating": "the floating button"}
+_CORNERS = {
+    "bottom_end": "at the bottom, where reading ends",
+    "bottom_start": "at the bottom, where reading begins",
+    "top_end": "at the top, where reading ends",
+    "top_start": "at the top, where reading begins",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,10 +49,10 @@ class ScrollFinding:
     fixes: tuple[Fix, ...] = ()
 
 
-def check_along(survey: PageSurvey, bar: Bar | None, device: Device, found: Along | None = None) -> list[ScrollFinding]:
+def check_along(survey: PageSurvey, hung: Hung, device: Device, found: Along | None = None) -> list[ScrollFinding]:
     """Return what is wrong on a page, the worst first."""
-    seen = found or along(survey, bar)
-    scene = _Seen(survey, bar, device, seen)
+    seen = found or along(survey, hung)
+    scene = _Seen(survey, hung, device, seen)
     findings = [finding for check in _CHECKS for finding in check(scene)]
     order = list(Weight)
     return sorted(findings, key=lambda one: order.index(one.weight))
@@ -48,25 +61,40 @@ def check_along(survey: PageSurvey, bar: Bar | None, device: Device, found: Alon
 @dataclass(frozen=True, slots=True)
 class _Seen:
     survey: PageSurvey
-    bar: Bar | None
+    hung: Hung
     device: Device
     along: Along
 
     @property
     def on(self) -> str:
-        return f"on {_DEVICE_NAMES[self.device]}"
+        return f"on {DEVICE_NAMES[self.device]}"
 
-    def fixed(self, label: str, holds: Callable[[Along], bool], **changes: Any) -> tuple[Fix, ...]:
-        """Return a change of the bar as a fix, where it does what it is for."""
-        if self.bar is None:
+    def drawn(self, kind: Kind) -> Bar | Floating | None:
+        return self.hung.bar if kind == "bar" else self.hung.floating
+
+    @property
+    def hanging(self) -> dict[Kind, Bar | Floating]:
+        """Return what hangs here."""
+        kinds: tuple[Kind, ...] = ("bar", "floating")
+        return {kind: drawn for kind in kinds if (drawn := self.drawn(kind))}
+
+    def fixed(self, kind: Kind, label: str, holds: Callable[[Along], bool], changes: Json) -> tuple[Fix, ...]:
+        """Return a change of what hangs as a fix, where it does what it is for."""
+        drawn = self.drawn(kind)
+        if drawn is None:
             return ()
-        changed = Bar.model_validate({**self.bar.model_dump(), **changes})
-        if not holds(along(self.survey, changed)):
+        changed = type(drawn).model_validate(merge_layer(drawn.model_dump(mode="json"), changes))
+        hung = Hung(changed, self.hung.floating) if isinstance(changed, Bar) else Hung(self.hung.bar, changed)
+        if not holds(along(self.survey, hung)):
             return ()
-        return (Fix(label, BAR_LAYER, {"bar": changes}),)
+        return (Fix(label, _LAYERS[kind], {kind: changes}),)
 
     def spans_of(self, key: str) -> Spans:
-        return next((lane.spans for lane in self.along.lanes if lane.key == key), ())
+        return _lane(self.along, key)
+
+
+def _lane(found: Along, key: str) -> Spans:
+    return next((lane.spans for lane in found.lanes if lane.key == key), ())
 
 
 def _px(value: float) -> str:
@@ -79,20 +107,48 @@ def _where(spans: Spans) -> str:
     return f"from {_px(first.begins)} to {_px(first.ends)} px{more}"
 
 
+def _called(name: str) -> str:
+    """Return what a sentence calls a thing that hangs or sticks."""
+    return _NAMES.get(name, name)
+
+
 def _meets(seen: _Seen) -> Iterator[ScrollFinding]:
     for meeting in seen.along.meetings:
-        other = "top" if seen.bar and seen.bar.edge == "bottom" else "bottom"
-        fixes = seen.fixed(f"put the bar at the {other}", lambda now: not now.meetings, edge=other)
+        one, other = _called(meeting.one), _called(meeting.other)
         yield ScrollFinding(
             "meets",
             Weight.MUST_FIX,
             seen.device,
-            f"The bar and {meeting.other} lie over each other {_where(meeting.spans)}",
+            f"{one.capitalize()} and {other} lie over each other {_where(meeting.spans)}",
             f"They share {_px(meeting.wide)} × {_px(meeting.high)} px {seen.on}. One of them cannot be pressed there.",
-            ("sticky_bar",),
+            tuple(_LANES[kind] for kind in seen.hanging if kind in (meeting.one, meeting.other)),
             meeting.spans,
-            fixes,
+            tuple(_parting(seen, meeting))[:3],
         )
+
+
+def _parting(seen: _Seen, meeting: Meeting) -> Iterator[Fix]:
+    """Yield changes that part two things and bring no other two together."""
+
+    def is_parted(now: Along) -> bool:
+        pairs = {(each.one, each.other) for each in now.meetings}
+        before = {(each.one, each.other) for each in seen.along.meetings}
+        return (meeting.one, meeting.other) not in pairs and pairs < before
+
+    floating = seen.hung.floating
+    if floating and "floating" in (meeting.one, meeting.other):
+        inset = floating.inset(seen.device)
+        lifted = ceil(inset.edge_px + meeting.high + APART_PX)
+        if lifted <= seen.survey.window.high / 2:
+            away = "down" if floating.is_top else "up"
+            label = f"move the floating button {away} by {_px(lifted - inset.edge_px)} px {seen.on}"
+            yield from seen.fixed("floating", label, is_parted, {seen.device.value: {"edge_px": lifted}})
+        for corner, where in _CORNERS.items():
+            if corner != floating.corner:
+                yield from seen.fixed("floating", f"put it {where}", is_parted, {"corner": corner})
+    if meeting.one == "bar":
+        edge = "top" if seen.hung.bar and seen.hung.bar.edge == "bottom" else "bottom"
+        yield from seen.fixed("bar", f"put the bar at the {edge}", is_parted, {"edge": edge})
 
 
 def _never(seen: _Seen) -> Iterator[ScrollFinding]:
@@ -110,21 +166,31 @@ def _never(seen: _Seen) -> Iterator[ScrollFinding]:
 
 def _far(seen: _Seen) -> Iterator[ScrollFinding]:
     first, high = seen.along.first_px, seen.along.window[1]
-    if first and first > high:
-        yield ScrollFinding(
-            "far",
-            Weight.LOOK_AGAIN,
-            seen.device,
-            f"The first button comes after {_px(first)} px",
-            f"That is {first / high:.1f} windows of scrolling {seen.on}.",
-            (),
-            (Span(0.0, first),),
-            seen.fixed("let the bar come at once", lambda now: now.first_px == 0, comes={"kind": "distance", "px": 0}),
+    if not first or first <= high:
+        return
+    fixes = (
+        seen.fixed(
+            kind,
+            f"let {_NAMES[kind]} come at once",
+            lambda now: now.first_px == 0,
+            {"comes": {"kind": "distance", "px": 0}},
         )
+        for kind in seen.hanging
+    )
+    yield ScrollFinding(
+        "far",
+        Weight.LOOK_AGAIN,
+        seen.device,
+        f"The first button comes after {_px(first)} px",
+        f"That is {first / high:.1f} windows of scrolling {seen.on}.",
+        (),
+        (Span(0.0, first),),
+        tuple(fix for some in fixes for fix in some),
+    )
 
 
 def _hidden(seen: _Seen) -> Iterator[ScrollFinding]:
-    first, open_first = seen.along.first_px, along(seen.survey, seen.bar, with_covers=False).first_px
+    first, open_first = seen.along.first_px, along(seen.survey, seen.hung, with_covers=False).first_px
     if not first or open_first is None or first - open_first < HANDING_OVER_PX / 4:
         return
     survey = seen.survey
@@ -134,10 +200,10 @@ def _hidden(seen: _Seen) -> Iterator[ScrollFinding]:
         things = tuple(
             thing.model_copy(update={"box": nowhere}) if n == m else thing for m, thing in enumerate(survey.stuck)
         )
-        return along(survey.model_copy(update={"stuck": things}), seen.bar).first_px != first
+        return along(survey.model_copy(update={"stuck": things}), seen.hung).first_px != first
 
     names = [thing.name for n, thing in enumerate(survey.stuck) if hides(n)]
-    there = " and ".join(names[:3]) or "the bar"
+    there = " and ".join(names[:3]) or "what hangs"
     yield ScrollFinding(
         "hidden",
         Weight.LOOK_AGAIN,
@@ -156,19 +222,18 @@ def _gaps(seen: _Seen) -> Iterator[ScrollFinding]:
         return
     longest = max(gaps, key=lambda gap: gap.length)
     small = longest.length < SMALL_GAP_PX
-    why = ""
-    if any(abs(longest.ends - span.begins) < 1 for span in seen.spans_of("sticky_bar")):
-        why = "The page’s own button has left, and the bar is still to come. "
-    fixes: tuple[Fix, ...] = ()
-    if why:
-        before = length_of(gaps)
-        px = floor(longest.begins)
-        fixes = seen.fixed(
-            f"let it come at {_px(px)} px",
-            lambda now: length_of(now.gaps) < before - longest.length + 1.5,
-            comes={"kind": "distance", "px": px},
-            returns=False,
-        )
+    why, fixes = "", tuple[Fix, ...]()
+    for kind in seen.hanging:
+        if any(abs(longest.ends - span.begins) < 1 for span in seen.spans_of(_LANES[kind])):
+            why = f"The page’s own button has left, and {_NAMES[kind]} is still to come. "
+            before, px = length_of(gaps), floor(longest.begins)
+            fixes = seen.fixed(
+                kind,
+                f"let it come at {_px(px)} px",
+                lambda now, before=before: length_of(now.gaps) < before - longest.length + 1.5,  # type: ignore[misc]
+                {"comes": {"kind": "distance", "px": px}, "returns": False},
+            )
+            break
     yield ScrollFinding(
         "gap",
         Weight.NOTE if small else Weight.LOOK_AGAIN,
@@ -183,42 +248,57 @@ def _gaps(seen: _Seen) -> Iterator[ScrollFinding]:
 
 
 def _twice(seen: _Seen) -> Iterator[ScrollFinding]:
-    both = tuple(s for s in common(seen.spans_of("sticky_bar"), seen.spans_of("product_page")) if s.length)
-    if length_of(both) < HANDING_OVER_PX:
-        return
-    yield ScrollFinding(
-        "twice",
-        Weight.LOOK_AGAIN,
-        seen.device,
-        f"The bar repeats the page’s own button {_where(both)}",
-        f"Both are in reach for {_px(length_of(both))} px of scrolling {seen.on}.",
-        ("sticky_bar", "product_page"),
-        both,
-        seen.fixed(
-            "let it go while that is seen",
-            lambda now: length_of(common(_lane(now, "sticky_bar"), _lane(now, "product_page"))) < HANDING_OVER_PX,
-            returns=True,
-        ),
-    )
+    for kind in seen.hanging:
+        lane, name = _LANES[kind], _NAMES[kind]
 
+        def repeats(now: Along, lane: str = lane) -> Spans:
+            return tuple(s for s in common(_lane(now, lane), _lane(now, "product_page")) if s.length)
 
-def _lane(found: Along, key: str) -> Spans:
-    return next((lane.spans for lane in found.lanes if lane.key == key), ())
+        both = repeats(seen.along)
+        if length_of(both) >= HANDING_OVER_PX:
+            yield ScrollFinding(
+                "twice",
+                Weight.LOOK_AGAIN,
+                seen.device,
+                f"{name.capitalize()} repeats the page’s own button {_where(both)}",
+                f"Both are in reach for {_px(length_of(both))} px of scrolling {seen.on}.",
+                (lane, "product_page"),
+                both,
+                seen.fixed(
+                    kind,
+                    "let it go while that is seen",
+                    lambda now, repeats=repeats: length_of(repeats(now)) < HANDING_OVER_PX,  # type: ignore[misc]
+                    {"returns": True},
+                ),
+            )
+    both = tuple(s for s in common(seen.spans_of("sticky_bar"), seen.spans_of("floating")) if s.length)
+    if length_of(both) >= HANDING_OVER_PX:
+        yield ScrollFinding(
+            "both",
+            Weight.LOOK_AGAIN,
+            seen.device,
+            f"The bar and the floating button both stand {_where(both)}",
+            f"They buy the same product, for {_px(length_of(both))} px of scrolling {seen.on}. An exception for "
+            f"{DEVICE_NAMES[seen.device]} can take one of them away.",
+            ("sticky_bar", "floating"),
+            both,
+        )
 
 
 def _cut(seen: _Seen) -> Iterator[ScrollFinding]:
-    if seen.bar is None or seen.survey.bar is None:
+    bar = seen.hung.bar
+    if bar is None or seen.survey.bar is None:
         return
     for cut in seen.survey.bar.cut:
-        without = [*seen.bar.without(seen.device.value)]
+        without = [*bar.without(seen.device.value)]
         fixes = tuple(
             Fix(
                 f"leave out the {part} {seen.on}",
-                BAR_LAYER,
+                _LAYERS["bar"],
                 {"bar": {f"{seen.device}_without": [*without, part]}},
             )
             for part in dict.fromkeys((cut.part, "picture"))
-            if part in seen.bar.holds(seen.device.value)
+            if part in bar.holds(seen.device.value)
         )
         yield ScrollFinding(
             "cut",
@@ -234,18 +314,38 @@ def _cut(seen: _Seen) -> Iterator[ScrollFinding]:
 
 def _covered(seen: _Seen) -> Iterator[ScrollFinding]:
     found = seen.along
-    if found.stuck_share <= MOST_COVERED or not found.bar_share:
+    if found.stuck_share <= MOST_COVERED or not found.hung_share:
         return
+    names = " and ".join(_NAMES[kind] for kind in seen.hanging)
     yield ScrollFinding(
         "covered",
         Weight.LOOK_AGAIN,
         seen.device,
         f"{found.stuck_share:.0%} of the window is covered at {_px(found.worst_at)} px".replace("%", " %"),
-        f"The bar and what the shop has stuck leave {_px(found.window[1] * (1 - found.stuck_share))} px of height "
+        f"{names.capitalize()} and what the shop has stuck leave "
+        f"{_px(found.window[1] * (1 - found.stuck_share))} px of height "
         f"to read in {seen.on}; above {MOST_COVERED:.0%} is our own measure.".replace("%", " %"),
-        ("sticky_bar",),
+        tuple(_LANES[kind] for kind in seen.hanging),
         (Span(found.worst_at, found.worst_at),),
     )
 
 
-_CHECKS = (_meets, _never, _hidden, _far, _gaps, _twice, _cut, _covered)
+def _outside(seen: _Seen) -> Iterator[ScrollFinding]:
+    """Find a floating button that is too large for its corner."""
+    box, floating = seen.survey.floating, seen.hung.floating
+    if box is None or floating is None or not seen.spans_of("floating"):
+        return
+    over = box.wide + 2 * floating.inset(seen.device).side_px - seen.survey.window.wide
+    if over > 0:
+        yield ScrollFinding(
+            "outside",
+            Weight.MUST_FIX,
+            seen.device,
+            f"The floating button is {_px(over)} px too wide for the window",
+            f"It is {_px(box.wide)} px wide; with its distances the window leaves {_px(box.wide - over)} {seen.on}.",
+            ("floating",),
+            seen.spans_of("floating"),
+        )
+
+
+_CHECKS = (_meets, _never, _outside, _hidden, _far, _gaps, _twice, _cut, _covered)

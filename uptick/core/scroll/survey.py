@@ -1,14 +1,17 @@
 """A page as it was measured: where its places, its stuck things and its contents stand, in CSS pixels."""
 
+from base64 import b64decode
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from uptick.core.button.document import Placement
 from uptick.core.button.look import Part
 
 # No page that anybody scrolls is larger; what is, was measured wrong.
 _MOST_PX = 4_000_000
+# So many dots across and down stand for a picture.
+DOTS = 32
 Position = Annotated[float, Field(ge=-_MOST_PX, le=_MOST_PX, allow_inf_nan=False)]
 Extent = Annotated[float, Field(ge=0, le=_MOST_PX, allow_inf_nan=False)]
 Called = Annotated[str, StringConstraints(max_length=200)]
@@ -52,6 +55,27 @@ class Stuck(Part):
     most: Position = _MOST_PX
 
 
+class SeenPicture(Part):
+    """A picture under a button, with its colours as a square of `DOTS` by `DOTS` dots, row by row, as it is shown.
+
+    `dots` are three bytes each, in Base64; empty where the page may not read the picture.
+    """
+
+    box: Rect
+    dots: Annotated[str, StringConstraints(max_length=DOTS * DOTS * 4)] = ""
+
+    @field_validator("dots")
+    @classmethod
+    def _is_a_square(cls, dots: str) -> str:
+        try:
+            size = len(b64decode(dots, validate=True))
+        except ValueError as error:
+            raise ValueError("dots must be Base64") from error
+        if size not in (0, DOTS * DOTS * 3):
+            raise ValueError(f"dots must be {DOTS} × {DOTS} of three bytes each; they are {size} bytes")
+        return dots
+
+
 class SeenPlace(Part):
     """A place with the button in it: ours where `stands`, else the shop's own.
 
@@ -65,6 +89,8 @@ class SeenPlace(Part):
     room: Rect
     clip: Rect | None = None
     holder: Annotated[int, Field(ge=-1, le=1000)] = -1
+    product: Called = ""
+    picture: SeenPicture | None = None
 
 
 class CutPart(Part):
@@ -89,7 +115,11 @@ class Block(Part):
 
 
 class PageSurvey(Part):
-    """One measuring of a page in one window. `shift` is the layout shift that the browser told while buttons came."""
+    """One measuring of a page in one window.
+
+    `floating` is where a floating button lies in the window once it has come; with `rtl` one reads from right to left.
+    `shift` is the layout shift that the browser told while buttons came.
+    """
 
     path: Annotated[str, StringConstraints(max_length=600)]
     window: Window
@@ -97,6 +127,8 @@ class PageSurvey(Part):
     places: Annotated[tuple[SeenPlace, ...], Field(max_length=2000)]
     stuck: Annotated[tuple[Stuck, ...], Field(max_length=200)]
     bar: SeenBar | None = None
+    floating: Rect | None = None
+    rtl: bool = False
     blocks: Annotated[tuple[Block, ...], Field(max_length=400)] = ()
     ground: Annotated[str, StringConstraints(max_length=80)] = ""
     ink: Annotated[str, StringConstraints(max_length=80)] = ""

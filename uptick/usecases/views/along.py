@@ -3,12 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from uptick.core.button.bar import Bar
-from uptick.core.button.document import Device, Placement, ShopperKind
+from uptick.core.button.document import ButtonDocument, Device, Placement, ShopperKind
+from uptick.core.checks.finding import Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import class_for, context_of
 from uptick.core.rules.settings import Settings
-from uptick.core.scroll import Along, PageSurvey, ScrollFinding, along, check_along
+from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import language_of, product_of
@@ -40,7 +40,7 @@ def view_along(
     """Return what is seen of the buttons of a page along its scroll.
 
     Args:
-        product: The page's product; without one no bar stands.
+        product: The page's product; without one nothing hangs.
         tried: Settings with an edit that is not kept.
 
     Raises:
@@ -58,15 +58,31 @@ def view_along(
 def _on_device(
     snapshot: Snapshot, survey: PageSurvey, device: Device, product: Product | None, language: str
 ) -> AlongDevice:
-    bar = bar_for(snapshot, product, device, language) if product else None
-    seen = along(survey, bar)
-    return AlongDevice(device, seen, tuple(check_along(survey, bar, device, seen)))
+    hung = hung_for(snapshot, product, device, language) if product else Hung()
+    seen = along(survey, hung)
+
+    def on_picture(sku: str) -> ButtonDocument | None:
+        one = snapshot.goods.product(sku) if sku else product
+        return _standing(snapshot, Placement.OVER_PICTURE, one, device, language) if one else None
+
+    findings = [*check_along(survey, hung, device, seen), *check_pictures(survey, on_picture, device)]
+    order = list(Weight)
+    return AlongDevice(device, seen, tuple(sorted(findings, key=lambda one: order.index(one.weight))))
 
 
-def bar_for(snapshot: Snapshot, product: Product, device: Device, language: str) -> Bar | None:
-    """Return the bar that a new shopper meets on a product's page; None where none stands."""
-    if Placement.STICKY_BAR not in snapshot.store.surfaces:
+def hung_for(snapshot: Snapshot, product: Product, device: Device, language: str) -> Hung:
+    """Return what hangs at the window for a new shopper on a product's page."""
+    bar = _standing(snapshot, Placement.STICKY_BAR, product, device, language)
+    floating = _standing(snapshot, Placement.FLOATING, product, device, language)
+    return Hung(bar.bar if bar else None, floating.floating if floating else None)
+
+
+def _standing(
+    snapshot: Snapshot, placement: Placement, product: Product, device: Device, language: str
+) -> ButtonDocument | None:
+    """Return the button that a new shopper meets; None where none stands."""
+    if placement not in snapshot.store.surfaces:
         return None
-    context = context_of(Placement.STICKY_BAR, product, None, device, language, ShopperKind.NEW)
+    context = context_of(placement, product, None, device, language, ShopperKind.NEW)
     document = class_for(snapshot, context).document
-    return document.bar if document.placement.shown else None
+    return document if document.placement.shown else None

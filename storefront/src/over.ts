@@ -1,0 +1,82 @@
+import { pictureBeside } from './picture';
+import type { Stand } from './stand';
+
+type Laid = { stand: Stand; picture: HTMLImageElement };
+
+/**
+ * Lays buttons on the pictures beside their places, and follows them wherever those go. No element of the shop's is
+ * touched: a button is moved by as much as it lies off its spot, whatever it is placed against.
+ */
+function make(): (stand: Stand) => boolean {
+	const all = new Map<HTMLElement, Laid>();
+	let asked = 0;
+	const soon = () => (asked ||= requestAnimationFrame(() => ((asked = 0), layAll())));
+	const sizes = new ResizeObserver(soon);
+	sizes.observe(document.body);
+
+	function layAll(): void {
+		for (const [host, laid] of all)
+			if (host.isConnected) lay(host, laid);
+			else {
+				all.delete(host);
+				sizes.unobserve(host);
+				sizes.unobserve(laid.picture);
+			}
+	}
+
+	function lay(host: HTMLElement, { stand, picture }: Laid): void {
+		const over = stand.standing?.made.over;
+		const on = picture.getBoundingClientRect();
+		const isThere = !!over && on.width > 0 && on.height > 0;
+		host.toggleAttribute('data-on', isThere);
+		if (!isThere) return;
+		const px = (inset: number | string, of: number) =>
+			typeof inset === 'string' ? (parseFloat(inset) / 100) * of : inset;
+		const [along, down] = over.at;
+		const share = host.dir === 'rtl' ? 1 - along : along;
+		const [x, y] = [px(over.inset[0], on.width), px(over.inset[1], on.height)];
+		host.style.maxWidth = `${Math.max(0, on.width - 2 * x)}px`;
+		const now = host.getBoundingClientRect();
+		// At an edge it stands so far inside; in the middle there is no edge.
+		const left = on.left + share * (on.width - now.width) + (1 - 2 * share) * x;
+		const top = on.top + down * (on.height - now.height) + (1 - 2 * down) * y;
+		const { style } = host;
+		style.left = `${parseFloat(style.left || '0') + left - now.left}px`;
+		style.top = `${parseFloat(style.top || '0') + top - now.top}px`;
+	}
+
+	/** What waits comes with a pointer on the picture, and goes by Escape until that is back (WCAG 2.2, 1.4.13). */
+	function follow(host: HTMLElement, around: Element): void {
+		around.addEventListener('pointerenter', () => host.toggleAttribute('data-near', true));
+		around.addEventListener('pointerleave', () => host.removeAttribute('data-near'));
+	}
+	document.addEventListener('keydown', ({ key }) => {
+		if (key === 'Escape') for (const host of all.keys()) host.removeAttribute('data-near');
+	});
+	// A strip that scrolls within the page moves its pictures.
+	document.addEventListener('scroll', ({ target }) => target !== document && soon(), { capture: true, passive: true });
+
+	return (stand) => {
+		const { host, place } = stand;
+		const picture = pictureBeside(place);
+		if (!picture) return false;
+		let around: Element = place;
+		while (!around.contains(picture)) around = around.parentElement!;
+		const laid = { stand, picture };
+		if (all.get(host)?.picture !== picture) {
+			all.set(host, laid);
+			sizes.observe(host);
+			sizes.observe(picture);
+			follow(host, around);
+		}
+		host.style.left ||= '0px';
+		host.style.top ||= '0px';
+		lay(host, laid);
+		return true;
+	};
+}
+export type MakeOver = typeof make;
+
+// It is handed over by the element that loaded it: no name of ours is global on the shop's page.
+const own = document.currentScript as (HTMLScriptElement & { up?: MakeOver }) | null;
+if (own) own.up = make;

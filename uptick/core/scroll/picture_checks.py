@@ -1,0 +1,160 @@
+"""What is wrong with buttons over pictures: what they hide, and words that the pictures make hard to read."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+
+from uptick.core.button.document import ButtonDocument, Device
+from uptick.core.button.look import NoFill
+from uptick.core.button.over import Anchor, Over
+from uptick.core.checks.finding import Fix, Weight
+from uptick.core.colour.colour import contrast_ratio, needed_ratio, opaque
+from uptick.core.colour.dress import REST, dress_in
+from uptick.core.scroll.along import in_reach, scene_of
+from uptick.core.scroll.pictures import ANCHOR_WORDS, contrast_over, hidden_share, hides_focus, laid
+from uptick.core.scroll.place_checks import DEVICE_NAMES, ScrollFinding
+from uptick.core.scroll.survey import PageSurvey, SeenPicture, SeenPlace
+
+# Our own measure: less than this of what a picture shows may lie under a button.
+MOST_HIDDEN = 0.25
+_LAYER = "place:over_picture"
+# The anchors as they lie, three in a row.
+_ORDER = tuple(ANCHOR_WORDS)
+# What the button of a product over its picture is drawn as.
+DrawnFor = Callable[[str], ButtonDocument | None]
+
+
+@dataclass(frozen=True, slots=True)
+class _Lying:
+    place: SeenPlace
+    picture: SeenPicture
+    document: ButtonDocument
+
+    @property
+    def size(self) -> tuple[float, float]:
+        return self.place.box.wide, self.place.box.high
+
+    @property
+    def product(self) -> str:
+        return self.place.product or "the product"
+
+
+def check_pictures(survey: PageSurvey, drawn_for: DrawnFor, device: Device) -> Iterator[ScrollFinding]:
+    """Yield what is wrong with the buttons that lie on pictures of a page.
+
+    Args:
+        drawn_for: The button of a product; None where none stands.
+    """
+    lying = [
+        _Lying(place, place.picture, document)
+        for place in survey.places
+        if place.picture and place.stands and (document := drawn_for(place.product))
+    ]
+    if lying:
+        yield from _hidden(survey, lying, device)
+        yield from _pale(survey, lying, device)
+
+
+def _found(
+    survey: PageSurvey,
+    device: Device,
+    worst: _Lying,
+    rule: str,
+    weight: Weight,
+    told: tuple[str, str],
+    fixes: Sequence[Fix],
+) -> ScrollFinding:
+    title, says = told
+    spans = in_reach(scene_of(survey), worst.place)
+    return ScrollFinding(rule, weight, device, title, says, ("over_picture",), spans, tuple(fixes))
+
+
+def _hides(one: _Lying, over: Over, *, rtl: bool) -> float:
+    """Return how much of what its picture shows a button hides; more than all where it lies on the middle of that."""
+    box = laid(over, one.size, one.picture.box, rtl=rtl)
+    return hidden_share(box, one.picture) + (1 if hides_focus(box, one.picture) else 0)
+
+
+def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterator[ScrollFinding]:
+    shares = [hidden_share(one.place.box, one.picture) for one in lying]
+    on_focus = [hides_focus(one.place.box, one.picture) for one in lying]
+    bad = [n for n in range(len(lying)) if on_focus[n] or shares[n] > MOST_HIDDEN]
+    if not bad:
+        return
+    worst = lying[max(bad, key=lambda n: (on_focus[n], shares[n]))]
+    share = hidden_share(worst.place.box, worst.picture)
+    over = worst.document.over
+    focal = any(on_focus)
+    what = "the middle of what is shown" if focal else "much of what is shown"
+    of = f"on {len(bad)} of {len(lying)} pictures" if len(lying) > 1 else "on the picture"
+    waits = over.reveal != "nothing" and device is Device.DESKTOP
+    yield _found(
+        survey,
+        device,
+        worst,
+        "hides",
+        Weight.MUST_FIX if focal and not waits else Weight.LOOK_AGAIN,
+        (
+            f"The button hides {what} {of}",
+            f"Worst is {worst.product}: {share * 100:.0f} % of it lies under the button on {DEVICE_NAMES[device]}, "
+            f"{MOST_HIDDEN * 100:.0f} % is our own measure.",
+        ),
+        _free_spots(survey, lying, over),
+    )
+
+
+def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list[Fix]:
+    """Return the two nearest anchors at which no picture of the page is hidden too much."""
+
+    def far(anchor: Anchor) -> int:
+        a, b = _ORDER.index(over.anchor), _ORDER.index(anchor)
+        return abs(a // 3 - b // 3) + abs(a % 3 - b % 3)
+
+    free = []
+    for anchor in sorted(set(_ORDER) - {over.anchor}, key=lambda one: (far(one), _ORDER.index(one))):
+        tried = over.model_copy(update={"anchor": anchor})
+        most = max(_hides(one, tried, rtl=survey.rtl) for one in lying)
+        if most <= MOST_HIDDEN:
+            label = f"put it {ANCHOR_WORDS[anchor]}: {most * 100:.0f} % at worst"
+            free.append(Fix(label, _LAYER, {"over": {"anchor": anchor}}))
+    return free[:2]
+
+
+def _pale(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterator[ScrollFinding]:
+    """Find words without a fill of their own that the pixels under them make hard to read.
+
+    Source:
+        WCAG 2.2, 1.4.3 (words) and 1.4.11 (an icon alone).
+    """
+    read = []
+    for one in lying:
+        look = one.document.look
+        if not isinstance(look.fill, NoFill):
+            continue
+        words = opaque(dress_in(look, REST).text_colour)
+        needed = 3.0 if one.document.is_wordless else needed_ratio(look.type.size_px, look.type.weight)
+        ratio = contrast_over(words, one.place.box, one.picture)
+        if ratio is not None and ratio < needed:
+            read.append((ratio, needed, words, one))
+    if not read:
+        return
+    ratio, needed, words, worst = min(read, key=lambda each: each[0])
+    body = max(("#000000", "#ffffff"), key=lambda colour: contrast_ratio(words, colour))
+    ratio_then = contrast_ratio(words, body)
+    yield _found(
+        survey,
+        device,
+        worst,
+        "pale",
+        Weight.MUST_FIX,
+        (
+            f"Words {int(ratio * 100) / 100:.2f} : 1 over the picture of {worst.product}, {needed:g} is needed",
+            f"{words} without a fill, on {len(read)} of {len(lying)} pictures on {DEVICE_NAMES[device]}.",
+        ),
+        [
+            Fix(
+                f"fill {body} gives {int(ratio_then * 100) / 100:.2f}",
+                _LAYER,
+                {"look": {"fill": {"kind": "solid", "colour": body}}},
+            )
+        ],
+    )
