@@ -85,6 +85,10 @@ def demo_store(practice_origin: str) -> Store:
                 own_height_px=36,
                 page_colour="#fffdf6",
             ),
+            # Pictures of the front page.
+            Placement.OVER_PICTURE: Surface(
+                widths_px={Device.PHONE: 319, Device.TABLET: 212, Device.DESKTOP: 320}, own_height_px=0, page_path="/"
+            ),
         },
     )
 
@@ -218,6 +222,21 @@ class _History:
                 },
                 "icon": {"kind": "none"},
                 "wording": words.STRIP,
+            },
+            58,
+        )
+        self._change(
+            "place:over_picture",
+            {
+                "look": {
+                    "padding": {"top": 11, "right": 14, "bottom": 11, "left": 14},
+                    "type": {"size_px": 15},
+                    "radius": 22,
+                    "fill": {"kind": "solid", "colour": "#fffdf6"},
+                    "text_colour": INK,
+                },
+                "wording": words.PICTURES,
+                "over": {"anchor": "bottom_end", "across": 10, "down": 10, "reveal": "words"},
             },
             58,
         )

@@ -174,6 +174,13 @@ def row_settings(shop: RowShop) -> Settings:
                 "ink": "#ffffff",
             }
         }
+    if shop.key == "scullion":
+        # One shop has a button in the corner instead of a bar.
+        placements[Placement.STICKY_BAR] = {"placement": {"shown": False}}
+        placements[Placement.FLOATING] = {
+            "look": {"radius": 26, "padding": {"top": 14, "right": 24, "bottom": 14, "left": 24}},
+            "floating": {"comes": {"kind": "distance", "px": 200}, "phone": {"side_px": 12, "edge_px": 20}},
+        }
     return Settings(
         language=shop.language,
         currency="GBP",

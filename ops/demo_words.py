@@ -45,6 +45,13 @@ STRIP: Json = {
     "sold_out": _in("In spring", "Im Frühling", "En avril", "في الربيع"),
 }
 
+PICTURES: Json = {
+    "ready": _in("Take it", "Mitnehmen", "Prendre", "خذه"),
+    "in_basket": _in("{count} in skep", "{count} im Korb", "{count} pris", "{count} في السلة"),
+    "choose_first": _in("Pick one", "Auswählen", "Choisir", "اختر"),
+    "pre_order": _in("Reserve", "Vormerken", "Réserver", "احجز"),
+}
+
 JARS: Json = {"ready": _in("48 jars, {price}", "48 für {price}", "48 à {price}", "48 بـ {price}")}
 SETS: Json = {"ready": _in("Take the set", "Das ganze Set", "Le lot complet", "خذ المجموعة")}
 BEES: Json = {

@@ -26,6 +26,8 @@ from practice.tongues import LANGUAGES, words
 
 _HERE = Path(__file__).parent
 _COOKIE = "skep"
+# What the front page shows large.
+SHELF = ("HV-NUC6", "TL-SMOKER", "JL-HEX48")
 _pages = Environment(loader=FileSystemLoader(_HERE / "templates"), autoescape=select_autoescape())
 
 
@@ -130,7 +132,8 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
     @app.get("/")
     def home(request: Request) -> Response:
         chosen = [g for g in all_goods().values() if not g.is_sold_out][3:6]
-        return page("home.html", request, goods=chosen, hero=HERO, schema=listing(chosen))
+        shelf = [all_goods()[sku] for sku in SHELF]
+        return page("home.html", request, goods=chosen, shelf=shelf, hero=HERO, schema=listing([*shelf, *chosen]))
 
     @app.get("/c/{slug}")
     def category(slug: str, request: Request) -> Response:

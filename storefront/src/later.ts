@@ -46,21 +46,24 @@ function begin(shop: Shop, load: Load): Later {
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	const watch = watcher((stand) => signal('shown', tellingOf(stand, shop)));
+	const hangAll = async (Standing: typeof Stand) => {
+		const { bar, floating } = manifest.more ?? {};
+		const all = await Promise.all(
+			[bar, floating].map((file) => file && load<MakeHanging>(file).then((make) => make(shop, Standing))),
+		);
+		return { follow: (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew)) };
+	};
+	let hung: ReturnType<typeof hangAll> | undefined;
 	return {
 		press: (stand, after) => void press(stand, shop, after, signal),
 		watch(stand) {
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
-			lay ??= load<MakeOver>(manifest.more?.over).then((make) => make());
+			lay ??= load<MakeOver>(manifest.more?.over).then((make) => make(shop));
 			void lay.then((onPicture) => onPicture(stand) && watch(stand));
 		},
-		async hang(Standing) {
-			const { bar, floating } = manifest.more ?? {};
-			const all = await Promise.all(
-				[bar, floating].map((file) => file && load<MakeHanging>(file).then((make) => make(shop, Standing))),
-			);
-			return { follow: (main, anew) => all.forEach((one) => one?.follow(main, anew)) };
-		},
+		// It is asked for again until it is there, and is loaded once.
+		hang: (Standing) => (hung ??= hangAll(Standing)),
 		tellOrders: orderTeller(signal, shop.spoken.money),
 	};
 }

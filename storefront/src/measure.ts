@@ -208,7 +208,9 @@ function dotsOf(image: HTMLImageElement): string {
 		}
 		const [x = 50, y = 50] = objectPosition.split(' ').map((at) => (at.endsWith('%') ? parseFloat(at) : 50));
 		const [left, top] = [((wide - cutWide) * x) / 100, ((high - cutHigh) * y) / 100];
-		draw.drawImage(image, left, top, cutWide, cutHigh, 0, 0, DOTS, DOTS);
+		// By where it goes, not by what is taken of it: a drawing of vectors has no dots of its own to take.
+		const [across, down] = [DOTS / cutWide, DOTS / cutHigh];
+		draw.drawImage(image, -left * across, -top * down, wide * across, high * down);
 		const { data } = draw.getImageData(0, 0, DOTS, DOTS);
 		told = btoa(String.fromCharCode(...data.filter((_, n) => n % 4 !== 3)));
 	} catch {

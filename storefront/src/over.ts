@@ -1,13 +1,14 @@
 import { pictureBeside } from './picture';
-import type { Stand } from './stand';
+import type { Shop, Stand } from './stand';
 
-type Laid = { stand: Stand; picture: HTMLImageElement };
+/** `by` is how far it has been moved. */
+type Laid = { stand: Stand; picture: HTMLImageElement; by: { x: number; y: number } };
 
 /**
  * Lays buttons on the pictures beside their places, and follows them wherever those go. No element of the shop's is
  * touched: a button is moved by as much as it lies off its spot, whatever it is placed against.
  */
-function make(): (stand: Stand) => boolean {
+function make(shop: Shop): (stand: Stand) => boolean {
 	const all = new Map<HTMLElement, Laid>();
 	let asked = 0;
 	const soon = () => (asked ||= requestAnimationFrame(() => ((asked = 0), layAll())));
@@ -24,7 +25,7 @@ function make(): (stand: Stand) => boolean {
 			}
 	}
 
-	function lay(host: HTMLElement, { stand, picture }: Laid): void {
+	function lay(host: HTMLElement, { stand, picture, by }: Laid): void {
 		const over = stand.standing?.made.over;
 		const on = picture.getBoundingClientRect();
 		const isThere = !!over && on.width > 0 && on.height > 0;
@@ -32,21 +33,23 @@ function make(): (stand: Stand) => boolean {
 		if (!isThere) return;
 		const px = (inset: number | string, of: number) =>
 			typeof inset === 'string' ? (parseFloat(inset) / 100) * of : inset;
-		const [along, down] = over.at;
-		const share = host.dir === 'rtl' ? 1 - along : along;
-		const [x, y] = [px(over.inset[0], on.width), px(over.inset[1], on.height)];
+		const share = host.dir === 'rtl' ? 1 - over.x : over.x;
+		const [x, y] = [px(over.across, on.width), px(over.down, on.height)];
 		host.style.maxWidth = `${Math.max(0, on.width - 2 * x)}px`;
 		const now = host.getBoundingClientRect();
 		// At an edge it stands so far inside; in the middle there is no edge.
 		const left = on.left + share * (on.width - now.width) + (1 - 2 * share) * x;
-		const top = on.top + down * (on.height - now.height) + (1 - 2 * down) * y;
-		const { style } = host;
-		style.left = `${parseFloat(style.left || '0') + left - now.left}px`;
-		style.top = `${parseFloat(style.top || '0') + top - now.top}px`;
+		const top = on.top + over.y * (on.height - now.height) + (1 - 2 * over.y) * y;
+		by.x += left - now.left;
+		by.y += top - now.top;
+		// A translation is no layout shift, also when its words come and it grows.
+		host.style.translate = `${by.x}px ${by.y}px`;
 	}
 
 	/** What waits comes with a pointer on the picture, and goes by Escape until that is back (WCAG 2.2, 1.4.13). */
 	function follow(host: HTMLElement, around: Element): void {
+		// In the studio's windows of a phone and a tablet nothing can hover.
+		if (shop.manifest.draft && shop.looker.device !== 'desktop') return void host.toggleAttribute('data-near', true);
 		around.addEventListener('pointerenter', () => host.toggleAttribute('data-near', true));
 		around.addEventListener('pointerleave', () => host.removeAttribute('data-near'));
 	}
@@ -62,15 +65,16 @@ function make(): (stand: Stand) => boolean {
 		if (!picture) return false;
 		let around: Element = place;
 		while (!around.contains(picture)) around = around.parentElement!;
-		const laid = { stand, picture };
-		if (all.get(host)?.picture !== picture) {
+		const laid = all.get(host) ?? { stand, picture, by: { x: 0, y: 0 } };
+		if (!all.has(host) || laid.picture !== picture) {
+			laid.picture = picture;
 			all.set(host, laid);
 			sizes.observe(host);
 			sizes.observe(picture);
 			follow(host, around);
+			// What is drawn otherwise lies elsewhere.
+			stand.drawn = soon;
 		}
-		host.style.left ||= '0px';
-		host.style.top ||= '0px';
 		lay(host, laid);
 		return true;
 	};

@@ -14,9 +14,9 @@ from practice.row import ROW
 from tests.browser.conftest import Stack, Tab, barriers, sign_in
 from uptick.core.button.document import Device
 from uptick.core.scroll import PageSurvey
-from uptick.core.scroll.along import along, in_reach, scene_of
+from uptick.core.scroll.along import Hung, along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
-from uptick.usecases.views.along import bar_for
+from uptick.usecases.views.along import hung_for
 
 pytestmark = pytest.mark.browser
 WINDOWS = {Device.PHONE: (375, 740), Device.TABLET: (768, 1024), Device.DESKTOP: (1280, 800)}
@@ -116,8 +116,8 @@ def require_alike(stack: Stack, key: str, product: str, device: Device, at: Meas
     spans = [in_reach(scene, place) for place in survey.places]
     with stack.wiring.open_shop(key) as shop:
         one = next((each for each in shop.catalogue.all() if each.sku == product), None)
-        bar = bar_for(shop.now(), one, device, "en-GB") if one else None
-    stands = next((lane.spans for lane in along(survey, bar).lanes if lane.kind == "bar"), ())
+        hung = hung_for(shop.now(), one, device, "en-GB") if one else Hung()
+    stands = next((lane.spans for lane in along(survey, hung).lanes if lane.kind == "bar"), ())
     compared = 0
     for scroll, shares, is_in in at.frame.evaluate(WATCH, [round(position) for position in positions]):
         assert len(shares) == len(spans)
@@ -224,6 +224,9 @@ def comes_to(frame: Frame, y: float) -> None:
 
 def test_the_three_windows_move_together_however_one_scrolls(station: Station) -> None:
     page, rule = station.page, station.rule()
+    for device in Device:
+        # The page has its whole height once the bar keeps its room.
+        station.frame(device.value).locator("[data-up-bar][style*=height]").wait_for(state="attached")
     ways = {
         d.value: station.frame(d.value).evaluate("document.documentElement.scrollHeight - innerHeight") for d in Device
     }

@@ -120,8 +120,18 @@ class ScriptCode:
             return (folder / f"{name}.js").read_text()
 
         names = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
-        files = {name: Later.of((folder / f"{name}.js").read_bytes()) for name in ("later", *_FILE_OF.values())}
-        return cls(main=text("up"), **files, **{name: text(name) for name in names})
+
+        def file(name: str) -> Later:
+            return Later.of((folder / f"{name}.js").read_bytes())
+
+        return cls(
+            main=text("up"),
+            later=file("later"),
+            bar=file("bar"),
+            floating=file("floating"),
+            over=file("over"),
+            **{name: text(name) for name in names},
+        )
 
     def files_for(self, release: Json) -> Json:
         """Return the files that a release's script may load, as it is told them. A draft may come to need any."""

@@ -20,7 +20,7 @@ from uptick.core.resolved.resolve import place_title
 from uptick.core.resolved.sound import require_makeable
 from uptick.core.rules.history import Mark, redoable, require_mark, revert, undoable
 from uptick.core.rules.reach import Reach, require_known
-from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.rules.settings import ADDED, ExceptionRule, Settings
 from uptick.core.words.wording import is_rtl, language_name
 from uptick.usecases.ports import Draft, Person, Shop
 
@@ -93,9 +93,15 @@ def require_sound(shop: Shop, settings: Settings) -> None:
             raise BadDocument(f"uses: there is no look {used!r}.", field=USES)
 
 
+# These placements are there once something is said of them.
+_ADDED = {LayerRef.place(place) for place in ADDED}
+
+
 def _label(settings: Settings, layer_id: str, before: Json | None, patch: Json) -> str:
     before = before or {}
     where = layer_title(settings, layer_id)
+    if layer_id in _ADDED and bool(before) != bool(settings.layer(layer_id)):
+        return f"{where}: {'taken away' if before else 'added'}"
     paths = [path for path, _ in leaves(patch)]
     if len(paths) != 1:
         names = ", ".join(field_title(path) for path in paths[:3])

@@ -68,16 +68,17 @@ class PageMeasured(Body):
 
 @dataclass(frozen=True, slots=True)
 class PlacesView:
-    """The places of the draft by their ids, and pages of the shop to try one on."""
+    """The places of the draft by their ids, pages of the shop to try one on, and the placements that the draft has."""
 
     places: dict[str, PointedPlace]
     pages: tuple[PageToLookAt, ...]
+    placements: tuple[Placement, ...]
 
 
 @router.get("")
 def places(shop: ShopDep) -> PlacesView:
     """Return the places that were pointed at, and pages to try one on."""
-    return PlacesView(shop.drafts.read().settings.pointed, pointing.pages_to_look_at(shop))
+    return PlacesView(shop.drafts.read().settings.pointed, pointing.pages_to_look_at(shop), shop.store.places)
 
 
 @router.post("/point")

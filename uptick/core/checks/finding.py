@@ -84,13 +84,21 @@ def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:
     return tuple(Spot(one.placement, key) for one in buttons for key in one.keys)
 
 
-def said(placement: str) -> str:
-    return placement.replace("_", " ")
+def said(name: str) -> str:
+    return name.replace("_", " ")
+
+
+_PLACES = {Placement.OVER_PICTURE: "picture", Placement.FLOATING: "floating button"}
+
+
+def _placed(one: ButtonClass) -> str:
+    """Return what stands after "on the"."""
+    return _PLACES.get(one.placement, said(one.placement))
 
 
 def where(one: ButtonClass) -> str:
     """Say which buttons a finding is about."""
-    place = said(one.placement)
+    place = _placed(one)
     if not one.rules or not one.count:
         return f"on the {place}"
     first = one.batches[0].first
@@ -104,4 +112,4 @@ def where(one: ButtonClass) -> str:
 def where_all(buttons: Sequence[ButtonClass]) -> str:
     if len(buttons) == 1:
         return where(buttons[0])
-    return "on the " + " and the ".join(dict.fromkeys(said(one.placement) for one in buttons))
+    return "on the " + " and the ".join(dict.fromkeys(_placed(one) for one in buttons))

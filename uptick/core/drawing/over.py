@@ -1,7 +1,5 @@
 """A button over a picture, compiled: where the script lays it, and how it comes on hovering."""
 
-from typing import NotRequired
-
 from typing_extensions import TypedDict
 
 from uptick.core.button.document import ButtonDocument, NoIcon
@@ -9,25 +7,17 @@ from uptick.core.button.over import Over
 
 
 class CompiledOver(TypedDict):
-    """`at` is the share of the way across and down; `inset` pixels, or a share of the picture as `4%`.
+    """`x` and `y` are shares of the way across and down; the others pixels, or a part of the picture as `4%`."""
 
-    With `reveal` something comes when the picture is hovered.
-    """
-
-    at: tuple[float, float]
-    inset: tuple[float | str, float | str]
-    reveal: NotRequired[bool]
+    x: float
+    y: float
+    across: float | str
+    down: float | str
 
 
 def compile_over(document: ButtonDocument) -> CompiledOver:
     over = document.over
-    made: CompiledOver = {
-        "at": (over.share_across, over.share_down),
-        "inset": (over.across, over.down),
-    }
-    if over.reveal != "nothing":
-        made["reveal"] = True
-    return made
+    return {"x": over.share_across, "y": over.share_down, "across": over.across, "down": over.down}
 
 
 def over_css(document: ButtonDocument) -> str:

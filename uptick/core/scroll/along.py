@@ -51,13 +51,18 @@ class Lane:
 
 @dataclass(frozen=True, slots=True)
 class Meeting:
-    """Two things that lie over each other, from where to where, and by how much at worst, in CSS pixels."""
+    """Two things that lie over each other, from where to where, and by how much at worst, in CSS pixels.
+
+    `up` and `down` are how far the first would have to move that way to be clear of the other.
+    """
 
     one: str
     other: str
     spans: Spans
     wide: float
     high: float
+    up: float
+    down: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -352,8 +357,18 @@ def _meetings(scene: Scene, hangs: Sequence[_Hangs]) -> tuple[Meeting, ...]:
                 continue
             spans, high = _overlap(mine, other, scene.way)
             if high >= 1:
-                found.append(Meeting(ours.name, name, spans, wide, high))
+                up, down = _clearing(mine, other, spans)
+                found.append(Meeting(ours.name, name, spans, wide, high, up, down))
     return tuple(found)
+
+
+def _clearing(one: Moving, other: Moving, spans: Spans) -> tuple[float, float]:
+    """Return how far up, and how far down, a thing has to move to be clear of another, wherever they meet."""
+    knots = {s for path in (one.top, other.top) for s, _ in path.knots}
+    ends = [s for span in spans for s in (*span, *(k for k in knots if span.begins < k < span.ends))]
+    up = max(one.top.at(s) + one.high - other.top.at(s) for s in ends)
+    down = max(other.top.at(s) + other.high - one.top.at(s) for s in ends)
+    return up, down
 
 
 def _overlap(one: Moving, other: Moving, way: float) -> tuple[Spans, float]:

@@ -10,15 +10,13 @@ from uptick.core.checks.finding import Fix, Weight
 from uptick.core.colour.colour import contrast_ratio, needed_ratio, opaque
 from uptick.core.colour.dress import REST, dress_in
 from uptick.core.scroll.along import in_reach, scene_of
-from uptick.core.scroll.pictures import ANCHOR_WORDS, contrast_over, hidden_share, hides_focus, laid
+from uptick.core.scroll.pictures import ANCHORS, contrast_over, hidden_share, hides_focus, laid, spot_words
 from uptick.core.scroll.place_checks import DEVICE_NAMES, ScrollFinding
 from uptick.core.scroll.survey import PageSurvey, SeenPicture, SeenPlace
 
 # Our own measure: less than this of what a picture shows may lie under a button.
 MOST_HIDDEN = 0.25
 _LAYER = "place:over_picture"
-# The anchors as they lie, three in a row.
-_ORDER = tuple(ANCHOR_WORDS)
 # What the button of a product over its picture is drawn as.
 DrawnFor = Callable[[str], ButtonDocument | None]
 
@@ -52,6 +50,11 @@ def check_pictures(survey: PageSurvey, drawn_for: DrawnFor, device: Device) -> I
     if lying:
         yield from _hidden(survey, lying, device)
         yield from _pale(survey, lying, device)
+
+
+def _cut(ratio: float) -> str:
+    """Write a contrast, cut and never rounded up: 4.499 must not read as 4.50."""
+    return f"{int(ratio * 100 + 1e-6) / 100:.2f}"
 
 
 def _found(
@@ -106,15 +109,15 @@ def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list
     """Return the two nearest anchors at which no picture of the page is hidden too much."""
 
     def far(anchor: Anchor) -> int:
-        a, b = _ORDER.index(over.anchor), _ORDER.index(anchor)
+        a, b = ANCHORS.index(over.anchor), ANCHORS.index(anchor)
         return abs(a // 3 - b // 3) + abs(a % 3 - b % 3)
 
     free = []
-    for anchor in sorted(set(_ORDER) - {over.anchor}, key=lambda one: (far(one), _ORDER.index(one))):
+    for anchor in sorted(set(ANCHORS) - {over.anchor}, key=lambda one: (far(one), ANCHORS.index(one))):
         tried = over.model_copy(update={"anchor": anchor})
         most = max(_hides(one, tried, rtl=survey.rtl) for one in lying)
         if most <= MOST_HIDDEN:
-            label = f"put it {ANCHOR_WORDS[anchor]}: {most * 100:.0f} % at worst"
+            label = f"put it {spot_words(anchor, rtl=survey.rtl)}: {most * 100:.0f} % at worst"
             free.append(Fix(label, _LAYER, {"over": {"anchor": anchor}}))
     return free[:2]
 
@@ -147,12 +150,12 @@ def _pale(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterat
         "pale",
         Weight.MUST_FIX,
         (
-            f"Words {int(ratio * 100) / 100:.2f} : 1 over the picture of {worst.product}, {needed:g} is needed",
+            f"Words {_cut(ratio)} : 1 over the picture of {worst.product}, {needed:g} is needed",
             f"{words} without a fill, on {len(read)} of {len(lying)} pictures on {DEVICE_NAMES[device]}.",
         ),
         [
             Fix(
-                f"fill {body} gives {int(ratio_then * 100) / 100:.2f}",
+                f"fill {body} gives {_cut(ratio_then)}",
                 _LAYER,
                 {"look": {"fill": {"kind": "solid", "colour": body}}},
             )

@@ -3,6 +3,7 @@
 from base64 import b64decode
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -131,14 +132,17 @@ def _inset_px(inset: InsetLength, of: float) -> float:
     return float(inset[:-1]) / 100 * of if isinstance(inset, str) else float(inset)
 
 
-ANCHOR_WORDS: dict[Anchor, str] = {
-    "top_start": "at the top, where reading begins",
-    "top": "at the top",
-    "top_end": "at the top, where reading ends",
-    "start": "in the middle, where reading begins",
-    "middle": "in the middle",
-    "end": "in the middle, where reading ends",
-    "bottom_start": "at the bottom, where reading begins",
-    "bottom": "at the bottom",
-    "bottom_end": "at the bottom, where reading ends",
-}
+# The anchors as they lie, three in a row.
+ANCHORS: tuple[Anchor, ...] = get_args(Anchor)
+
+
+def spot_words(spot: str, *, rtl: bool) -> str:
+    """Return an anchor or a corner as one sees it: in the lower right corner, at the top, on the left."""
+    down = "upper" if spot.startswith("top") else "lower" if spot.startswith("bottom") else ""
+    is_side = spot.endswith(("start", "end"))
+    side = "right" if spot.endswith("end") != rtl else "left"
+    if down and is_side:
+        return f"in the {down} {side} corner"
+    if is_side:
+        return f"on the {side}"
+    return {"upper": "at the top", "lower": "at the bottom", "": "in the middle"}[down]

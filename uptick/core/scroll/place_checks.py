@@ -11,6 +11,7 @@ from uptick.core.button.floating import Floating
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks.finding import Fix, Weight
 from uptick.core.scroll.along import Along, Hung, Meeting, along
+from uptick.core.scroll.pictures import spot_words
 from uptick.core.scroll.spans import Span, Spans, common, length_of
 from uptick.core.scroll.survey import PageSurvey, Rect
 
@@ -27,12 +28,6 @@ Kind = Literal["bar", "floating"]
 _LAYERS: dict[Kind, str] = {"bar": "place:sticky_bar", "floating": "place:floating"}
 _LANES: dict[Kind, str] = {"bar": "sticky_bar", "floating": "floating"}
 _NAMES: dict[str, str] = {"bar": "the bar", "floating": "the floating button"}
-_CORNERS = {
-    "bottom_end": "at the bottom, where reading ends",
-    "bottom_start": "at the bottom, where reading begins",
-    "top_end": "at the top, where reading ends",
-    "top_start": "at the top, where reading begins",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,14 +133,17 @@ def _parting(seen: _Seen, meeting: Meeting) -> Iterator[Fix]:
     floating = seen.hung.floating
     if floating and "floating" in (meeting.one, meeting.other):
         inset = floating.inset(seen.device)
-        lifted = ceil(inset.edge_px + meeting.high + APART_PX)
+        # What parts the first from the other by going up parts the other from the first by going down.
+        is_first, goes_up = meeting.one == "floating", not floating.is_top
+        lifted = ceil(inset.edge_px + (meeting.up if is_first == goes_up else meeting.down) + APART_PX)
         if lifted <= seen.survey.window.high / 2:
             away = "down" if floating.is_top else "up"
             label = f"move the floating button {away} by {_px(lifted - inset.edge_px)} px {seen.on}"
             yield from seen.fixed("floating", label, is_parted, {seen.device.value: {"edge_px": lifted}})
-        for corner, where in _CORNERS.items():
+        for corner in ("bottom_end", "bottom_start", "top_end", "top_start"):
             if corner != floating.corner:
-                yield from seen.fixed("floating", f"put it {where}", is_parted, {"corner": corner})
+                label = f"put it {spot_words(corner, rtl=seen.survey.rtl)}"
+                yield from seen.fixed("floating", label, is_parted, {"corner": corner})
     if meeting.one == "bar":
         edge = "top" if seen.hung.bar and seen.hung.bar.edge == "bottom" else "bottom"
         yield from seen.fixed("bar", f"put the bar at the {edge}", is_parted, {"edge": edge})

@@ -1,17 +1,19 @@
 <script lang="ts">
 	import type { Bar, Device, DrawView } from '$lib/api/types';
 	import { DEVICES, LIMITS } from '$lib/pure/facts';
+	import { yesOrNo } from '$lib/pure/picks';
 	import { movedBy } from '$lib/pure/scroll';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import ComesAndGoes from './ComesAndGoes.svelte';
+	import SentencesHead from './SentencesHead.svelte';
 
 	type Props = { desk: Desk; view: DrawView; device: Device; onlayer: (layer: string) => void };
 	let { desk, view, device, onlayer }: Props = $props();
 	type Part = Bar['parts'][number];
-	type Comes = Bar['comes'];
 	const bar = $derived(view.document.bar);
 	const language = $derived(view.seen.language);
 	const ALL: readonly Part[] = ['picture', 'heading', 'name', 'price', 'button'];
@@ -23,27 +25,10 @@
 			view.around.page_colour,
 		].filter((colour) => /^#[0-9a-f]{6}$/.test(colour)),
 	);
-	const isShown = $derived(view.document.placement.shown);
 	const without = (on: Device): readonly Part[] => bar[`${on}_without`];
 	const holds = (part: Part, on: Device) => bar.parts.includes(part) && !without(on).includes(part);
-	const comesSaid = { own_left: 'the page’s own button', share: 'a share', distance: 'a distance' } as const;
-	const yes = (path: string, value: boolean, words: readonly [string, string]) => ({
-		value: value ? 'yes' : 'no',
-		options: [
-			{ value: 'yes', label: words[0] },
-			{ value: 'no', label: words[1] },
-		],
-		onpick: (picked: string) => void desk.set(path, picked === 'yes'),
-	});
-
-	function come(kind: Comes['kind']): void {
-		const made: Record<Comes['kind'], Comes> = {
-			own_left: { kind: 'own_left' },
-			share: { kind: 'share', share: 0.12 },
-			distance: { kind: 'distance', px: 200 },
-		};
-		void desk.set('bar.comes', made[kind]);
-	}
+	const yes = (path: string, value: boolean, words: readonly [string, string]) =>
+		yesOrNo(value, words, (picked) => void desk.set(path, picked));
 
 	/** Lets the bar hold a part on a device, or no longer. */
 	function toggle(part: Part, on: Device): void {
@@ -65,18 +50,7 @@
 </script>
 
 <section aria-label="The bar">
-	<h2 class="text-base">
-		The bar
-		<span class="font-normal text-soft">
-			· edits go to
-			<Pick
-				label="Edits go to"
-				value={view.editing.layer}
-				options={view.editing.layers.map((one) => ({ value: one.layer, label: one.title }))}
-				onpick={onlayer}
-			/>{#if !isShown}; for this product none stands here{/if}
-		</span>
-	</h2>
+	<SentencesHead {view} name="bar" {onlayer} />
 	<p>
 		Stands at the
 		<Pick
@@ -88,32 +62,7 @@
 			]}
 			onpick={(edge) => desk.set('bar.edge', edge)}
 		/>
-		once
-		<Pick
-			label="Comes"
-			value={bar.comes.kind}
-			options={(['own_left', 'share', 'distance'] as const).map((kind) => ({ value: kind, label: comesSaid[kind] }))}
-			onpick={come}
-		/>
-		{#if bar.comes.kind === 'share'}
-			of <Figure
-				label="Share of the way"
-				value={Math.round(bar.comes.share * 100)}
-				most={95}
-				unit="%"
-				onset={(value) => desk.set('bar.comes', { kind: 'share', share: Number(value) / 100 })}
-			/> % is scrolled,
-		{:else if bar.comes.kind === 'distance'}
-			of <Figure
-				label="Distance"
-				value={bar.comes.px}
-				most={20000}
-				onset={(value) => desk.set('bar.comes', { kind: 'distance', px: Number(value) })}
-				ontry={(value) => desk.tryOut({ 'bar.comes': { kind: 'distance', px: Number(value) } })}
-			/> px is scrolled,
-		{:else}is out of the window,{/if}
-		<Pick label="Direction" {...yes('bar.only_up', bar.only_up, ['on the way up only', 'either way'])} />, and slides in
-		for
+		<ComesAndGoes {desk} root="bar" hanging={bar} says="comes" />, and slides in for
 		<Figure
 			label="Slides for"
 			value={bar.slide_ms / 1000}
@@ -123,17 +72,7 @@
 		/> s.
 	</p>
 	<p>
-		It <Pick
-			label="While the own button is seen"
-			{...yes('bar.returns', bar.returns, ['goes while the page’s own is back', 'stays once it has come'])}
-		/>{#if bar.foot_px}, and goes
-			<Figure
-				label="Before the end"
-				value={bar.foot_px}
-				most={LIMITS['bar.foot_px'][1]}
-				onset={(value) => desk.set('bar.foot_px', value)}
-			/> px before the page’s end{:else}, and
-			<button class="value" onclick={() => desk.set('bar.foot_px', 240)}>stands to the page’s end</button>{/if}. It
+		<ComesAndGoes {desk} root="bar" hanging={bar} says="goes" />. It
 		<Pick
 			label="Closing"
 			value={bar.close_hours ? 'yes' : 'no'}
@@ -211,7 +150,7 @@
 		/>, in <Colour label="Bar’s ink" value={bar.ink} {known} onset={(colour) => desk.set('bar.ink', colour)} /> on
 		<Colour label="Bar’s ground" value={bar.ground} {known} onset={(colour) => desk.set('bar.ground', colour)} />,
 		<Pick label="Shadow" {...yes('bar.shadow', bar.shadow, ['its shadow away from the edge', 'without a shadow'])} />.
-		Its button is drawn in <a href="/draw/sticky_bar">Draw</a>.
+		Its button is drawn in <a class="underline" href="/draw/sticky_bar">Draw</a>.
 	</p>
 </section>
 

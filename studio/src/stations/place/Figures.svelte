@@ -25,8 +25,8 @@
 		},
 		{
 			key: 'cover',
-			shown: percent(along.bar_share),
-			says: 'of the window covered by the bar',
+			shown: percent(along.hung_share),
+			says: 'of the window covered by what hangs',
 			from: `With all that the shop has stuck it is ${percent(along.stuck_share)} at worst, at ${count(along.worst_at)} px.`,
 			at: along.worst_at,
 		},

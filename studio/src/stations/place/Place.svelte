@@ -1,7 +1,10 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import type { Device } from '$lib/api/types';
+	import { together } from '$lib/pure/edit';
 	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
+	import { patchAt } from '$lib/pure/patch';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { AlongThePage, HIGH_PX } from '$lib/state/along.svelte';
 	import { Desk } from '$lib/state/desk.svelte';
@@ -13,6 +16,8 @@
 	import { navigate } from '../../app/router';
 	import BarSentences from './BarSentences.svelte';
 	import Figures from './Figures.svelte';
+	import FloatingSentences from './FloatingSentences.svelte';
+	import OverSentences from './OverSentences.svelte';
 	import ScrollFindings from './ScrollFindings.svelte';
 	import Strip from './Strip.svelte';
 	import StudyLines from './StudyLines.svelte';
@@ -27,17 +32,38 @@
 	let device = $state<Device>('phone');
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
-	/** What edits of the bar go to: the placement itself, unless somebody picks an exception that holds here. */
-	let layer = $state('place:sticky_bar');
-	const hasBar = $derived(!!workshop.info?.store.surfaces.sticky_bar);
+	/** The placements that say themselves how they stand, as far as the draft has them. */
+	const OWN_STANDING = { sticky_bar: 'The bar', floating: 'The floating button', over_picture: 'On pictures' } as const;
+	type OwnStanding = keyof typeof OWN_STANDING;
+	const had = $derived(places.data?.placements ?? []);
+	const standings = $derived((Object.keys(OWN_STANDING) as OwnStanding[]).filter((one) => had.includes(one)));
+	let wanted = $state<OwnStanding | ''>('');
+	/** Those that are met along this page; the first of them is what one most likely came for. */
+	let met = $state.raw<readonly string[]>([]);
+	const usual = $derived(standings.find((one) => met.includes(one)));
+	const standing = $derived(standings.find((one) => one === wanted) ?? usual ?? standings[0]);
+	/** What edits go to: the placement itself, unless somebody picks an exception that holds here. */
+	let layer = $state('');
 	const desk = new Desk(workshop, () => ({
-		placement: hasBar ? 'sticky_bar' : (Object.keys(workshop.info?.store.surfaces ?? {})[0] as never),
+		placement: standing ?? had[0] ?? ('product_page' as const),
 		product,
 		device,
 		language,
-		layer: hasBar ? layer : '',
+		layer: standing ? layer || `place:${standing}` : '',
 	}));
+	/** Why the one that is picked stands nowhere on this page. */
+	const awaySaid = $derived.by(() => {
+		if (standing === 'over_picture') return met.includes(standing) ? '' : 'No picture of this page has a button on it.';
+		if (product) return '';
+		return `No ${standing === 'floating' ? 'floating button' : 'bar'} stands on this page: it is no product’s own.`;
+	});
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
+	const found = $derived(at.on(device));
+	$effect(() => {
+		const keys = (found?.along.lanes ?? []).map(({ key }) => key).filter((key) => key in OWN_STANDING);
+		// What is edited does not change under one's hands.
+		if (keys.length && !untrack(() => met).length) met = keys;
+	});
 	const study = new Study(workshop, (path) => at.addressOf(path));
 	let isStudying = $state(false);
 	let tall = $state(800);
@@ -50,16 +76,34 @@
 	});
 	const devices = DEVICES.map((name) => ({ value: name, label: name }));
 	const pageOptions = $derived(pages.map(({ name, path }) => ({ value: path, label: `${name} ${path}` })));
-	const found = $derived(at.on(device));
 	const isAsked = $derived(at.silent.length === DEVICES.length);
 
 	function open(path: string): void {
 		if (path === page?.path) return;
 		picked = path;
-		layer = 'place:sticky_bar';
+		layer = wanted = '';
+		met = [];
 		at.scrollTo(device, 0);
 		at.surveys = {};
 		at.view = null;
+	}
+
+	function choose(one: OwnStanding): void {
+		wanted = one;
+		layer = '';
+	}
+
+	/** Lets the draft have a floating button, in the corner where it is usual to have one. */
+	async function float(): Promise<void> {
+		const comes = { kind: 'distance', px: 200 };
+		const done = await workshop.change('place:floating', { floating: { corner: 'bottom_end', comes } });
+		if (done) choose('floating');
+	}
+
+	async function unfloat(): Promise<void> {
+		const all = Object.keys(desk.kept?.document ?? {});
+		wanted = layer = '';
+		await workshop.change('place:floating', together([...all, 'uses'].map((name) => patchAt(name, null))));
 	}
 
 	function step(by: number): void {
@@ -119,7 +163,7 @@
 	{/if}
 
 	<section class="strip" hidden={isStudying} aria-label="The whole page on a {device}">
-		<Strip {at} {device} {found} {desk} high={stripHigh} />
+		<Strip {at} {device} {found} {desk} {standing} high={stripHigh} />
 	</section>
 
 	<section class="seen" hidden={isStudying} aria-label="Windows" bind:clientWidth={wide}>
@@ -160,12 +204,28 @@
 			<Figures {found} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
 			<div class="below">
 				<div>
-					{#if !product}
-						<p class="text-soft">No bar stands on this page: it is no product’s own.</p>
-					{:else if !hasBar}
-						<p class="text-soft">The shop has no bar: its pages were registered without one.</p>
-					{:else if desk.view}
-						<BarSentences {desk} view={desk.view} {device} onlayer={(one) => (layer = one)} />
+					<h2 class="standings">
+						{#each standings as one (one)}
+							<button class="name" aria-pressed={one === standing} onclick={() => choose(one)}
+								>{OWN_STANDING[one]}</button
+							>
+						{/each}
+						{#if places.data && !standings.includes('floating')}
+							<Press small onpress={float}>Add a floating button</Press>
+						{/if}
+					</h2>
+					{#if awaySaid}
+						<p class="text-soft">{awaySaid}</p>
+					{:else if desk.view && desk.view.seen.placement === standing}
+						{@const view = desk.view}
+						{@const onlayer = (one: string) => (layer = one)}
+						{#if standing === 'sticky_bar'}
+							<BarSentences {desk} {view} {device} {onlayer} />
+						{:else if standing === 'floating'}
+							<FloatingSentences {desk} {view} {device} {onlayer} onremove={unfloat} />
+						{:else}
+							<OverSentences {desk} {view} {onlayer} />
+						{/if}
 					{/if}
 				</div>
 				<ScrollFindings {at} {device} onfix={(fix) => workshop.fix(fix)} />
@@ -238,6 +298,17 @@
 	iframe {
 		border: 0;
 		transform-origin: 0 0;
+	}
+	.standings .name {
+		min-height: 24px;
+	}
+	.standings {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 4px 18px;
+		font-size: 15px;
+		font-weight: 400;
 	}
 	.below {
 		display: grid;

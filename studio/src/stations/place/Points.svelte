@@ -26,6 +26,7 @@
 		{ value: 'product_page', label: 'a product’s page' },
 		{ value: 'listing_card', label: 'a card in a list' },
 		{ value: 'strip', label: 'a card in a strip' },
+		{ value: 'over_picture', label: 'a picture' },
 	] as const;
 	const pages = $derived(
 		(places.data?.pages ?? []).map((page) => ({ value: page.path, label: `${page.name} ${page.path}` })),

@@ -48,7 +48,7 @@
 		{:else}
 			<li>
 				<b>Nothing is wrong along this page on a {device}.</b>
-				<p class="text-soft">Meetings, gaps, cut texts and covered windows were looked for.</p>
+				<p class="text-soft">Meetings, gaps, cut texts, covered windows and pictures were looked at.</p>
 			</li>
 		{/each}
 	</ul>

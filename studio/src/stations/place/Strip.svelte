@@ -5,8 +5,16 @@
 	import type { AlongThePage } from '$lib/state/along.svelte';
 	import type { Desk } from '$lib/state/desk.svelte';
 
-	type Props = { at: AlongThePage; device: Device; found?: AlongDevice; desk: Desk; high: number };
-	let { at, device, found, desk, high }: Props = $props();
+	type Props = {
+		at: AlongThePage;
+		device: Device;
+		found?: AlongDevice;
+		desk: Desk;
+		/** The placement whose coming can be dragged. */
+		standing?: string;
+		high: number;
+	};
+	let { at, device, found, desk, standing, high }: Props = $props();
 	const STRIP = 96;
 	const RULE = 114;
 	const LANES = 190;
@@ -26,7 +34,13 @@
 	const end = $derived(laneX(lanes.length - 1) + 12);
 	const meetings = $derived(found?.along.meetings ?? []);
 	const gaps = $derived((found?.along.gaps ?? []).filter(([a, b]) => b - a >= 1));
-	const barAt = $derived(lanes.findIndex(({ kind }) => kind === 'bar'));
+	/** What of ours hangs, and is edited. */
+	const barAt = $derived(lanes.findIndex(({ key }) => key === standing && key !== 'over_picture'));
+	const laneOf = (called: string) =>
+		Math.max(
+			0,
+			lanes.findIndex(({ name }) => name === called),
+		);
 	const barBegins = $derived(lanes[barAt]?.spans[0]?.[0]);
 	let grip: { from: number; at: number } | null = null;
 	let pulled = $state<number | null>(null);
@@ -82,7 +96,9 @@
 		return () => element.removeEventListener('wheel', wheel as EventListener);
 	}
 
-	const comes = (px: number) => ({ 'bar.comes': { kind: 'distance', px: Math.round(px) } });
+	const comes = (px: number) => ({
+		[`${standing === 'floating' ? 'floating' : 'bar'}.comes`]: { kind: 'distance', px: Math.round(px) },
+	});
 	function takeBar(event: PointerEvent): void {
 		if (event.button !== 0) return;
 		event.stopPropagation();
@@ -192,14 +208,14 @@
 				<title>No button in reach: {count(from)} to {count(to)} px</title>
 			</rect>
 		{/each}
-		{#each meetings as meeting (meeting.other)}
-			{@const other = lanes.findIndex(({ name }) => name === meeting.other)}
+		{#each meetings as meeting (meeting.one + meeting.other)}
+			{@const [one, other] = [laneX(laneOf(meeting.one)), laneX(laneOf(meeting.other))]}
 			{#each meeting.spans as [from, to] (from)}
 				<rect
 					class="meets"
-					x={Math.min(laneX(barAt), laneX(Math.max(0, other))) - 8}
+					x={Math.min(one, other) - 8}
 					y={y(from)}
-					width={Math.abs(laneX(Math.max(0, other)) - laneX(barAt)) + 16}
+					width={Math.abs(other - one) + 16}
 					height={Math.max(3, (to - from) * scale)}
 				>
 					<title>{meeting.one} and {meeting.other}: {count(from)} to {count(to)} px</title>
@@ -230,7 +246,7 @@
 				class="grip"
 				role="slider"
 				tabindex="0"
-				aria-label="Where the bar comes"
+				aria-label="Where the {standing === 'floating' ? 'floating button' : 'bar'} comes"
 				aria-orientation="vertical"
 				aria-valuemin={0}
 				aria-valuemax={Math.round(at.way(device))}

@@ -1,0 +1,323 @@
+"""Buttons over pictures and in a corner of the window, on the shops' own pages."""
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from ops import demo
+from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from uptick.core.button.merge import Json
+from uptick.core.button.over import Over
+from uptick.core.scroll.pictures import ANCHORS, laid
+from uptick.core.scroll.survey import Rect
+from uptick.usecases.ports import Person
+from uptick.wiring import clock
+
+pytestmark = pytest.mark.browser
+ADA = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
+SMOKER = "[data-up-place=over_picture][data-up-product=TL-SMOKER]"
+HOST = f"{SMOKER} [data-up-button]"
+FLOATS = "[data-up-floating][data-in]"
+BOXES = """place => {
+  const box = e => { const { x, y, width, height } = e.getBoundingClientRect();
+    return { x: x + scrollX, y: y + scrollY, wide: width, high: height } };
+  return [box(place.querySelector('[data-up-button]')), box(place.closest('li').querySelector('img'))];
+}"""
+SEEN = "host => getComputedStyle(host).visibility + ' ' + getComputedStyle(host).opacity"
+# What has moved without anybody pressing something; none of it may come late.
+SHIFT = """new Promise(done => {
+  let sum = 0;
+  new PerformanceObserver(list => list.getEntries().forEach(one => { if (!one.hadRecentInput) sum += one.value }))
+    .observe({ type: 'layout-shift', buffered: true });
+  setTimeout(() => done(sum), 300);
+})"""
+Draws = Callable[..., Page]
+
+
+@pytest.fixture
+def draws(demo_shop: Stack, browser: Browser) -> Iterator[Draws]:
+    """Return what draws a layer in a shop's draft, and opens a page with that; what was there comes back."""
+    before: list[tuple[str, Any]] = []
+    tabs: list[Tab] = []
+
+    def draw(key: str, layer: str, content: Json, path: str, **options: Any) -> Page:
+        tab = open_tab(browser, **options)
+        tabs.append(tab)
+        sign_in(tab, demo_shop)
+        with demo_shop.wiring.open_shop(key) as shop:
+            now = shop.drafts.read()
+            before.append((key, now.settings))
+            shop.drafts.append(now.version, now.settings.with_layer(layer, content), "drawn", ADA, clock())
+        told = tab.page.request.get(f"{demo_shop.at.studio}/api/stores/{key}").json()
+        tab.page.goto(f"{told['store']['origin']}{path}?up-draft={told['preview']}")
+        return tab.page
+
+    yield draw
+    for key, settings in reversed(before):
+        with demo_shop.wiring.open_shop(key) as shop:
+            shop.drafts.append(shop.drafts.read().version, settings, "as it was", ADA, clock())
+    for tab in tabs:
+        tab.context.close()
+
+
+def home(stack: Stack, tab: Tab) -> Page:
+    tab.page.goto(stack.at.practice)
+    tab.page.locator(SMOKER).scroll_into_view_if_needed()
+    tab.page.locator(f"{HOST}[data-on]").wait_for()
+    return tab.page
+
+
+def boxes(page: Page) -> tuple[Rect, Rect]:
+    button, picture = page.locator(SMOKER).evaluate(BOXES)
+    return Rect.model_validate(button), Rect.model_validate(picture)
+
+
+def rounded(box: Rect) -> list[int]:
+    return [round(each) for each in (box.x, box.y, box.wide, box.high)]
+
+
+def test_a_button_lies_on_its_picture_takes_no_room_and_its_words_come_by_pointer_and_by_focus(
+    demo_shop: Stack, tab: Tab
+) -> None:
+    page = home(demo_shop, tab)
+    button, picture = boxes(page)
+    assert button.right == pytest.approx(picture.right - 10, abs=1)
+    assert button.bottom == pytest.approx(picture.bottom - 10, abs=1)
+    words = page.locator(f"{HOST} .w")
+    assert words.evaluate("e => getComputedStyle(e).opacity") == "0"
+    page.locator(SMOKER).locator("xpath=..").hover(position={"x": 30, "y": 30})
+    expect(words).to_have_css("opacity", "1")
+    # It grows inwards, and stays where it is fixed to the picture.
+    grown, _ = boxes(page)
+    assert grown.wide > button.wide + 20
+    assert grown.right == pytest.approx(button.right, abs=1)
+    # What came by hovering goes by Escape without moving the pointer (WCAG 2.2, 1.4.13).
+    page.keyboard.press("Escape")
+    expect(words).to_have_css("opacity", "0")
+    page.mouse.move(2, 2)
+    page.locator(f"{HOST} .b").focus()
+    expect(words).to_have_css("opacity", "1")
+    assert page.evaluate(SHIFT) == 0
+    assert barriers(page) == []
+    assert tab.told == []
+
+
+def test_the_button_buys_and_the_picture_leads_to_the_products_page(demo_shop: Stack, tab: Tab) -> None:
+    page = home(demo_shop, tab)
+    page.locator(f"{HOST} .b").click()
+    expect(page.locator(f"{HOST} .b")).to_have_attribute("data-moment", "in_basket", timeout=20_000)
+    told = page.evaluate("fetch('/basket.json').then(a => a.json())")
+    assert [line["sku"] for line in told["items"]] == ["TL-SMOKER"]
+    page.locator(SMOKER).locator("xpath=..").locator("img").click(position={"x": 20, "y": 20})
+    page.wait_for_url("**/p/TL-SMOKER")
+
+
+def test_fingers_see_all_of_it_at_once(demo_shop: Stack, browser: Browser) -> None:
+    tab = open_tab(browser, has_touch=True, is_mobile=True, viewport={"width": 375, "height": 740})
+    page = home(demo_shop, tab)
+    assert page.evaluate("matchMedia('(hover: hover)').matches") is False
+    assert page.locator(f"{HOST} .w").evaluate("e => getComputedStyle(e).opacity") == "1"
+    tab.context.close()
+
+
+def test_it_lies_where_the_core_says_at_all_nine_anchors_and_follows_what_moves(draws: Draws) -> None:
+    for anchor in ANCHORS:
+        over = {"anchor": anchor, "across": 14, "down": "6%", "reveal": "nothing"}
+        page = draws(demo.KEY, "place:over_picture", {"over": over}, "/")
+        page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+        button, picture = boxes(page)
+        wanted = laid(Over.model_validate(over), (button.wide, button.high), picture)
+        assert rounded(button) == pytest.approx(rounded(wanted), abs=1), anchor
+    # Something above it comes later, and the picture becomes another size.
+    page.evaluate(
+        "document.querySelector('main').prepend(Object.assign(document.createElement('p'), {style: 'height:90px'}))"
+    )
+    page.set_viewport_size({"width": 900, "height": 700})
+    page.wait_for_timeout(300)
+    button, picture = boxes(page)
+    assert rounded(button) == pytest.approx(
+        rounded(laid(Over.model_validate(over), (button.wide, button.high), picture)), abs=1
+    )
+
+
+def test_from_right_to_left_its_side_is_the_other_one(draws: Draws, demo_shop: Stack) -> None:
+    over = {"anchor": "bottom_end", "across": 14, "down": 8}
+    page = draws(demo.KEY, "place:over_picture", {"over": over}, "/")
+    page.goto(page.url + "&lang=ar")
+    page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+    button, picture = boxes(page)
+    assert button.x == pytest.approx(picture.x + 14, abs=1)
+
+
+def test_a_whole_button_that_waits_comes_and_goes_with_the_pointer(draws: Draws) -> None:
+    over = {"anchor": "middle", "reveal": "button", "reveal_ms": 100}
+    page = draws(demo.KEY, "place:over_picture", {"over": over}, "/")
+    host = page.locator(HOST)
+    page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+    page.locator(SMOKER).scroll_into_view_if_needed()
+    assert host.evaluate(SEEN) == "visible 0"
+    page.locator(SMOKER).locator("xpath=..").hover(position={"x": 30, "y": 30})
+    expect(host).to_have_css("opacity", "1")
+    page.mouse.move(2, 2)
+    expect(host).to_have_css("opacity", "0")
+
+
+def test_where_a_picture_is_not_there_nothing_stands_in_the_way(draws: Draws) -> None:
+    page = draws(demo.KEY, "place:over_picture", {"over": {"anchor": "end"}}, "/")
+    page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+    page.locator(SMOKER).evaluate("place => place.closest('li').querySelector('img').style.display = 'none'")
+    page.locator(f"{HOST}:not([data-on])").wait_for(state="attached")
+    assert page.locator(HOST).evaluate("host => getComputedStyle(host).visibility") == "hidden"
+
+
+# In a corner of the window.
+
+
+def floats(draws: Draws, floating: Json, path: str = "/p/HV-NUC6", key: str = "scullion", **options: Any) -> Page:
+    page = draws(key, "place:floating", {"floating": floating}, path, **options)
+    page.locator("[data-up-floating]").wait_for(state="attached")
+    # So long a page scrolls in every window.
+    page.evaluate("document.querySelector('main').style.paddingBottom = '2000px'")
+    return page
+
+
+def at(page: Page, y: float) -> None:
+    page.evaluate("y => scrollTo({ top: y, behavior: 'instant' })", y)
+    page.wait_for_timeout(150)
+
+
+def corner(page: Page) -> list[int]:
+    """Return how far it is from the left, the right, the top and the bottom of the window."""
+    told: list[int] = page.evaluate(
+        """() => { const { left, right, top, bottom } = document.querySelector('[data-up-floating]').shadowRoot
+          .querySelector('.r').getBoundingClientRect();
+          return [left, document.documentElement.clientWidth - right, top, innerHeight - bottom].map(Math.round) }"""
+    )
+    return told
+
+
+@pytest.mark.parametrize(
+    ("where", "distances"),
+    [
+        ("bottom_end", (None, 30, None, 18)),
+        ("bottom_start", (30, None, None, 18)),
+        ("top_start", (30, None, 18, None)),
+    ],
+)
+def test_it_floats_in_its_corner_after_a_distance_and_buys(
+    draws: Draws, where: str, distances: tuple[int | None, ...]
+) -> None:
+    comes = {"kind": "distance", "px": 150}
+    page = floats(draws, {"corner": where, "comes": comes, "returns": False, "desktop": {"side_px": 30, "edge_px": 18}})
+    at(page, 148)
+    assert page.locator(FLOATS).count() == 0
+    at(page, 152)
+    page.locator(FLOATS).wait_for(state="attached")
+    for seen, wanted in zip(corner(page), distances, strict=True):
+        assert wanted is None or seen == wanted
+    page.locator(f"{FLOATS} button.b").click()
+    expect(page.locator(f"{FLOATS} button.b")).to_have_attribute("data-moment", "in_basket", timeout=20_000)
+
+
+def test_it_goes_while_the_own_button_is_seen_and_leaves_room_at_the_end(draws: Draws) -> None:
+    page = floats(draws, {"comes": {"kind": "own_left"}})
+    at(page, 900)
+    page.locator(FLOATS).wait_for(state="attached")
+    at(page, 0)
+    page.locator("[data-up-floating]:not([data-in])").wait_for(state="attached")
+    at(page, 1e6)
+    page.locator(FLOATS).wait_for(state="attached")
+    last, top = page.evaluate(
+        """() => [document.body.getBoundingClientRect().bottom, document.querySelector('[data-up-floating]').shadowRoot
+          .querySelector('.r').getBoundingClientRect().top]"""
+    )
+    assert last <= top + 1
+
+
+def test_what_has_the_focus_is_not_behind_it(draws: Draws) -> None:
+    """WCAG 2.2, 2.4.11 Focus Not Obscured, by Tab through the page."""
+    page = floats(draws, {"comes": {"kind": "distance", "px": 0}, "returns": False})
+    hidden = page.evaluate(
+        """async () => {
+          const bad = [];
+          for (const one of document.querySelectorAll('main a, main button')) {
+            one.focus({ preventScroll: false });
+            await new Promise(done => setTimeout(done, 30));
+            const row = document.querySelector('[data-up-floating]').shadowRoot.querySelector('.r');
+            const [a, b] = [one.getBoundingClientRect(), row.getBoundingClientRect()];
+            const isWithin = a.left >= b.left && a.right <= b.right && a.top >= b.top && a.bottom <= b.bottom;
+            if (isWithin) bad.push(one.outerHTML);
+          }
+          return bad;
+        }"""
+    )
+    assert hidden == []
+
+
+def test_from_right_to_left_its_corner_is_the_other_one(draws: Draws) -> None:
+    at_once = {"comes": {"kind": "distance", "px": 0}, "returns": False}
+    page = floats(draws, {**at_once, "corner": "bottom_end", "desktop": {"side_px": 30, "edge_px": 18}}, key="bayt")
+    at(page, 5)
+    page.locator(FLOATS).wait_for(state="attached")
+    left, _, _, bottom = corner(page)
+    assert (left, bottom) == (30, 18)
+
+
+def test_it_is_added_seen_lifted_off_the_shops_notice_and_taken_away_in_place(demo_shop: Stack, tab: Tab) -> None:
+    sign_in(tab, demo_shop)
+    page = tab.page
+    page.goto(demo_shop.at.studio)
+    page.evaluate("localStorage.setItem('uptick.store', 'loft')")
+    page.goto(f"{demo_shop.at.studio}/place")
+    page.get_by_role("button", name="Add a floating button").click()
+    section = page.get_by_role("region", name="The floating button")
+    expect(section.get_by_label("Corner:")).to_be_visible()
+    lane = page.locator("svg .lane-name").filter(has_text="floating")
+    expect(lane).to_be_visible()
+    meets = page.get_by_role("listitem").filter(has_text="The floating button and Cookies lie over each other")
+    expect(meets).to_be_visible()
+    # By key: just after scrolling the browser still sends what a mouse does there into one of the frames.
+    meets.get_by_role("button", name="Fix: move the floating button up").press("Enter")
+    expect(meets).to_have_count(0)
+    # In the window it stands there.
+    frame = page.locator("iframe[title$='on a phone']").element_handle().content_frame()  # type: ignore[union-attr]
+    assert frame
+    frame.evaluate("scrollTo({ top: 1e6, behavior: 'instant' })")
+    frame.locator(FLOATS).wait_for(state="attached")
+    clear = """() => { const [a, b] = [document.querySelector('.crumbs'), document.querySelector('[data-up-floating]')
+      .shadowRoot.querySelector('.r')].map(e => e.getBoundingClientRect()); return a.top - b.bottom }"""
+    assert frame.evaluate(clear) == pytest.approx(8, abs=1)
+    assert barriers(page) == []
+    section.get_by_role("button", name="Take the floating button away").press("Enter")
+    expect(lane).to_have_count(0)
+    expect(page.get_by_role("button", name="Add a floating button")).to_be_visible()
+    with demo_shop.wiring.open_shop("loft") as shop:
+        assert not shop.drafts.read().settings.placements.get("floating")
+        assert shop.drafts.read().undo_label == "Floating: taken away"
+
+
+def test_a_spot_on_a_picture_is_chosen_by_keys_and_a_bad_one_is_told_with_a_free_one(
+    demo_shop: Stack, tab: Tab
+) -> None:
+    sign_in(tab, demo_shop)
+    page = tab.page
+    page.goto(f"{demo_shop.at.studio}/place")
+    page.get_by_label("Page:").click()
+    page.get_by_role("option", name="front page").click()
+    section = page.get_by_role("region", name="On pictures")
+    section.get_by_role("radio", name="in the lower right corner").focus()
+    page.keyboard.press("ArrowUp")
+    expect(section.get_by_text("It lies on the right of its picture")).to_be_visible()
+    page.keyboard.press("ArrowLeft")
+    expect(section.get_by_text("It lies in the middle of its picture")).to_be_visible()
+    hides = page.get_by_role("listitem").filter(has_text="The button hides the middle of what is shown")
+    expect(hides).to_be_visible()
+    expect(hides).to_contain_text("Worst is JL-HEX48")
+    hides.get_by_role("button", name="Fix: put it").first.press("Enter")
+    expect(hides).to_have_count(0)
+    for _ in range(3):
+        page.keyboard.press("Control+z")
+    expect(section.get_by_text("It lies in the lower right corner of its picture")).to_be_visible()
+    assert barriers(page) == []
