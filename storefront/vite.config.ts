@@ -16,6 +16,7 @@ const pieces = {
 	kind: { entry: 'src/kind.ts', name: 'UpKind' },
 	find: { entry: 'src/find.ts', name: 'UpFind' },
 	frame: { entry: 'src/frame.ts', name: 'UpFrame' },
+	survey: { entry: 'src/survey.ts', name: 'UpSurvey' },
 	second: { entry: 'src/second.ts', name: 'UpSecond' },
 	quantity: { entry: 'src/quantity.ts', name: 'UpQuantity' },
 };

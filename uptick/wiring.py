@@ -194,7 +194,6 @@ class Wiring:
 
         load_kit().fonts.open_all()
         env, secret = self.environment, require_secret(self.environment)
-        timed = URLSafeTimedSerializer(secret, salt="draft")
         return Parts(
             open_accounts=self.look_up_accounts,
             change_accounts=self.open_accounts,
@@ -204,7 +203,7 @@ class Wiring:
             new_token=lambda: secrets.token_hex(24),
             verify=verify_password,
             signer=URLSafeSerializer(secret, salt="session"),
-            preview_token=lambda key: str(timed.dumps(key)),
+            preview_token=self.preview_token,
             studio_dir=ROOT / "studio" / "dist",
             font_dir=ASSETS / "fonts",
             font_files=served_fonts(),
@@ -235,6 +234,10 @@ class Wiring:
             origin=self.environment.edge_origin,
             studio_origin=self.environment.studio_origin,
         )
+
+    def preview_token(self, key: str) -> str:
+        """Return a signed word with which a store's draft can be looked at on its own pages, for a time."""
+        return str(URLSafeTimedSerializer(require_secret(self.environment), salt="draft").dumps(key))
 
     def _draft_of(self, key: str, token: str) -> Json | None:
         try:

@@ -304,13 +304,14 @@ export class Measure {
 	/** Where the page came to rest when the studio scrolled it. */
 	#sentTo = -1;
 
-	constructor(tell: (message: FromFrame) => void) {
+	/** With `fromStart` it counts what has moved since the page began, also before us. */
+	constructor(tell: (message: FromFrame) => void, fromStart = false) {
 		this.#tell = tell;
 		new PerformanceObserver((list) => {
 			// What comes while somebody draws is no shift that a shopper sees; what came before us is not ours.
 			if (this.#isWatching) return;
 			for (const entry of list.getEntries()) this.#shift += (entry as PerformanceEntry & { value: number }).value;
-		}).observe({ type: 'layout-shift' });
+		}).observe({ type: 'layout-shift', buffered: fromStart });
 		const scrolled = () => {
 			if (Math.abs(scrollY - this.#sentTo) < 1) return;
 			this.#sentTo = -1;

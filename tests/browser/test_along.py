@@ -1,9 +1,13 @@
 """Place along a page: what is worked out from one measuring is what Chromium sees, in shops of all shapes."""
 
+import json
 import random
 import re
+import subprocess
+import sys
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -11,12 +15,17 @@ from playwright.sync_api import Frame, Page, expect
 
 from ops import demo
 from practice.row import ROW
+from practice.row.app import PASSWORD
 from tests.browser.conftest import Stack, Tab, barriers, sign_in
 from uptick.core.button.document import Device
 from uptick.core.scroll import PageSurvey
 from uptick.core.scroll.along import Hung, along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
+from uptick.usecases import edit
+from uptick.usecases.pointing import pages_to_look_at
+from uptick.usecases.ports import Person
 from uptick.usecases.views.along import hung_for
+from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
 WINDOWS = {Device.PHONE: (375, 740), Device.TABLET: (768, 1024), Device.DESKTOP: (1280, 800)}
@@ -365,3 +374,42 @@ def test_the_whole_shop_is_studied_stopped_and_its_worst_page_opened(demo_shop: 
     study.get_by_role("row").nth(1).get_by_role("button", name="on a tablet").click()
     expect(page.get_by_text("seen on a tablet")).to_be_visible()
     expect(study).to_have_count(0)
+    # It is kept with the draft's version, for everybody.
+    page.reload()
+    page.get_by_role("button", name="Study the whole shop").click()
+    expect(study.get_by_text(f"Studied by {demo.NAME}")).to_be_visible()
+    expect(study.get_by_role("row").nth(1)).to_contain_text("The bar and Cookies lie over each other")
+    expect(study.get_by_text("The draft has changed since")).to_have_count(0)
+    with demo_shop.wiring.open_shop("loft") as shop:
+        now = shop.drafts.read()
+        person = Person(1, demo.NAME, demo.EMAIL, ("loft",))
+        edit.change_layer(shop, "place:sticky_bar", {"bar": {"slide_ms": 250}}, now.version, person, clock())
+    page.reload()
+    page.get_by_role("button", name="Study the whole shop").click()
+    expect(study.get_by_text("The draft has changed since")).to_be_visible()
+    with demo_shop.wiring.open_shop("loft") as shop:
+        edit.undo(shop, person, clock())
+
+
+def test_the_command_line_studies_the_same_without_a_screen(demo_shop: Stack) -> None:
+    """Every page that the studio would look at, on three devices; it ends with 1 since something must be fixed."""
+    command = [str(Path(sys.executable).with_name("uptick")), "study", "--store", "loft", "--json"]
+    ended = subprocess.run(command, capture_output=True, text=True, timeout=200, check=False)
+    assert ended.returncode == 1, ended.stderr
+    lines = json.loads(ended.stdout)["lines"]
+    with demo_shop.wiring.open_shop("loft") as shop:
+        pages = pages_to_look_at(shop)
+        kept = shop.side.study()
+    assert {(one["path"], one["device"]) for one in lines} == {(p.path, d.value) for p in pages for d in Device}
+    assert all(one["findings"] is not None for one in lines)
+    assert "The bar and Cookies lie over each other" in lines[0]["findings"][0]["title"]
+    assert kept
+    assert kept.by == "command line"
+    # A page that is closed says why it was not measured, and with its password it is.
+    shut = subprocess.run([*command[:3], "gate"], capture_output=True, text=True, timeout=300, check=False)
+    assert shut.returncode == 1
+    assert "18 do not answer" in shut.stdout
+    assert "No place of ours" in shut.stdout
+    opened = [*command[:3], "gate", "--password", PASSWORD, "--json"]
+    told = json.loads(subprocess.run(opened, capture_output=True, text=True, timeout=300, check=False).stdout)
+    assert all(one["findings"] is not None for one in told["lines"])

@@ -189,6 +189,45 @@ def test_a_bar_that_is_drawn_stands_where_and_when_it_says(visit: Visit) -> None
     visit.awaits(is_in, False)
 
 
+@pytest.mark.parametrize("visit", ["scullion"], indirect=True)
+def test_a_floating_button_comes_into_its_corner_and_buys(visit: Visit) -> None:
+    is_in = "!!document.querySelector('[data-up-floating][data-in]')"
+    visit.opens()
+    visit.awaits_ours("ready")
+    visit.engine.evaluate("document.querySelector('main').style.paddingBottom = '3000px'")
+    visit.awaits("!!document.querySelector('[data-up-floating]')")
+    visit.engine.evaluate("scrollTo(0, 120)")
+    time.sleep(0.4)
+    assert visit.engine.evaluate(is_in) is False
+    visit.engine.evaluate("scrollTo(0, 1500)")
+    visit.awaits(is_in)
+    time.sleep(0.4)
+    row = "document.querySelector('[data-up-floating]').shadowRoot.querySelector('.r').getBoundingClientRect()"
+    wide = "document.documentElement.clientWidth"
+    side, edge = visit.engine.evaluate(f"[{wide} - {row}.right, innerHeight - {row}.bottom].map(Math.round)")
+    assert (side, edge) in {(12, 20), (16, 16), (24, 24)}
+    visit.press("[data-in] [data-up-button] >> button.b")
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    assert visit.basket() == 1
+
+
+def test_a_button_lies_on_its_picture_and_its_words_come_with_the_focus(engine: Engine, at: Addresses) -> None:
+    engine.goto(at.practice)
+    visit = Visit(engine, at, "loft")
+    place = "document.querySelector('[data-up-place=over_picture]')"
+    engine.evaluate(f"{place}.scrollIntoView({{block: 'center'}})")
+    visit.awaits(f"!!{place}.querySelector('[data-on]')")
+    host = f"{place}.querySelector('[data-up-button]')"
+    boxes = f"[{host}, {place}.closest('li').querySelector('img')].map(e => e.getBoundingClientRect())"
+    right, bottom = engine.evaluate(f"(([a, b]) => [b.right - a.right, b.bottom - a.bottom].map(Math.round))({boxes})")
+    assert (right, bottom) == (10, 10)
+    words = f"getComputedStyle({host}.shadowRoot.querySelector('.w')).opacity"
+    hovers = engine.evaluate("matchMedia('(hover: hover)').matches")
+    assert engine.evaluate(words) == ("0" if hovers else "1")
+    engine.evaluate(f"{host}.shadowRoot.querySelector('.b').focus()")
+    visit.awaits(words, "1")
+
+
 @pytest.mark.parametrize("visit", ["loft"], indirect=True)
 def test_the_bar_comes_in_once_the_pages_button_is_gone(visit: Visit) -> None:
     visit.opens()

@@ -15,6 +15,7 @@ from uptick.core.release import content_hash
 from uptick.core.rules.history import Mark, redoable, undoable
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
+from uptick.core.scroll.study import KeptStudy
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
@@ -176,6 +177,7 @@ class FakeSide:
     connection: BasketConnection | None = None
     store: Store | None = None
     kept: dict[int, Json] = field(default_factory=dict)
+    studied: KeptStudy | None = None
 
     def connect(self, connection: BasketConnection) -> None:
         self.connection = connection
@@ -188,6 +190,12 @@ class FakeSide:
 
     def looks(self) -> dict[int, Json]:
         return self.kept
+
+    def keep_study(self, kept: KeptStudy) -> None:
+        self.studied = kept
+
+    def study(self) -> KeptStudy | None:
+        return self.studied
 
 
 @dataclass

@@ -535,7 +535,8 @@ def test_every_change_of_a_store_asks_which_version_was_seen() -> None:
         "/catalogue", "/catalogue/preview", "/draft/undo", "/draft/redo", "/draft/manifest", "/icons", "/pictures",
         "/reach", "/draw/{placement}/try", "/draw/{placement}/bring",
         "/connection/read", "/connection/try", "/connection", "/pages",
-        "/places/point", "/places/survey", "/places/along", "/places/manifest", "/addresses", "/catalogue/collect",
+        "/places/point", "/places/survey", "/places/along", "/places/manifest", "/places/study", "/addresses",
+        "/catalogue/collect",
     }  # fmt: skip
     lacking = [
         f"{method} {path}"

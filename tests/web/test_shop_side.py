@@ -67,6 +67,7 @@ def test_a_new_store_is_its_makers_own_and_can_be_drawn_at_once(full_store: Test
     assert full_store.get(f"{at}/places").json() == {
         "places": {},
         "pages": [{"name": "front page", "path": "/", "product": ""}],
+        "placements": ["product_page", "sticky_bar"],
     }
     assert made.json()["key"] in full_store.get("/api/session").json()["stores"]
     wrong = full_store.post("/api/stores", json={**NEW, "timezone": "Mars/Olympus"})
@@ -162,3 +163,43 @@ def test_a_measured_page_is_worked_out_with_the_draft_and_with_an_edit(full_stor
         answer = full_store.post(at, json=body)
         assert answer.status_code == status, (body, answer.text)
         assert answer.json()["detail"]
+
+
+def test_a_floating_button_is_added_by_its_layer_and_taken_away_with_it(full_store: TestClient) -> None:
+    def change(patch: dict[str, object]) -> None:
+        version = full_store.get(f"{STORE}/draft").json()["version"]
+        headers = {"If-Match": f'"{version}"'}
+        body = {"layer": "place:floating", "patch": patch}
+        assert full_store.patch(f"{STORE}/draft", json=body, headers=headers).is_success
+
+    def placements() -> list[str]:
+        told: list[str] = full_store.get(f"{STORE}/places").json()["placements"]
+        return told
+
+    before = placements()
+    assert full_store.get(f"{STORE}/draw/floating").status_code == 404
+    change({"floating": {"corner": "top_end"}})
+    assert placements() == [*before, "floating"]
+    drawn = full_store.get(f"{STORE}/draw/floating").json()
+    assert drawn["document"]["floating"]["corner"] == "top_end"
+    floor = full_store.get(f"{STORE}/floor").json()
+    assert [row["placement"] for row in floor["rows"]] == [*before, "floating"]
+    manifest = full_store.get(f"{STORE}/draft/manifest").json()
+    assert manifest["looks"][manifest["places"]["floating"]["looks"][""]]["floating"]["top"] is True
+    change({"floating": None})
+    assert placements() == before
+    # Undone, it floats again.
+    full_store.post(f"{STORE}/draft/undo")
+    assert placements() == [*before, "floating"]
+
+
+def test_a_study_is_kept_for_everybody_with_the_version_that_it_is_about(full_store: TestClient) -> None:
+    assert full_store.get(f"{STORE}/places/study").json() == {"kept": None}
+    line = {"name": "product page", "path": "/p/A1", "product": "A1", "device": "phone", "reach": 0.5, "findings": []}
+    study = {"version": 1, "language": "en-GB", "took_ms": 12.5, "lines": [line]}
+    made = full_store.put(f"{STORE}/places/study", json=study).json()["kept"]
+    assert full_store.get(f"{STORE}/places/study").json()["kept"] == made
+    assert made["study"]["lines"] == [{**line, "why": ""}]
+    refused = full_store.put(f"{STORE}/places/study", json={**study, "lines": [{**line, "reach": 2}]})
+    assert refused.status_code == 422
+    assert full_store.put(f"{STORE}/places/study", json={**study, "lines": []}).status_code == 422

@@ -26,6 +26,7 @@ _MODULES = {
     "connect": "shop",
     "pages": "shop",
     "collect": "shop",
+    "study": "shop",
 }
 _GROUPS = {"calc", "look"}
 

@@ -4,20 +4,27 @@ import json
 from dataclasses import asdict
 from pathlib import Path
 from typing import Annotated
+from urllib.parse import quote
 
 import typer
 from rich.console import Console
 from rich.progress import Progress
 from rich.table import Table
 
-from uptick.cli.common import StoreKey, open_shop
+from uptick.cli.common import HERE, StoreKey, open_shop
 from uptick.cli.say import AsJson
+from uptick.core.button.document import Device
+from uptick.core.checks.finding import Weight
 from uptick.core.errors import OutOfRange
+from uptick.core.scroll.study import Study, StudyLine
 from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases import connect as connecting
 from uptick.usecases.collecting import collect as collect_pages
 from uptick.usecases.page_checks import PageCheck, PagesReport, check_pages, released_kinds, released_of
 from uptick.usecases.page_lines import LineWeight
+from uptick.usecases.pointing import pages_to_look_at
+from uptick.usecases.state import language_of
+from uptick.usecases.study import keep, study_page
 from uptick.wiring import Wiring, clock
 
 app = typer.Typer()
@@ -165,6 +172,71 @@ def collect(
         raise typer.Exit(1)
 
 
+@app.command()
+def study(
+    store: StoreKey = "thornmere",
+    language: Annotated[
+        str, typer.Option(help="The language of the buttons; the store's first where none is said.")
+    ] = "",
+    password: Password = "",
+    as_json: AsJson = False,
+) -> None:
+    """Measure the draft along the shop's pages on a phone, a tablet and a desktop, and say what is wrong there."""
+    from uptick.cli.measuring import windows
+
+    wiring = Wiring()
+    began = clock()
+    lines: list[StudyLine] = []
+    try:
+        with wiring.open_shop(store) as shop:
+            of, version, pages = shop.store, shop.drafts.read().version, pages_to_look_at(shop)
+            spoken = language_of(shop.drafts.read().settings, language or None)
+        more = f"lang={quote(spoken)}&up-draft={quote(wiring.preview_token(store))}"
+        with windows() as opened, Progress(console=Console(stderr=True)) as progress:
+            if password:
+                opened.enter(f"{of.origin}{pages[0].path}", password)
+            for page in progress.track(pages, description="pages"):
+                surveys, silent = opened.measure(f"{of.origin}{page.path}{'&' if '?' in page.path else '?'}{more}")
+                with wiring.open_shop(store) as shop:
+                    lines += study_page(shop, page, surveys, spoken, silent)
+        took = (clock() - began).total_seconds() * 1000
+        made = Study(version=version, language=spoken, took_ms=took, lines=tuple(lines))
+        with wiring.open_shop(store) as shop:
+            kept = keep(shop, made, HERE, clock())
+    finally:
+        wiring.engine.dispose()
+    if as_json:
+        print(json.dumps(kept.study.model_dump(mode="json"), ensure_ascii=False))
+    else:
+        _print_study(kept.study)
+    if any(line.rank <= 1 for line in kept.study.lines):
+        raise typer.Exit(1)
+
+
+def _print_study(found: Study) -> None:
+    table = Table("page", *Device, "what is wrong")
+    for path in dict.fromkeys(line.path for line in found.lines):
+        those = {line.device: line for line in found.lines if line.path == path}
+        lines = [those[device] for device in Device]
+        wrong = [f"{sign} on a {line.device}: {says}" for line in lines for sign, says in _wrong(line)]
+        reach = [f"{line.reach * 100:.1f} %" if line.findings is not None else "?" for line in lines]
+        table.add_row(lines[0].name, *reach, "\n".join(wrong) or "–")
+    Console().print(table)
+    silent = sum(line.findings is None for line in found.lines)
+    must = sum(line.rank == 1 for line in found.lines)
+    again = sum(line.rank == 2 for line in found.lines)
+    no_answer = f", {silent} do not answer" if silent else ""
+    print(f"Shares are of scrolling with a button in reach. Of {len(found.lines)} views {must} must be fixed, {again} "
+          f"looked at again{no_answer}; {found.took_ms / 1000:.0f} s.")  # fmt: skip
+
+
+def _wrong(line: StudyLine) -> list[tuple[str, str]]:
+    if line.findings is None:
+        return [("▲", f"does not answer. {line.why}".strip())]
+    return [(_WEIGHTS[one.weight], one.title) for one in line.findings]
+
+
+_WEIGHTS = {Weight.MUST_FIX: "▲", Weight.LOOK_AGAIN: "◇", Weight.NOTE: "–"}
 _MARKS = {LineWeight.WELL: "·", LineWeight.NOTE: "–", LineWeight.BROKEN: "▲"}
 
 

@@ -5,11 +5,13 @@ from datetime import datetime
 
 import orjson
 from sqlalchemy import Connection, func, insert, select, text
+from sqlalchemy.dialects import postgresql
 
 from uptick.core.button.merge import Json
+from uptick.core.scroll.study import KeptStudy, Study
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
-from uptick.data.tables import page_looks
+from uptick.data.tables import page_looks, studies
 
 _CONNECT = text("""
 UPDATE stores SET profile = jsonb_set(profile, '{connection}', CAST(:connection AS jsonb)) WHERE id = :store
@@ -55,6 +57,16 @@ class PgShopSide:
                 page_looks.c.id.not_in(newest.scalar_subquery()),
             )
         )
+
+    def keep_study(self, kept: KeptStudy) -> None:
+        """Keep a study instead of the one before."""
+        values = {"made_at": kept.made_at, "author": kept.by, "study": kept.study.model_dump(mode="json")}
+        adding = postgresql.insert(studies).values(store_id=self._store, **values)
+        self._db.execute(adding.on_conflict_do_update(index_elements=[studies.c.store_id], set_=values))
+
+    def study(self) -> KeptStudy | None:
+        row = self._db.execute(select(studies).where(studies.c.store_id == self._store)).first()
+        return KeptStudy(Study.model_validate(row.study), row.author, row.made_at) if row else None
 
     def looks(self) -> dict[int, Json]:
         """Return the newest look of each release, by its number."""

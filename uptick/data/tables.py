@@ -247,6 +247,14 @@ imports = Table(
     Column("applied", Boolean, nullable=False),
     UniqueConstraint("store_id", "id"),
 )
+studies = Table(
+    "studies",
+    metadata,
+    Column("store_id", ForeignKey("stores.id", ondelete="CASCADE"), primary_key=True),
+    Column("made_at", _AT, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("study", JSONB, nullable=False),
+)
 page_looks = Table(
     "page_looks",
     metadata,

@@ -12,6 +12,7 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.rules.history import Mark
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
+from uptick.core.scroll.study import KeptStudy
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
@@ -148,6 +149,8 @@ class ShopSide(Protocol):
     def readdress(self, store: Store) -> None: ...
     def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None: ...
     def looks(self) -> dict[int, Json]: ...
+    def keep_study(self, kept: KeptStudy) -> None: ...
+    def study(self) -> KeptStudy | None: ...
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,9 @@ from pydantic import Field, StringConstraints
 from uptick.core.button.document import Device, Placement
 from uptick.core.rules.pointed import PointedPlace
 from uptick.core.scroll import PageSurvey
+from uptick.core.scroll.study import KeptStudy, Study
 from uptick.usecases import pointing
+from uptick.usecases import study as studying
 from uptick.usecases.edit import changed_settings
 from uptick.usecases.pointing import PageToLookAt, Pointing, Survey
 from uptick.usecases.state import DraftState, draft_state
@@ -102,6 +104,25 @@ def along(body: PageMeasured, door: DoorDep) -> Response:
         edit = body.edit
         tried = changed_settings(shop, shop.drafts.read().settings, edit.layer, edit.patch) if edit else None
         return as_json(view_along(shop, body.surveys, body.product or None, body.language or None, tried))
+
+
+@dataclass(frozen=True, slots=True)
+class StudyView:
+    """The newest study of the whole shop; None where there was none."""
+
+    kept: KeptStudy | None
+
+
+@router.get("/study")
+def study(shop: ShopDep) -> StudyView:
+    """Return the newest study of the whole shop, and which version of the draft it is about."""
+    return StudyView(shop.side.study())
+
+
+@router.put("/study")
+def keep_study(body: Study, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> StudyView:
+    """Keep a study of the whole shop instead of the one before. It changes nothing of the draft."""
+    return StudyView(studying.keep(shop, body, person, parts.clock()))
 
 
 @router.post("/manifest", response_class=Response)

@@ -1,5 +1,5 @@
 import { client, data, Problem } from '$lib/api/client';
-import type { AlongView, Device, PlacesView, ScrollFinding } from '$lib/api/types';
+import type { AlongView, Device, KeptStudy, PlacesView, ScrollFinding } from '$lib/api/types';
 import { DEVICES } from '$lib/pure/facts';
 import type { FromFrame } from '@storefront/frame';
 import type { PageSurvey } from '@storefront/measure';
@@ -11,7 +11,7 @@ type StudyPage = PlacesView['pages'][number];
 export type StudyLine = {
 	page: StudyPage;
 	device: Device;
-	findings: ScrollFinding[] | null;
+	findings: Pick<ScrollFinding, 'rule' | 'weight' | 'title' | 'says'>[] | null;
 	reach: number;
 };
 const WEIGHTS = ['must_fix', 'look_again', 'note'];
@@ -34,6 +34,8 @@ export class Study {
 	lines = $state.raw<readonly StudyLine[]>([]);
 	done = $state(0);
 	of = $state(0);
+	/** Who made what is shown, and when, where it was kept. */
+	kept = $state.raw<KeptStudy | null>(null);
 	/** The draft's version that was studied; 0 while none was. */
 	version = $state(0);
 	tookMs = $state(0);
@@ -57,6 +59,50 @@ export class Study {
 		return this.version > 0 && this.version !== this.#workshop.draft?.version;
 	}
 
+	/** Shows the newest study that was kept, unless one is running. */
+	async open(): Promise<void> {
+		if (this.isRunning || this.lines.length) return;
+		const params = { path: this.#workshop.path };
+		const kept = await this.#told(client.GET('/api/stores/{store}/places/study', { params }));
+		if (!kept || this.isRunning) return;
+		const pages: Record<string, StudyPage> = {};
+		this.lines = kept.study.lines.map(({ name, path, product, device, reach, findings }): StudyLine => {
+			const page = (pages[path] ??= { name, path, product });
+			return { page, device, findings: findings ? [...findings] : null, reach };
+		});
+		this.kept = kept;
+		this.version = kept.study.version;
+		this.tookMs = kept.study.took_ms;
+	}
+
+	/** Keeps what was found with the draft's version that it is about. */
+	async #keep(language: string): Promise<void> {
+		const lines = this.lines.map(({ page, device, findings, reach }) => ({
+			name: page.name,
+			path: page.path,
+			product: page.product,
+			device,
+			reach,
+			findings: findings?.map(({ rule, weight, title, says }) => ({ rule, weight, title, says })) ?? null,
+			why: '',
+		}));
+		if (!lines.length) return;
+		const body = { version: this.version, language, took_ms: this.tookMs, lines };
+		const params = { path: this.#workshop.path };
+		this.kept = await this.#told(client.PUT('/api/stores/{store}/places/study', { params, body }));
+	}
+
+	/** Returns the study that an answer holds; what was refused is told at the head of the page. */
+	async #told(asked: Parameters<typeof data<{ kept: KeptStudy | null }>>[0]): Promise<KeptStudy | null> {
+		try {
+			return (await data(asked)).kept;
+		} catch (error) {
+			if (!(error instanceof Problem)) throw error;
+			this.#workshop.problem = error;
+			return null;
+		}
+	}
+
 	stop(): void {
 		this.#turn++;
 		this.of = this.done;
@@ -67,6 +113,7 @@ export class Study {
 		const mine = ++this.#turn;
 		this.version = this.#workshop.draft?.version ?? 0;
 		this.lines = [];
+		this.kept = null;
 		this.done = 0;
 		this.of = pages.length;
 		// A frame that is still loading the page of before would answer for that one.
@@ -95,6 +142,7 @@ export class Study {
 			this.done++;
 			this.tookMs = performance.now() - began;
 		}
+		await this.#keep(language);
 	}
 
 	async #along(

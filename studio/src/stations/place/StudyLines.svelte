@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { Device, PlacesView } from '$lib/api/types';
+	import { onMount } from 'svelte';
 	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
-	import { many, percent } from '$lib/pure/format';
+	import { many, moment, percent } from '$lib/pure/format';
 	import { HIGH_PX } from '$lib/state/along.svelte';
 	import { rank, type Study, type StudyLine } from '$lib/state/study.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -14,6 +15,7 @@
 		onclose: () => void;
 	};
 	let { study, pages, language, onopen, onclose }: Props = $props();
+	onMount(() => void study.open());
 	const signs = ['?', '▲', '◇', '–', '·'];
 	const worst = ({ findings }: StudyLine) =>
 		['must_fix', 'look_again', 'note'].flatMap((weight) => findings?.filter((one) => one.weight === weight) ?? [])[0];
@@ -42,6 +44,9 @@
 		{:else}One page of each kind, and products that differ, on three devices.{/if}
 	</h2>
 	{#if study.isRunning}<progress max={study.of} value={study.done}></progress>{/if}
+	{#if study.kept}
+		<p class="text-soft">Studied by {study.kept.by}, {moment(study.kept.made_at)}.</p>
+	{/if}
 	{#if study.isStale}
 		<p class="text-look">◇ The draft has changed since. Study it again to know.</p>
 	{/if}
