@@ -86,11 +86,15 @@ def row_store(shop: RowShop, practice_origin: str) -> Store:
                 page_colour=paper,
             ),
             **({} if shop.shape == "unmarked" else {Placement.LISTING_CARD: _cards(shop)}),
+            **({Placement.OVER_PICTURE: _CASE} if shop.shape == "wrapped" else {}),
             Placement.STICKY_BAR: Surface(
                 widths_px={Device.PHONE: 240, Device.TABLET: 320, Device.DESKTOP: 380}, own_height_px=0
             ),
         },
     )
+
+
+_CASE = Surface(widths_px={Device.PHONE: 319, Device.TABLET: 712, Device.DESKTOP: 935}, own_height_px=0, page_path="/")
 
 
 def _cards(shop: RowShop) -> Surface:
@@ -173,6 +177,10 @@ def row_settings(shop: RowShop) -> Settings:
                 "ground": ink,
                 "ink": "#ffffff",
             }
+        }
+    if shop.shape == "wrapped":
+        placements[Placement.OVER_PICTURE] = {
+            "over": {"anchor": "bottom_start", "across": 14, "down": 14, "reveal": "button"}
         }
     if shop.key == "scullion":
         # One shop has a button in the corner instead of a bar.

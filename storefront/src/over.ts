@@ -40,8 +40,10 @@ function make(shop: Shop): (stand: Stand) => boolean {
 		// At an edge it stands so far inside; in the middle there is no edge.
 		const left = on.left + share * (on.width - now.width) + (1 - 2 * share) * x;
 		const top = on.top + over.y * (on.height - now.height) + (1 - 2 * over.y) * y;
-		by.x += left - now.left;
-		by.y += top - now.top;
+		// Within something that is drawn larger or smaller a pixel is not one of the window's.
+		const drawn = now.width / host.offsetWidth || 1;
+		by.x += (left - now.left) / drawn;
+		by.y += (top - now.top) / drawn;
 		// A translation is no layout shift, also when its words come and it grows.
 		host.style.translate = `${by.x}px ${by.y}px`;
 	}

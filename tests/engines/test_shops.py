@@ -211,21 +211,23 @@ def test_a_floating_button_comes_into_its_corner_and_buys(visit: Visit) -> None:
     assert visit.basket() == 1
 
 
-def test_a_button_lies_on_its_picture_and_its_words_come_with_the_focus(engine: Engine, at: Addresses) -> None:
-    engine.goto(at.practice)
-    visit = Visit(engine, at, "loft")
-    place = "document.querySelector('[data-up-place=over_picture]')"
-    engine.evaluate(f"{place}.scrollIntoView({{block: 'center'}})")
+@pytest.mark.parametrize("visit", ["loft"], indirect=True)
+def test_a_button_lies_on_its_picture_in_what_is_drawn_smaller_and_comes_with_the_focus(visit: Visit) -> None:
+    engine, place = visit.engine, "document.querySelector('[data-up-place=over_picture]')"
+    visit.opens("/")
     visit.awaits(f"!!{place}.querySelector('[data-on]')")
+    engine.evaluate(f"{place}.scrollIntoView({{block: 'center'}})")
     host = f"{place}.querySelector('[data-up-button]')"
-    boxes = f"[{host}, {place}.closest('li').querySelector('img')].map(e => e.getBoundingClientRect())"
-    right, bottom = engine.evaluate(f"(([a, b]) => [b.right - a.right, b.bottom - a.bottom].map(Math.round))({boxes})")
-    assert (right, bottom) == (10, 10)
-    words = f"getComputedStyle({host}.shadowRoot.querySelector('.w')).opacity"
+    boxes = f"[{host}, document.querySelector('.case img')].map(e => e.getBoundingClientRect())"
+    left, bottom = engine.evaluate(f"(([a, b]) => [a.left - b.left, b.bottom - a.bottom].map(Math.round))({boxes})")
+    assert (left, bottom) == (14, 14)
+    seen = f"getComputedStyle({host}).opacity"
     hovers = engine.evaluate("matchMedia('(hover: hover)').matches")
-    assert engine.evaluate(words) == ("0" if hovers else "1")
+    assert engine.evaluate(seen) == ("0" if hovers else "1")
     engine.evaluate(f"{host}.shadowRoot.querySelector('.b').focus()")
-    visit.awaits(words, "1")
+    visit.awaits(seen, "1")
+    visit.press("[data-up-place=over_picture] [data-up-button] >> button.b")
+    visit.awaits("document.querySelector('.tally').textContent", "1")
 
 
 @pytest.mark.parametrize("visit", ["loft"], indirect=True)

@@ -16,6 +16,7 @@ from uptick.usecases.edit import changed_settings
 from uptick.usecases.pointing import PageToLookAt, Pointing, Survey
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.views.along import AlongView, view_along
+from uptick.usecases.views.standing import StandingView, view_standing
 from uptick.web.bodies import Body, Edit
 from uptick.web.looks import manifest_answer
 from uptick.web.parts import DoorDep, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
@@ -104,6 +105,12 @@ def along(body: PageMeasured, door: DoorDep) -> Response:
         edit = body.edit
         tried = changed_settings(shop, shop.drafts.read().settings, edit.layer, edit.patch) if edit else None
         return as_json(view_along(shop, body.surveys, body.product or None, body.language or None, tried))
+
+
+@router.get("/standing/{placement}")
+def standing(placement: Placement, shop: ShopDep, device: Device, language: str = "") -> StandingView:
+    """Return for how many products a placement stands, what hides it, and pages to step through."""
+    return view_standing(shop, placement, device, language or None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,6 +17,7 @@ export const keyOf = {
 	history: ({ store, stamp }: At) => ['history', store, stamp] as const,
 	search: ({ store, stamp }: At, text: string) => ['search', store, stamp, text] as const,
 	written: ({ store, stamp }: At, where: object, form: string) => ['written', store, stamp, where, form] as const,
+	standing: ({ store, stamp }: At, where: object) => ['standing', store, stamp, where] as const,
 	places: ({ store, stamp }: At) => ['places', store, stamp] as const,
 	release: ({ store, stamp }: At) => ['release', store, stamp] as const,
 	progress: (store: string) => ['progress', store] as const,

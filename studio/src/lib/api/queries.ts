@@ -51,6 +51,16 @@ export class Queries {
 		});
 	}
 
+	standing(placement: Placement, device: Device, language: string) {
+		return queryOptions({
+			queryKey: keyOf.standing(this.#at, { placement, device, language }),
+			queryFn: () => {
+				const params = { path: { ...this.#path, placement }, query: { device, language } };
+				return data(client.GET('/api/stores/{store}/places/standing/{placement}', { params }));
+			},
+		});
+	}
+
 	places() {
 		return queryOptions({
 			queryKey: keyOf.places(this.#at),

@@ -7,6 +7,7 @@ export type AlongView = Schemas['AlongView'];
 export type AlongDevice = Schemas['AlongDevice'];
 export type Lane = Schemas['Lane'];
 export type ScrollFinding = Schemas['ScrollFinding'];
+export type StandingView = Schemas['StandingView'];
 export type KeptStudy = Schemas['KeptStudy'];
 export type Bar = Schemas['Bar'];
 export type Floating = Schemas['Floating'];

@@ -21,14 +21,19 @@
 	import ScrollFindings from './ScrollFindings.svelte';
 	import Strip from './Strip.svelte';
 	import StudyLines from './StudyLines.svelte';
+	import WhereItStands from './WhereItStands.svelte';
 
 	const workshop = useWorkshop();
 	// The windows stay as they are while the places are asked for anew.
 	const places = createQuery(() => ({ ...workshop.ask.places(), placeholderData: keepPreviousData }));
 	const pages = $derived(places.data?.pages ?? []);
 	let picked = $state('');
+	/** A page that was stepped to, and is none of the usual ones. */
+	let stepped = $state.raw<(typeof pages)[number] | null>(null);
 	// A product's page is where most of the buttons stand.
-	const page = $derived(pages.find(({ path }) => path === picked) ?? pages.find(({ product }) => product) ?? pages[0]);
+	const page = $derived(
+		pages.find(({ path }) => path === picked) ?? stepped ?? pages.find(({ product }) => product) ?? pages[0],
+	);
 	let device = $state<Device>('phone');
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
@@ -75,7 +80,12 @@
 		return Math.max(160, Math.min((wide - 2 * 20) / across, tall * 0.37));
 	});
 	const devices = DEVICES.map((name) => ({ value: name, label: name }));
-	const pageOptions = $derived(pages.map(({ name, path }) => ({ value: path, label: `${name} ${path}` })));
+	const pageOptions = $derived(
+		[...pages, ...(page && !pages.includes(page) ? [page] : [])].map(({ name, path }) => ({
+			value: path,
+			label: `${name} ${path}`,
+		})),
+	);
 	const isAsked = $derived(at.silent.length === DEVICES.length);
 
 	function open(path: string): void {
@@ -83,9 +93,19 @@
 		picked = path;
 		layer = wanted = '';
 		met = [];
+		stepped = null;
 		at.scrollTo(device, 0);
 		at.surveys = {};
 		at.view = null;
+	}
+
+	/** Goes to another page on which the placement stands; what is edited stays. */
+	function stepTo(to: (typeof pages)[number]): void {
+		const [was, of] = [standing, layer];
+		open(to.path);
+		stepped = to;
+		if (was) choose(was);
+		layer = of;
 	}
 
 	function choose(one: OwnStanding): void {
@@ -214,6 +234,9 @@
 							<Press small onpress={float}>Add a floating button</Press>
 						{/if}
 					</h2>
+					{#if standing}
+						<WhereItStands placement={standing} {device} {language} path={page?.path ?? ''} onstep={stepTo} />
+					{/if}
 					{#if awaySaid}
 						<p class="text-soft">{awaySaid}</p>
 					{:else if desk.view && desk.view.seen.placement === standing}
