@@ -68,6 +68,25 @@ def _place(page: Page) -> None:
     page.wait_for_timeout(1500)
 
 
+def _pictures(page: Page) -> None:
+    """A button in the middle of a picture, which is told."""
+    open_store(page, demo.KEY, "/place")
+    page.get_by_label("Page:").click()
+    page.get_by_role("option", name="front page").click()
+    page.get_by_role("radio", name="in the lower right corner").focus()
+    page.keyboard.press("ArrowUp")
+    page.get_by_text("It lies on the right of its picture").wait_for()
+    page.keyboard.press("ArrowLeft")
+    page.get_by_role("button", name="Must fix").click()
+    page.wait_for_timeout(1500)
+
+
+def _back(page: Page) -> None:
+    for _ in range(2):
+        page.keyboard.press("Control+z")
+        page.wait_for_timeout(800)
+
+
 def _pointing(page: Page) -> None:
     open_store(page, "hedgerow", "/place/points")
     page.wait_for_timeout(1500)
@@ -122,9 +141,11 @@ def _shop(page: Page) -> None:
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
     "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release,
-    "pages": _pages,
+    "pages": _pages, "pictures": _pictures,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
 }  # fmt: skip
+# What is taken back once its picture is taken.
+AFTER = {"pictures": _back}
 
 
 def main() -> None:
@@ -143,6 +164,7 @@ def main() -> None:
             PICTURES[name](page)
             page.wait_for_timeout(1200)
             page.screenshot(path=TO / f"{name}.png")
+            AFTER.get(name, lambda _: None)(page)
             print(name)
             context.close()
         browser.close()

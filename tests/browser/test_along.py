@@ -323,6 +323,21 @@ def test_a_list_has_cards_in_reach_and_no_bar(station: Station) -> None:
     expect(station.page.get_by_text("in reach is what is half seen")).to_be_visible()
 
 
+def test_it_is_said_for_how_many_products_the_bar_stands_and_their_pages_are_stepped_through(station: Station) -> None:
+    page = station.page
+    where = page.locator("[data-where]")
+    expect(where).to_contain_text(
+        re.compile(r"it stands for \d+ of 60 products; “No bar when sold out” takes it from \d")
+    )
+    before = page.get_by_label("Page:").inner_text()
+    where.get_by_role("button", name="The next page where it stands").click()
+    expect(page.get_by_label("Page:")).not_to_have_text(before)
+    expect(page.get_by_text("of scrolling with a button in reach")).to_be_visible()
+    expect(page.get_by_role("region", name="The bar")).to_be_visible()
+    page.keyboard.press("[")
+    expect(page.get_by_label("Page:")).to_have_text(before)
+
+
 def test_a_meeting_of_bar_and_notice_is_found_looked_at_and_fixed(demo_shop: Stack, tab: Tab) -> None:
     page = opens_store(demo_shop, tab, "loft")
     station = Station(page).opens()

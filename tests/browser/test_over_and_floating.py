@@ -314,7 +314,7 @@ def test_a_spot_on_a_picture_is_chosen_by_keys_and_a_bad_one_is_told_with_a_free
     expect(section.get_by_text("It lies in the middle of its picture")).to_be_visible()
     hides = page.get_by_role("listitem").filter(has_text="The button hides the middle of what is shown")
     expect(hides).to_be_visible()
-    expect(hides).to_contain_text("Worst is JL-HEX48")
+    expect(hides).to_contain_text("Worst is Hexagon jars, set of 48")
     hides.get_by_role("button", name="Fix: put it").first.press("Enter")
     expect(hides).to_have_count(0)
     for _ in range(3):

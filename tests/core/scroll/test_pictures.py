@@ -134,7 +134,7 @@ def lying(document_of: Json, seen: SeenPicture, size: tuple[float, float] = (100
 
 def found_in(page: PageSurvey, drawn: Json, device: Device = Device.PHONE) -> dict[str, ScrollFinding]:
     made: ButtonDocument = document(drawn)
-    return {one.rule: one for one in check_pictures(page, lambda _: made, device)}
+    return {one.rule: one for one in check_pictures(page, lambda code: (made, f"Thing {code}"), device)}
 
 
 LOW = ((8, 22, 30, 32, "#803010"),)
@@ -146,7 +146,7 @@ def test_a_button_on_the_middle_of_what_is_shown_must_be_moved_to_a_spot_that_is
     finding = found_in(lying(drawn, seen), drawn)["hides"]
     assert finding.weight == "must_fix"
     assert finding.title == "The button hides the middle of what is shown on the picture"
-    assert "Worst is A1: " in finding.says
+    assert "Worst is Thing A1: " in finding.says
     assert [fix.label for fix in finding.fixes] == [
         "put it in the middle: 0 % at worst",
         "put it in the lower left corner: 6 % at worst",
@@ -178,7 +178,7 @@ def test_words_without_a_fill_are_held_to_the_pictures_pixels() -> None:
     page = lying(drawn, picture(*LOW))
     finding = found_in(page, drawn)["pale"]
     assert finding.weight == "must_fix"
-    assert finding.title == "Words 1.00 : 1 over the picture of A1, 4.5 is needed"
+    assert finding.title == "Words 1.00 : 1 over the picture of Thing A1, 4.5 is needed"
     mended = merge_layer(drawn, finding.fixes[0].patch)
     assert finding.fixes[0].label == "fill #000000 gives 21.00"
     assert found_in(page, mended) == {}

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from uptick.core.button.document import Placement
 from uptick.core.button.look import AnyBorder, PictureFill, lines_of
 from uptick.core.checks.contrast import cut
 from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
@@ -39,6 +40,9 @@ def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
 def _seen_alone(snapshot: Snapshot, one: ButtonClass) -> tuple[Finding, ...]:
     """Return what is found of how a button is drawn; which layer a fix goes to is not yet said."""
     page = snapshot.store.surfaces[one.placement].page_colour
+    if one.placement is Placement.OVER_PICTURE:
+        # It lies on pictures; the page's colour is not what is around it.
+        return ()
     key = ("edges", one.document.drawn_number, page)
     return snapshot.tables.ask(Step.FINDINGS, key, lambda: (*_words_alone(one, page), *_ring(one, page)))
 

@@ -17,8 +17,8 @@ from uptick.core.scroll.survey import PageSurvey, SeenPicture, SeenPlace
 # Our own measure: less than this of what a picture shows may lie under a button.
 MOST_HIDDEN = 0.25
 _LAYER = "place:over_picture"
-# What the button of a product over its picture is drawn as.
-DrawnFor = Callable[[str], ButtonDocument | None]
+# The button of a product over its picture, and what the product is called; None where none stands.
+DrawnFor = Callable[[str], tuple[ButtonDocument, str] | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,26 +26,23 @@ class _Lying:
     place: SeenPlace
     picture: SeenPicture
     document: ButtonDocument
+    name: str
 
     @property
     def size(self) -> tuple[float, float]:
         return self.place.box.wide, self.place.box.high
-
-    @property
-    def product(self) -> str:
-        return self.place.product or "the product"
 
 
 def check_pictures(survey: PageSurvey, drawn_for: DrawnFor, device: Device) -> Iterator[ScrollFinding]:
     """Yield what is wrong with the buttons that lie on pictures of a page.
 
     Args:
-        drawn_for: The button of a product; None where none stands.
+        drawn_for: The button of a product by its code, and the product's name; None where none stands.
     """
     lying = [
-        _Lying(place, place.picture, document)
+        _Lying(place, place.picture, *drawn)
         for place in survey.places
-        if place.picture and place.stands and (document := drawn_for(place.product))
+        if place.picture and place.stands and (drawn := drawn_for(place.product))
     ]
     if lying:
         yield from _hidden(survey, lying, device)
@@ -98,7 +95,7 @@ def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iter
         Weight.MUST_FIX if focal and not waits else Weight.LOOK_AGAIN,
         (
             f"The button hides {what} {of}",
-            f"Worst is {worst.product}: {share * 100:.0f} % of it lies under the button on {DEVICE_NAMES[device]}, "
+            f"Worst is {worst.name}: {share * 100:.0f} % of it lies under the button on {DEVICE_NAMES[device]}, "
             f"{MOST_HIDDEN * 100:.0f} % is our own measure.",
         ),
         _free_spots(survey, lying, over),
@@ -150,7 +147,7 @@ def _pale(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterat
         "pale",
         Weight.MUST_FIX,
         (
-            f"Words {_cut(ratio)} : 1 over the picture of {worst.product}, {needed:g} is needed",
+            f"Words {_cut(ratio)} : 1 over the picture of {worst.name}, {needed:g} is needed",
             f"{words} without a fill, on {len(read)} of {len(lying)} pictures on {DEVICE_NAMES[device]}.",
         ),
         [

@@ -61,9 +61,10 @@ def _on_device(
     hung = hung_for(snapshot, product, device, language) if product else Hung()
     seen = along(survey, hung)
 
-    def on_picture(sku: str) -> ButtonDocument | None:
+    def on_picture(sku: str) -> tuple[ButtonDocument, str] | None:
         one = snapshot.goods.product(sku) if sku else product
-        return _standing(snapshot, Placement.OVER_PICTURE, one, device, language) if one else None
+        made = _standing(snapshot, Placement.OVER_PICTURE, one, device, language) if one else None
+        return (made, one.name) if made and one else None
 
     findings = [*check_along(survey, hung, device, seen), *check_pictures(survey, on_picture, device)]
     order = list(Weight)

@@ -189,7 +189,9 @@
 			/>
 		{/each}
 		{#each lanes as lane, n (lane.key)}
-			<text class="lane-name" transform="translate({laneX(n) + 2} {TOP - 8}) rotate(-38)">{shopName(lane)}</text>
+			<text class="lane-name" transform="translate({laneX(n) + 2} {TOP - 8}) rotate({lanes.length > 5 ? -56 : -38})"
+				>{shopName(lane)}</text
+			>
 			<line class="bed" x1={laneX(n)} x2={laneX(n)} y1={TOP} y2={y(at.way(device))} />
 			{#each lane.spans as [from, to] (from)}
 				<rect

@@ -32,9 +32,10 @@
 {#if told}
 	<p class="text-soft" data-where>
 		For new shoppers on a {device} it stands for <b class="figure">{count(told.stands)}</b> of
-		<span class="figure">{many(told.of, 'product')}</span>{#each told.hidden as by (by.id)}; for
-			<span class="figure">{count(by.products)}</span>
-			{by.id ? `“${by.name}” takes it away` : 'it is switched off'}{/each}.
+		<span class="figure">{many(told.of, 'product')}</span>{#each told.hidden as by, n (by.id)}{n ? ', ' : '; '}{by.id
+				? `“${by.name}” takes it from`
+				: 'it is switched off for'}
+			<span class="figure">{count(by.products)}</span>{/each}.
 		{#if pages.length > 1}
 			<Press small onpress={() => step(-1)} label="The page before where it stands">‹</Press>
 			<span class="figure">{at < 0 ? '–' : at + 1}</span> of <span class="figure">{many(pages.length, 'page')}</span>
