@@ -7,7 +7,7 @@ const MOST_TORN = 100;
 const NEAR_FORM = '[type=submit],button:not([type])';
 // A place takes no room until something stands in it, and what it stands instead of is not touched, only not shown.
 const SHEET =
-	'up-place{display:block}up-place:empty{position:absolute}' +
+	'up-place{display:block}up-place:empty,up-place[data-up-place=over_picture]{position:absolute}' +
 	'@layer{[data-up-where=instead][data-up-stands]+*{display:none!important}}';
 /** By these an element takes its room among others; what stands instead of it takes the same. */
 const ROOM = 'margin,flex,align-self,justify-self,grid-area,order,float,vertical-align'.split(',');

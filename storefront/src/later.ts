@@ -60,7 +60,10 @@ function begin(shop: Shop, load: Load): Later {
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay ??= load<MakeOver>(manifest.more?.over).then((make) => make(shop));
-			void lay.then((onPicture) => onPicture(stand) && watch(stand));
+			void lay.then((onPicture) => {
+				onPicture(stand);
+				watch(stand);
+			});
 		},
 		// It is asked for again until it is there, and is loaded once.
 		hang: (Standing) => (hung ??= hangAll(Standing)),

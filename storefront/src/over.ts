@@ -2,13 +2,13 @@ import { pictureBeside } from './picture';
 import type { Shop, Stand } from './stand';
 
 /** `by` is how far it has been moved. */
-type Laid = { stand: Stand; picture: HTMLImageElement; by: { x: number; y: number } };
+type Laid = { stand: Stand; picture?: HTMLImageElement; around?: Element; by: { x: number; y: number } };
 
 /**
  * Lays buttons on the pictures beside their places, and follows them wherever those go. No element of the shop's is
  * touched: a button is moved by as much as it lies off its spot, whatever it is placed against.
  */
-function make(shop: Shop): (stand: Stand) => boolean {
+function make(shop: Shop): (stand: Stand) => void {
 	const all = new Map<HTMLElement, Laid>();
 	let asked = 0;
 	const soon = () => (asked ||= requestAnimationFrame(() => ((asked = 0), layAll())));
@@ -17,18 +17,19 @@ function make(shop: Shop): (stand: Stand) => boolean {
 
 	function layAll(): void {
 		for (const [host, laid] of all)
-			if (host.isConnected) lay(host, laid);
-			else {
+			if (host.isConnected) lay(host, take(host, laid));
+			// A page that draws itself anew takes a button out and gets it back.
+			else if (!laid.stand.place.isConnected) {
 				all.delete(host);
 				sizes.unobserve(host);
-				sizes.unobserve(laid.picture);
+				if (laid.picture) sizes.unobserve(laid.picture);
 			}
 	}
 
 	function lay(host: HTMLElement, { stand, picture, by }: Laid): void {
 		const over = stand.standing?.made.over;
-		const on = picture.getBoundingClientRect();
-		const isThere = !!over && on.width > 0 && on.height > 0;
+		const on = picture?.getBoundingClientRect();
+		const isThere = !!over && !!on && on.width > 0 && on.height > 0;
 		host.toggleAttribute('data-on', isThere);
 		if (!isThere) return;
 		const px = (inset: number | string, of: number) =>
@@ -58,27 +59,34 @@ function make(shop: Shop): (stand: Stand) => boolean {
 	document.addEventListener('keydown', ({ key }) => {
 		if (key === 'Escape') for (const host of all.keys()) host.removeAttribute('data-near');
 	});
+	// A picture may come late, and another one instead of it.
+	document.addEventListener('load', soon, true);
 	// A strip that scrolls within the page moves its pictures.
 	document.addEventListener('scroll', ({ target }) => target !== document && soon(), { capture: true, passive: true });
 
-	return (stand) => {
-		const { host, place } = stand;
-		const picture = pictureBeside(place);
-		if (!picture) return false;
-		let around: Element = place;
+	/** Follows the picture that is beside the place now. */
+	function take(host: HTMLElement, laid: Laid): Laid {
+		const picture = pictureBeside(laid.stand.place);
+		if (!picture || picture === laid.picture) return laid;
+		if (laid.picture) sizes.unobserve(laid.picture);
+		laid.picture = picture;
+		sizes.observe(picture);
+		let around: Element = laid.stand.place;
 		while (!around.contains(picture)) around = around.parentElement!;
-		const laid = all.get(host) ?? { stand, picture, by: { x: 0, y: 0 } };
-		if (!all.has(host) || laid.picture !== picture) {
-			laid.picture = picture;
+		if (around !== laid.around) follow(host, (laid.around = around));
+		return laid;
+	}
+
+	return (stand) => {
+		const { host } = stand;
+		const laid = take(host, all.get(host) ?? { stand, by: { x: 0, y: 0 } });
+		if (!all.has(host)) {
 			all.set(host, laid);
 			sizes.observe(host);
-			sizes.observe(picture);
-			follow(host, around);
 			// What is drawn otherwise lies elsewhere.
 			stand.drawn = soon;
 		}
 		lay(host, laid);
-		return true;
 	};
 }
 export type MakeOver = typeof make;

@@ -1,3 +1,4 @@
+import { pictureBeside } from './picture';
 import type { FromFrame } from './frame';
 
 /** What a page's outline keeps of its elements: what selectors and products are told by, and no words of the page. */
@@ -243,6 +244,7 @@ export class Pointer {
 /** Returns how wide a button may be at a place: as wide as what holds it leaves. */
 function roomOf(place: HTMLElement): number {
 	const own = place.nextElementSibling;
+	if (place.dataset.upPlace === 'over_picture') return pictureBeside(place)?.clientWidth ?? 0;
 	// Where the shop's own button is still seen, ours would have its room.
 	if (place.dataset.upWhere === 'instead' && own?.getClientRects().length) return own.getBoundingClientRect().width;
 	if (getComputedStyle(place).display !== 'inline-block') {

@@ -172,6 +172,40 @@ def test_where_a_picture_is_not_there_nothing_stands_in_the_way(draws: Draws) ->
     assert page.locator(HOST).evaluate("host => getComputedStyle(host).visibility") == "hidden"
 
 
+def test_another_picture_instead_of_it_and_one_that_comes_late_are_followed(draws: Draws) -> None:
+    over = {"anchor": "bottom_end", "across": 14, "down": 14}
+    page = draws(demo.KEY, "place:over_picture", {"over": over}, "/")
+    page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+    page.locator(SMOKER).evaluate(
+        """place => { const img = place.closest('li').querySelector('img'), other = new Image();
+          other.style.cssText = 'width:70%'; img.replaceWith(other);
+          setTimeout(() => (other.src = '/pictures/HV-CEDAR.svg'), 200); }"""
+    )
+    page.wait_for_function(
+        """() => { const place = document.querySelector('[data-up-place=over_picture][data-up-product=TL-SMOKER]');
+          const [a, b] = [place.querySelector('[data-up-button]'), place.closest('li').querySelector('img')]
+            .map(e => e.getBoundingClientRect());
+          return b.height > 100 && Math.abs(b.right - 14 - a.right) < 1 && Math.abs(b.bottom - 14 - a.bottom) < 1; }"""
+    )
+
+
+def test_a_second_button_stands_beside_one_that_floats_and_one_on_a_picture(draws: Draws) -> None:
+    pad = {"top": 10, "right": 16, "bottom": 10, "left": 16}
+    second = {"kind": "checkout", "wording": {"en-GB": "Pay now"}, "padding": pad, "radius": 2}
+    page = draws(demo.KEY, "place:over_picture", {"over": {"anchor": "bottom"}, "second": second}, "/")
+    page.locator(f"{HOST}[data-on]").wait_for(state="attached")
+    button, picture = boxes(page)
+    assert page.locator(f"{HOST} .s").inner_text() == "Pay now"
+    # Both of them are laid together.
+    assert button.x + button.wide / 2 == pytest.approx(picture.x + picture.wide / 2, abs=1)
+    at_once = {"comes": {"kind": "distance", "px": 0}, "returns": False}
+    page = draws("scullion", "place:floating", {"floating": at_once, "second": second}, "/p/HV-NUC6")
+    page.evaluate("document.querySelector('main').style.paddingBottom = '2000px'")
+    at(page, 20)
+    page.locator(f"{FLOATS} .s").click()
+    page.wait_for_url("**/checkout", timeout=20_000)
+
+
 # In a corner of the window.
 
 

@@ -295,6 +295,39 @@ def test_a_card_is_pointed_at_seen_on_every_page_kept_and_undone(station: Statio
     expect(page.get_by_role("heading", name="One place was pointed at.")).to_be_visible()
 
 
+def test_a_picture_is_pointed_at_and_the_button_lies_on_it_beside_its_link(station: Station, demo_shop: Stack) -> None:
+    page = station.page
+    expect(station.shop.locator(".card img").nth(8)).to_be_visible()
+    station.points("a picture", ".card img", 2)
+    expect(page.get_by_text("9 places, each with its product.")).to_be_visible()
+    laid = station.shop.locator("up-place[data-up-place=over_picture] [data-up-button][data-on]")
+    expect(laid).to_have_count(9)
+    # It lies in the picture's lower corner, outside the link, and takes no room.
+    told = (
+        station.shop.locator("up-place[data-up-place=over_picture]")
+        .nth(2)
+        .evaluate(
+            """place => {
+          const [a, b] = [place.querySelector('[data-up-button]'), place.parentElement.querySelector('img')]
+            .map(e => e.getBoundingClientRect());
+          return [Math.round(b.right - a.right), Math.round(b.bottom - a.bottom), !!place.closest('a'),
+            getComputedStyle(place).position];
+        }"""
+        )
+    )
+    assert told == [12, 12, False, "absolute"]
+    page.get_by_label("Where:").click()
+    expect(page.get_by_role("option", name="instead of")).to_have_count(0)
+    page.keyboard.press("Escape")
+    station.keeps()
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        kept = next(p for p in shop.drafts.read().settings.pointed.values() if p.placement == "over_picture")
+        assert "over_picture" in shop.store.places
+    assert (kept.where.value, set(kept.widths_px)) == ("after", {"phone", "tablet", "desktop"})
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("heading", name="One place was pointed at.")).to_be_visible()
+
+
 def test_a_place_is_as_wide_as_what_it_stands_instead_of(station: Station) -> None:
     """In a row that shares its room out, an empty place would have next to none: it is measured once ours stands."""
     page = station.page

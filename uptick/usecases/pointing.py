@@ -73,6 +73,9 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
     if target is None:
         raise NotFound("The page that was sent marks no element. Point at one again.")
     del target["data-up-pointed"]
+    if placement is Placement.OVER_PICTURE and (link := target.find_parent("a")):
+        # No button stands within a link: it lies beside that one, on the picture.
+        target = link
     known = _known(shop)
     wants_each = placement is not Placement.PRODUCT_PAGE
     made = sorted(candidates(page, target), key=lambda one: one.each is not wants_each)
@@ -83,7 +86,9 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
     def choice(one: PlaceSelector) -> SelectorChoice:
         taken = Taken.on(page, one.selector, shop.store.connection.product_field)
         telling = next(taken.tellings(known), None)
-        where = Where.INSTEAD if target.name in _BUTTONS else Where.AFTER
+        # On a picture's link it lies beside the link, which stays.
+        is_button = target.name in _BUTTONS and placement is not Placement.OVER_PICTURE
+        where = Where.INSTEAD if is_button else Where.AFTER
         place = PointedPlace(
             placement=placement, selector=one.selector, where=where, pages=pages, telling=telling or ToldByPage()
         )

@@ -189,3 +189,9 @@ def test_a_glob_of_products_pages_is_one_that_nearly_all_have() -> None:
 def test_a_bar_is_not_pointed_at() -> None:
     with pytest.raises(ValueError, match="what hangs at the window stands by itself"):
         PointedPlace(placement=Placement.STICKY_BAR, selector=".x", where=Where.AFTER)
+
+
+def test_a_place_on_a_picture_is_not_instead_of_it() -> None:
+    PointedPlace(placement=Placement.OVER_PICTURE, selector=".x", where=Where.AFTER)
+    with pytest.raises(ValueError, match="it would hide it"):
+        PointedPlace(placement=Placement.OVER_PICTURE, selector=".x", where=Where.INSTEAD)

@@ -4,7 +4,7 @@ import re
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints, field_validator
+from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.look import Part
@@ -126,6 +126,14 @@ class PointedPlace(Part):
                 "what hangs at the window stands by itself: one points at a page, a card, a strip or a picture"
             )
         return placement
+
+    @model_validator(mode="after")
+    def _leaves_its_picture(self) -> "PointedPlace":
+        if self.placement is Placement.OVER_PICTURE and self.where is Where.INSTEAD:
+            raise ValueError(
+                "a button on a picture stands before, after or inside an element; instead of it, it would hide it"
+            )
+        return self
 
     @property
     def says(self) -> str:

@@ -13,12 +13,14 @@
 	const place = $derived(at.place!);
 	const choices = $derived(at.made?.choices ?? []);
 	const chosen = $derived(choices.find(({ found }) => found.selector === place.selector));
-	const wheres = [
+	const allWheres = [
 		{ value: 'instead', label: 'instead of' },
 		{ value: 'before', label: 'before' },
 		{ value: 'after', label: 'after' },
 		{ value: 'inside', label: 'inside, at the end of' },
 	] as const;
+	/** A button on a picture hides nothing of the page. */
+	const wheres = $derived(allWheres.filter(({ value }) => value !== 'instead' || place.placement !== 'over_picture'));
 	type Kind = '' | 'product' | 'list' | 'other';
 	const pageKinds = [
 		{ value: '', label: 'every kind of page' },
@@ -60,7 +62,11 @@
 			label="What the place is for"
 			value={place.placement}
 			options={kinds}
-			onpick={(placement) => change({ placement })}
+			onpick={(placement) =>
+				change({
+					placement,
+					where: placement === 'over_picture' && place.where === 'instead' ? 'after' : place.where,
+				})}
 		/> stands <Pick label="Where" value={place.where} options={wheres} onpick={(where) => change({ where })} />
 		{#if selectors.length > 1}
 			<Pick
