@@ -27,6 +27,8 @@ export type SeenPlace = {
 	clip: Box | null;
 	holder: number;
 	product: string;
+	/** What of the page belongs to this place alone, as a card does, and what a rule would call it. */
+	card: { box: Box; selector: string } | null;
 	/** The picture that it lies on, and its colours as a square of dots, three bytes each, in Base64. */
 	picture: { box: Box; dots: string } | null;
 };
@@ -154,6 +156,19 @@ function clipOf(element: Element): Box | null {
 	return clip;
 }
 
+/** Returns the largest element around a place that holds no other one. */
+function cardOf(place: HTMLElement, aside: number): SeenPlace['card'] {
+	let card: Element = place;
+	for (let at = place.parentElement; at && at !== document.body; at = at.parentElement) {
+		if (at.querySelectorAll(PLACES).length > 1) break;
+		card = at;
+	}
+	const box = boxOf(card);
+	box.y += aside;
+	const [first = ''] = card.classList;
+	return { box, selector: (card.tagName.toLowerCase() + (first && `.${CSS.escape(first)}`)).slice(0, 200) };
+}
+
 function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 	return [...document.querySelectorAll<HTMLElement>(PLACES)].flatMap((place) => {
 		const placement = place.dataset.upPlace as SeenPlace['placement'];
@@ -179,6 +194,7 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 			clip: clipOf(shown === own ? own : place),
 			holder,
 			product: place.dataset.upProduct ?? '',
+			card: placement === 'listing_card' || placement === 'strip' ? cardOf(place, aside) : null,
 			picture: placement === 'over_picture' ? findPicture(place, outer, aside) : null,
 		};
 	});

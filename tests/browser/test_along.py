@@ -18,7 +18,7 @@ from practice.row import ROW
 from practice.row.app import PASSWORD
 from tests.browser.conftest import Stack, Tab, barriers, sign_in
 from uptick.core.button.document import Device
-from uptick.core.scroll import PageSurvey
+from uptick.core.scroll import PageSurvey, check_rows
 from uptick.core.scroll.along import Hung, along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
 from uptick.usecases import edit
@@ -168,6 +168,27 @@ def test_what_is_in_reach_is_what_the_browser_sees_in_shops_of_every_shape(
         at = measured(tab.page, demo_shop, key, f"/p/{product}", device)
         assert at.survey.places, device
         require_alike(demo_shop, key, product, device, at)
+
+
+def test_the_rule_that_is_said_levels_a_rows_buttons(demo_shop: Stack, tab: Tab) -> None:
+    sign_in(tab, demo_shop)
+    at = measured(tab.page, demo_shop, "monogram", "/", Device.PHONE)
+    (finding,) = check_rows(at.survey, Device.PHONE)
+    apart = int(finding.title.split(" px")[0].rpartition(" ")[2])
+    assert apart > 8
+    at.frame.evaluate(
+        "css => { const sheet = new CSSStyleSheet(); sheet.replaceSync(css); document.adoptedStyleSheets.push(sheet) }",
+        finding.css,
+    )
+    tops = at.frame.evaluate(
+        """() => [...document.querySelectorAll('[data-up-place=listing_card]')].map(e => [
+          e.closest('.card').getBoundingClientRect().top, e.getBoundingClientRect().top])"""
+    )
+    rows: dict[int, set[int]] = {}
+    for card, button in tops:
+        rows.setdefault(round(card), set()).add(round(button))
+    assert len(rows) > 2
+    assert all(max(buttons) - min(buttons) <= 1 for buttons in rows.values()), rows
 
 
 # In the studio.

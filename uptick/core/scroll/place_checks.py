@@ -32,7 +32,10 @@ _NAMES: dict[str, str] = {"bar": "the bar", "floating": "the floating button"}
 
 @dataclass(frozen=True, slots=True)
 class ScrollFinding:
-    """What was found along a page on one device; `lanes` are what it is about, `spans` where, in scroll positions."""
+    """What was found along a page on one device; `lanes` are what it is about, `spans` where, in scroll positions.
+
+    `css` is a rule for the shop's own style sheet, where one mends it.
+    """
 
     rule: str
     weight: Weight
@@ -42,6 +45,7 @@ class ScrollFinding:
     lanes: tuple[str, ...]
     spans: Spans
     fixes: tuple[Fix, ...] = ()
+    css: str = ""
 
 
 def check_along(survey: PageSurvey, hung: Hung, device: Device, found: Along | None = None) -> list[ScrollFinding]:

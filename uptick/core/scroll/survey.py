@@ -76,6 +76,13 @@ class SeenPicture(Part):
         return dots
 
 
+class SeenCard(Part):
+    """What of a page belongs to one place alone, and what a rule of CSS would call it."""
+
+    box: Rect
+    selector: Called
+
+
 class SeenPlace(Part):
     """A place with the button in it: ours where `stands`, else the shop's own.
 
@@ -90,6 +97,7 @@ class SeenPlace(Part):
     clip: Rect | None = None
     holder: Annotated[int, Field(ge=-1, le=1000)] = -1
     product: Called = ""
+    card: SeenCard | None = None
     picture: SeenPicture | None = None
 
 

@@ -8,7 +8,7 @@ from uptick.core.checks.finding import Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import class_for, context_of
 from uptick.core.rules.settings import Settings
-from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures
+from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures, check_rows
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import language_of, product_of
@@ -66,7 +66,11 @@ def _on_device(
         made = _standing(snapshot, Placement.OVER_PICTURE, one, device, language) if one else None
         return (made, one.name) if made and one else None
 
-    findings = [*check_along(survey, hung, device, seen), *check_pictures(survey, on_picture, device)]
+    findings = [
+        *check_along(survey, hung, device, seen),
+        *check_pictures(survey, on_picture, device),
+        *check_rows(survey, device),
+    ]
     order = list(Weight)
     return AlongDevice(device, seen, tuple(sorted(findings, key=lambda one: order.index(one.weight))))
 

@@ -13,6 +13,11 @@
 	const elsewhere = $derived(
 		(at.view?.devices ?? []).filter((one) => one.device !== device && one.findings.some((f) => f.weight !== 'note')),
 	);
+	let copied = $state('');
+	async function copy(css: string): Promise<void> {
+		await navigator.clipboard.writeText(css);
+		copied = css;
+	}
 	function look({ spans }: ScrollFinding): void {
 		const [first] = spans;
 		if (first) at.scrollTo(device, lookAt(first, at.surveys[device]?.window.high ?? 0));
@@ -37,6 +42,13 @@
 					<b>{finding.title}</b>
 				</button>
 				<p class="text-soft">{finding.says}</p>
+				{#if finding.css}
+					<details>
+						<summary>The rule for the shop’s style sheet</summary>
+						<pre class="figure">{finding.css}</pre>
+						<Press small onpress={() => copy(finding.css ?? '')}>{copied === finding.css ? 'Copied' : 'Copy it'}</Press>
+					</details>
+				{/if}
 				{#if finding.fixes?.length}
 					<p class="mt-1 flex flex-wrap gap-2">
 						{#each finding.fixes as fix (fix.label)}
@@ -66,6 +78,17 @@
 	}
 	li:first-child {
 		padding-top: 0;
+	}
+	summary {
+		min-height: 24px;
+		text-decoration: underline;
+	}
+	pre {
+		overflow-x: auto;
+		margin: 2px 0 6px;
+		padding: 6px 8px;
+		background: var(--color-leaf);
+		font-size: 12px;
 	}
 	.title {
 		text-align: start;
