@@ -329,7 +329,7 @@ def test_it_is_added_seen_lifted_off_the_shops_notice_and_taken_away_in_place(de
     expect(page.get_by_role("button", name="Add a floating button")).to_be_visible()
     with demo_shop.wiring.open_shop("loft") as shop:
         assert not shop.drafts.read().settings.placements.get("floating")
-        assert shop.drafts.read().undo_label == "Floating: taken away"
+        assert shop.drafts.history(1)[0].label == "Floating: taken away"
 
 
 def test_a_spot_on_a_picture_is_chosen_by_keys_and_a_bad_one_is_told_with_a_free_one(

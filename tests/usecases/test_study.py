@@ -46,7 +46,13 @@ def test_the_worst_comes_first_and_the_newest_study_is_the_one_that_is_kept() ->
 
 
 @pytest.mark.parametrize(
-    "change", [{"lines": ()}, {"version": -1}, {"lines": ({"name": "a", "path": "/a", "device": "watch"},)}]
+    "change",
+    [
+        {"lines": ()},
+        {"version": -1},
+        {"lines": ({"name": "a\x00", "path": "/a", "device": "phone"},)},
+        {"lines": ({"name": "a", "path": "/a", "device": "watch"},)},
+    ],
 )
 def test_what_no_study_could_have_found_is_refused(change: dict[str, object]) -> None:
     good = {"version": 1, "language": "en-GB", "took_ms": 1, "lines": (line(Device.PHONE),)}

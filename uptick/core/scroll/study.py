@@ -8,14 +8,15 @@ from pydantic import Field, StringConstraints
 
 from uptick.core.button.document import Device, Language
 from uptick.core.button.look import Part
+from uptick.core.button.plain_text import Fit
 from uptick.core.checks.finding import Weight
 
 MOST_LINES = 300
-Words = Annotated[str, StringConstraints(max_length=600)]
+Words = Annotated[str, StringConstraints(max_length=600), Fit]
 
 
 class StudyFinding(Part):
-    rule: Annotated[str, StringConstraints(max_length=40)]
+    rule: Annotated[str, StringConstraints(max_length=40), Fit]
     weight: Weight
     title: Words
     says: Words = ""
