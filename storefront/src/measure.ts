@@ -57,6 +57,8 @@ export type PageSurvey = {
 const MOST_BLOCKS = 400;
 const THUMB_PX = 96;
 const AGAIN_MS = 150;
+/** A page that is still being loaded may have no styles yet; one whose pictures never come is not waited for. */
+const LOADS_MS = 2500;
 // Other names are no placements.
 const PLACES = ['product_page', 'listing_card', 'strip', 'over_picture']
 	.map((name) => `[data-up-place=${name}]`)
@@ -317,6 +319,7 @@ export class Measure {
 	#asked = 0;
 	#last = '';
 	#isWatching = false;
+	#hasWaited = false;
 	/** Where the page came to rest when the studio scrolled it. */
 	#sentTo = -1;
 
@@ -366,6 +369,12 @@ export class Measure {
 
 	/** Tells it now, and whenever it has changed since. */
 	tellSurvey(): void {
+		if (document.readyState !== 'complete' && !this.#hasWaited) {
+			this.#hasWaited = true;
+			const clock = setTimeout(() => this.tellSurvey(), LOADS_MS);
+			addEventListener('load', () => (clearTimeout(clock), this.tellSurvey()), { once: true });
+			return;
+		}
 		this.#say(true);
 		if (this.#isWatching) return;
 		this.#isWatching = true;

@@ -63,13 +63,21 @@ class Windows:
         return context.new_page()
 
     def enter(self, address: str, password: str) -> None:
-        """Give the password of a shop that is closed by one, as a shopper would."""
+        """Give the password of a shop that is closed by one, as a shopper would.
+
+        Raises:
+            OutOfRange: The shop does not answer, or asks for none.
+        """
         for page in self._pages.values():
-            page.goto(address)
-            field = page.locator("input[type=password]").first
-            field.fill(password)
-            field.press("Enter")
-            page.wait_for_load_state()
+            try:
+                page.goto(address)
+                field = page.locator("input[type=password]").first
+                field.fill(password, timeout=_HURRIED_MS)
+                field.press("Enter")
+                page.wait_for_load_state()
+            except Error as error:
+                allowed = f"given only where {address} asks for one"
+                raise OutOfRange.of("--password", allowed, _why(error)) from error
 
     def measure(self, address: str) -> tuple[dict[Device, PageSurvey], dict[Device, str]]:
         """Return a page measured on every device on which it answers, and why it does not on the others."""
