@@ -68,7 +68,6 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: typeof Stan
 
 	host.setAttribute(kind.mark, '');
 	place.dataset.upPlace = kind.placement;
-	place.dataset.upHung = '';
 	const root = host.attachShadow({ mode: 'open' });
 	root.adoptedStyleSheets = [sheet];
 	root.append(row, comePoint, footPoint);

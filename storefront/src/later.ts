@@ -13,7 +13,7 @@ export type Later = {
 	press: (stand: Stand, after: string) => void;
 	watch: (stand: Stand) => void;
 	/** All that hangs at the window. */
-	hang: (Standing: typeof Stand) => Promise<Pick<Hanging, 'follow'>>;
+	hang: (Standing: typeof Stand) => Promise<Hanging['follow']>;
 	tellOrders: () => void;
 };
 
@@ -51,7 +51,7 @@ function begin(shop: Shop, load: Load): Later {
 		const all = await Promise.all(
 			[bar, floating].map((file) => file && load<MakeHanging>(file).then((make) => make(shop, Standing))),
 		);
-		return { follow: (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew)) };
+		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
 	};
 	let hung: ReturnType<typeof hangAll> | undefined;
 	return {

@@ -3,8 +3,8 @@ import type { Later } from './later';
 import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TOLD_BY, type Products } from './page';
 import { Stand, type Shop } from './stand';
 
-// What hangs at the window is no place of the page's.
-const PLACES = '[data-up-place]:not([data-up-hung])';
+// What hangs at the window stands after the body, and is no place of the page's.
+const PLACES = 'body [data-up-place]';
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
@@ -27,7 +27,7 @@ export class Places {
 	readonly #of: Following;
 	readonly #all = new Map<Element, Stand>();
 	readonly #near = new Set<Stand>();
-	#hung: Pick<Hanging, 'follow'> | null = null;
+	#hung: Hanging['follow'] | null = null;
 	#waiting: Stand[] | null = null;
 	#products: Products = { by: new Map() };
 	readonly #nearing: IntersectionObserver;
@@ -141,11 +141,11 @@ export class Places {
 	/** What hangs follows the product of the page, and there is one of each. */
 	#tendHung(anew = false): void {
 		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
-		if (this.#hung) this.#hung.follow(main, anew);
+		if (this.#hung) this.#hung(main, anew);
 		else if (main && this.#of.shop.manifest.bar)
 			this.#of.later(async (tools) => {
 				this.#hung = await tools.hang(Stand);
-				this.#write(() => this.#tendHung());
+				this.tend();
 			});
 	}
 
