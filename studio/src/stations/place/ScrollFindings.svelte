@@ -84,7 +84,8 @@
 		text-decoration: underline;
 	}
 	pre {
-		overflow-x: auto;
+		white-space: pre-wrap;
+		overflow-wrap: anywhere;
 		margin: 2px 0 6px;
 		padding: 6px 8px;
 		background: var(--color-leaf);
