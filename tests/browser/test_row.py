@@ -1,12 +1,13 @@
 """The script in shops of every shape: a press fills the basket by what that shop wants to hear, once."""
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from ops.demo_row import connection_of
 from practice.row import ROW
 from practice.row.app import PASSWORD
 from tests.browser.conftest import Stack, Tab, barriers, sign_in
@@ -292,6 +293,15 @@ def test_an_old_copy_without_our_line_sells_as_before(visit: Callable[[str], Row
     assert at.basket() == {name_of("evergreen"): 1}
 
 
+@pytest.fixture
+def connection_kept(demo_shop: Stack) -> Iterator[None]:
+    """Put back how Scullion is connected: other modules count what is in its basket."""
+    yield
+    with demo_shop.wiring.open_shop("scullion") as shop:
+        shop.side.connect(connection_of(ROW["scullion"]))
+
+
+@pytest.mark.usefixtures("connection_kept")
 def test_a_shop_is_connected_from_the_studio_and_its_pages_are_looked_at(demo_shop: Stack, tab: Tab) -> None:
     page = tab.page
     sign_in(tab, demo_shop)
