@@ -9,6 +9,7 @@ from practice.goods import CATALOGUE
 from practice.row import ROW, RowShop
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.merge import Json
+from uptick.core.button.row import Row, RowLine, Tile
 from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, Where
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import (
@@ -118,6 +119,50 @@ _POINTED = PointedPlace(
     page_path="/p/HV-NUC6",
 )
 
+_ROW_PX = {Device.PHONE: 343, Device.TABLET: 720, Device.DESKTOP: 960}
+
+
+def _rows(shop: RowShop) -> dict[str, PointedPlace]:
+    """Return what a shop's own pages have not: a shelf of pictures at the front, and what was looked at before."""
+    first, *others = shop.goods[1:5]
+    shelf = Row(
+        products=tuple(Tile(sku=goods.sku, path=f"/p/{goods.sku}") for goods in (first, *others[:2])),
+        phone=RowLine(across=1, ratio=1.5),
+        tablet=RowLine(across=3, ratio=1.25),
+        desktop=RowLine(across=3, ratio=1.25),
+        heading={"en-GB": "Out of the hedge this week"},
+        anchor="bottom_end",
+        radius_px=3,
+    )
+    before = Row(
+        seen=True,
+        heading={"en-GB": "Looked at before"},
+        phone=RowLine(across=2, ratio=1.25),
+        tablet=RowLine(across=4, ratio=1.25),
+        desktop=RowLine(across=4, ratio=1.25),
+    )
+    return {
+        "p2": PointedPlace(
+            placement=Placement.TILE,
+            selector="main > h1",
+            where=Where.AFTER,
+            pages=Pages(paths=("/",)),
+            widths_px=_ROW_PX,
+            page_path="/",
+            row=shelf,
+        ),
+        "p3": PointedPlace(
+            placement=Placement.STRIP,
+            selector="main",
+            where=Where.INSIDE,
+            pages=Pages(kinds=(PageKind.PRODUCT,)),
+            widths_px=_ROW_PX,
+            page_path="/p/HV-NUC6",
+            row=before,
+        ),
+    }
+
+
 _WORDS = {
     "en-GB": {
         "ready": "Put it by, {price}",
@@ -182,6 +227,12 @@ def row_settings(shop: RowShop) -> Settings:
         placements[Placement.OVER_PICTURE] = {
             "over": {"anchor": "bottom_start", "across": 14, "down": 14, "reveal": "button"}
         }
+    if shop.shape == "unmarked":
+        placements[Placement.TILE] = {
+            "look": {"padding": {"top": 9, "right": 16, "bottom": 9, "left": 16}, "type": {"size_px": 15}},
+            "wording": _CARD,
+        }
+        placements[Placement.STRIP] = card
     if shop.key == "scullion":
         # One shop has a button in the corner instead of a bar.
         placements[Placement.STICKY_BAR] = {"placement": {"shown": False}}
@@ -194,7 +245,7 @@ def row_settings(shop: RowShop) -> Settings:
         currency="GBP",
         baseline=baseline,
         placements=placements,
-        pointed={"p1": _POINTED} if shop.shape == "unmarked" else {},
+        pointed={"p1": _POINTED, **_rows(shop)} if shop.shape == "unmarked" else {},
     )
 
 

@@ -10,6 +10,8 @@ const pieces = {
 	bar: { entry: 'src/bar.ts', name: 'UpBar' },
 	floating: { entry: 'src/floating.ts', name: 'UpFloating' },
 	over: { entry: 'src/over.ts', name: 'UpOver' },
+	row: { entry: 'src/row.ts', name: 'UpRow' },
+	recent: { entry: 'src/recent.ts', name: 'UpRecent' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
 	live: { entry: 'src/live.ts', name: 'UpLive' },
 	deal: { entry: 'src/deal.ts', name: 'UpDeal' },
@@ -23,7 +25,7 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = ['later', 'bar', 'floating', 'over'];
+const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent'];
 
 export default defineConfig({
 	root: here('.'),

@@ -1,24 +1,9 @@
 import { element, hang, type Hanging } from './hang';
+import { pictureTold } from './picture_told';
 import type { Shop, Stand } from './stand';
 import type { Compiled } from './types';
 
 type Made = NonNullable<Compiled['bar']>;
-
-/** Returns the first picture of a product that the page's data tells, or that of its card for social pages. */
-function pictureOf(sku: string): string {
-	let src: string | undefined;
-	for (const { textContent } of document.querySelectorAll('script[type="application/ld+json"]'))
-		try {
-			JSON.parse(textContent!, (_, value) => {
-				const [first] = [(value?.sku === sku && value.image) || []].flat();
-				src ||= first?.url ?? first;
-				return value;
-			});
-		} catch {
-			// Another script's data may be broken.
-		}
-	return src || (document.querySelector<HTMLMetaElement>('[property="og:image"]')?.content ?? '');
-}
 
 /** Keeps until when the bar stays away, if that is told, and returns it; where nothing can be kept, this page knows. */
 function closing(until = 0): number {
@@ -48,7 +33,7 @@ function make(shop: Shop, Standing: typeof Stand): Hanging {
 			for (const part of made.parts)
 				if (part === 'button') inner.append(element('slot', part));
 				else if (part === 'picture') {
-					const src = pictureOf(product!.sku);
+					const src = pictureTold(document, product!.sku);
 					// The name beside it says what is to be seen.
 					if (src) inner.append(Object.assign(element('img', part), { src, alt: '' }));
 				} else if (texts[part]) inner.append(Object.assign(element('span', `t ${part}`), { textContent: texts[part] }));

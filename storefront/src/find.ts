@@ -1,6 +1,7 @@
 import type { Node } from './page';
+import type { Following } from './places';
 import type { covers } from './resolve';
-import type { Manifest, Pointed, Product } from './types';
+import type { Manifest, Pointed, Product, Row } from './types';
 
 /** A framework that takes our place out again and again keeps its page as it is. */
 const MOST_TORN = 100;
@@ -104,9 +105,12 @@ export function finder(
 	manifest: Manifest,
 	isCovered: typeof covers,
 	read: (place: HTMLElement) => Product | null,
+	later: Following['later'],
 ): Finder {
 	const near: Finder['near'] = new WeakMap();
 	const made = new Map<Element, Made>();
+	const rowSays = new WeakMap<Element, string>();
+	let remembered = '';
 	let isDressed = false;
 
 	function dress(): void {
@@ -128,15 +132,20 @@ export function finder(
 		);
 	}
 
+	/** A row within a form would send that one's product: it stands after it. */
+	const isAfter = (spot: Pointed, anchor: Element) =>
+		spot.where === 'after' || (spot.row && anchor.tagName === 'FORM' && spot.where === 'inside');
+
 	function put({ spot, place }: Made, anchor: Element): void {
-		if (spot.where === 'after') anchor.after(place);
+		if (isAfter(spot, anchor)) anchor.after(place);
 		else if (spot.where === 'inside') anchor.append(place);
 		else anchor.before(place);
 	}
 
 	function isThere({ spot, place }: Made, anchor: Element): boolean {
+		if (isAfter(spot, anchor)) return place.previousElementSibling === anchor;
 		if (spot.where === 'inside') return place.parentNode === anchor;
-		return (spot.where === 'after' ? place.previousElementSibling : place.nextElementSibling) === anchor;
+		return place.nextElementSibling === anchor;
 	}
 
 	function isMeant({ kinds, paths, not_paths: away }: Pointed, kind: string): boolean {
@@ -160,7 +169,8 @@ export function finder(
 
 	function make(spot: Pointed, anchor: Element): Made {
 		const place = document.createElement('up-place');
-		place.dataset.upPlace = spot.place;
+		// A row is no place itself: its tiles have them.
+		place.dataset[spot.row ? 'upRow' : 'upPlace'] = spot.place;
 		place.dataset.upWhere = spot.where;
 		if (spot.where === 'instead') {
 			const style = getComputedStyle(anchor);
@@ -170,19 +180,37 @@ export function finder(
 		return { spot, place, torn: 0 };
 	}
 
+	/** What a row says depends on the page's language and on whether the browser may remember. */
+	function standRow(place: HTMLElement, spot: Pointed, row: Row): void {
+		const { lang, dataset } = document.documentElement;
+		const saysIn = `${lang} ${dataset.upConsent}`;
+		if (rowSays.get(place) === saysIn) return;
+		rowSays.set(place, saysIn);
+		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place)));
+	}
+
+	function rememberThis(): void {
+		const sku = read(document.body)?.sku;
+		if (!sku || sku === remembered) return;
+		remembered = sku;
+		later((tools) => tools.rows((rows) => rows.remember(sku)));
+	}
+
 	function find(kind: string, products: Map<string, Node>): void {
 		const seen = new Set<Element>();
 		const byAddress = addressesOf(products);
 		for (const spot of manifest.pointed ?? []) {
-			const anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
+			let anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
+			if (spot.row) anchors = anchors.slice(0, 1).map((anchor) => anchor.closest('form') ?? anchor);
 			const holds = holdsOf(anchors);
 			for (const anchor of anchors) {
-				const code = codeAt(spot, anchor, holds, byAddress);
-				const form = formAt(anchor, holds);
+				const code = spot.row ? '' : codeAt(spot, anchor, holds, byAddress);
+				const form = spot.row ? null : formAt(anchor, holds);
 				// The page's own product is that of one place; of several nobody could tell whose it is.
 				if (code === null || (!code && !form && anchors.length > 1)) continue;
 				let one = made.get(anchor);
-				if (one && one.spot !== spot) {
+				// A draft tells the same place anew with every edit.
+				if (one && one.spot !== spot && JSON.stringify(one.spot) !== JSON.stringify(spot)) {
 					one.place.remove();
 					one = undefined;
 				}
@@ -200,11 +228,13 @@ export function finder(
 					if (!isCovered(spot.reach, about)) continue;
 				}
 				seen.add(anchor);
+				if (spot.row) standRow(one.place, spot, spot.row);
 				if (isThere(one, anchor) || one.torn > MOST_TORN) continue;
 				one.torn++;
 				put(one, anchor);
 			}
 		}
+		if (kind === 'product' && manifest.pointed?.some(({ row }) => row?.seen)) rememberThis();
 		for (const [anchor, { place }] of made)
 			if (!seen.has(anchor)) {
 				place.remove();

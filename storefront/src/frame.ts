@@ -1,4 +1,4 @@
-import { Measure, type PageSurvey } from './measure';
+import { Measure, thumbsOf, type PageSurvey } from './measure';
 import { Pointer } from './point';
 import type { Shop } from './stand';
 import type { Manifest } from './types';
@@ -12,6 +12,7 @@ export type ToFrame =
 	| { up: 'show'; selector: string }
 	| { up: 'outline' }
 	| { up: 'survey' }
+	| { up: 'thumbs'; srcs: string[] }
 	| { up: 'scroll'; y: number };
 /** What a place came to: whether ours stands there, or why the shop's own does, and how wide it may be in CSS pixels. */
 export type TakenPlace = { place: string; product: string; stands: boolean; kept: string; width: number };
@@ -22,6 +23,7 @@ export type FromFrame =
 	| { up: 'outline'; path: string; html: string }
 	| { up: 'survey'; survey: PageSurvey }
 	| { up: 'scrolled'; y: number }
+	| { up: 'thumbs'; thumbs: Record<string, string> }
 	| { up: 'taken'; count: number; own: number; places: TakenPlace[] };
 
 /**
@@ -46,6 +48,7 @@ export function frame(shop: Shop, redraw: () => void): void {
 		else if (told?.up === 'show') pointing().show(told.selector);
 		else if (told?.up === 'outline') pointing().outline();
 		else if (told?.up === 'survey') measure.tellSurvey();
+		else if (told?.up === 'thumbs') void thumbsOf(told.srcs).then((thumbs) => tell({ up: 'thumbs', thumbs }));
 		else if (told?.up === 'scroll') measure.scrollTo(told.y);
 	});
 

@@ -118,7 +118,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 				places.tend();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
 			},
-			read: (place, form, instead) => places.read(place, form, instead),
+			read: (...of) => places.read(...of),
 			press: (stand, after) =>
 				later(
 					(tools) => tools.press(stand, after),
@@ -160,7 +160,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 				return getting;
 			},
 		});
-		shop.finder = pieces.findPlaces?.(manifest, covers, (place) => places.read(place, '', ''));
+		shop.finder = pieces.findPlaces?.(manifest, covers, shop.read, later);
 		places.start();
 		// What an earlier page could not send goes on, whatever this one holds.
 		if (hasKept(manifest.key)) later(() => undefined);

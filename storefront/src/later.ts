@@ -3,6 +3,8 @@ import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
 import type { MakeOver } from './over';
+import type { MakeRecent } from './recent';
+import type { MakeRows } from './row';
 import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
 import { SignalBox } from './signals';
@@ -15,6 +17,8 @@ export type Later = {
 	/** All that hangs at the window. */
 	hang: (Standing: typeof Stand) => Promise<Hanging['follow']>;
 	tellOrders: () => void;
+	/** Rows of tiles, and what a browser remembers for them. */
+	rows: (then: (rows: ReturnType<MakeRows>) => void) => void;
 };
 
 /** A region that is emptied and filled at once is not read out; nor is the same sentence said twice. */
@@ -54,6 +58,12 @@ function begin(shop: Shop, load: Load): Later {
 		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
 	};
 	let hung: ReturnType<typeof hangAll> | undefined;
+	async function loadRows() {
+		const { row, recent } = manifest.more ?? {};
+		const [make, remembers] = await Promise.all([load<MakeRows>(row), recent && load<MakeRecent>(recent)]);
+		return make(shop, remembers?.(manifest.key));
+	}
+	let rows: Promise<ReturnType<MakeRows>> | undefined;
 	return {
 		press: (stand, after) => void press(stand, shop, after, signal),
 		watch(stand) {
@@ -68,6 +78,7 @@ function begin(shop: Shop, load: Load): Later {
 		// It is asked for again until it is there, and is loaded once.
 		hang: (Standing) => (hung ??= hangAll(Standing)),
 		tellOrders: orderTeller(signal, shop.spoken.money),
+		rows: (then) => void (rows ??= loadRows()).then(then),
 	};
 }
 export type Begin = typeof begin;

@@ -18,7 +18,7 @@ export type Stuck = {
 };
 /** A place with the button in it, ours or the shop's own; `holder` is the number of what holds it, or -1. */
 export type SeenPlace = {
-	placement: 'product_page' | 'listing_card' | 'strip' | 'over_picture';
+	placement: 'product_page' | 'listing_card' | 'strip' | 'over_picture' | 'tile';
 	stands: boolean;
 	kept: string;
 	box: Box;
@@ -60,7 +60,7 @@ const AGAIN_MS = 150;
 /** A page that is still being loaded may have no styles yet; one whose pictures never come is not waited for. */
 const LOADS_MS = 2500;
 // Other names are no placements.
-const PLACES = ['product_page', 'listing_card', 'strip', 'over_picture']
+const PLACES = ['product_page', 'listing_card', 'strip', 'over_picture', 'tile']
 	.map((name) => `[data-up-place=${name}]`)
 	.join();
 const OURS = '[data-up-bar],[data-up-floating],[data-up-note],up-place';
@@ -266,6 +266,16 @@ function thumbOf(image: HTMLImageElement): string {
 	}
 	thumbs.set(src, made);
 	return made;
+}
+
+/** Returns pictures of this shop made small, by their addresses; empty where one cannot be had. */
+export async function thumbsOf(srcs: readonly string[]): Promise<Record<string, string>> {
+	const made = srcs.map(async (src) => {
+		const image = Object.assign(new Image(), { src });
+		await image.decode().catch(() => undefined);
+		return [src, thumbOf(image)] as const;
+	});
+	return Object.fromEntries(await Promise.all(made));
 }
 
 /** Returns the page as a drawing would show it: its pictures, headings and texts. */

@@ -38,7 +38,9 @@ export function readOrder(schema: Node[]): OrderLine[] {
 export function orderTeller(signal: SignalOf, money: MoneyRule): () => void {
 	const told = new Set<string>();
 	return () => {
-		for (const { order, line, product, price, quantity, currency = money.currency } of readOrder(readSchema())) {
+		for (const { order, line, product, price, quantity, currency = money.currency } of readOrder(
+			readSchema(document),
+		)) {
 			if (told.has(`${order} ${line}`)) continue;
 			told.add(`${order} ${line}`);
 			// An amount that cannot be read, or in another currency than the store's, is not told; the order is.

@@ -40,7 +40,7 @@ describe('what the page tells of its products', () => {
 describe('a product', () => {
 	it('is read from the only one that the page describes', () => {
 		page({ '@context': 'https://schema.org', ...box });
-		expect(readProduct(place(), indexProducts(readSchema()))).toMatchObject({
+		expect(readProduct(place(), indexProducts(readSchema(document)))).toMatchObject({
 			sku: 'BOX',
 			price: '64.50',
 			situation: 'plain',
@@ -51,22 +51,22 @@ describe('a product', () => {
 	it('is found in graphs and lists, by its code', () => {
 		const veil = { ...box, sku: 'VEIL', offers: [{ ...offer, availability: 'http://schema.org/SoldOut' }] };
 		page({ '@graph': [{ '@type': 'ItemList', itemListElement: [{ item: box }, { item: veil }] }] });
-		expect(readProduct(place({ upProduct: 'VEIL' }), indexProducts(readSchema()))).toMatchObject({
+		expect(readProduct(place({ upProduct: 'VEIL' }), indexProducts(readSchema(document)))).toMatchObject({
 			sku: 'VEIL',
 			situation: 'sold_out',
 		});
-		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();
+		expect(readProduct(place(), indexProducts(readSchema(document)))).toBeNull();
 	});
 
 	it('needs a choice where the page describes a group', () => {
 		page({ ...box, '@type': 'ProductGroup' });
-		expect(readProduct(place(), indexProducts(readSchema()))?.needsChoice).toBe(true);
+		expect(readProduct(place(), indexProducts(readSchema(document)))?.needsChoice).toBe(true);
 	});
 
 	it('is what its own attributes say, before what the page says', () => {
 		page(box);
 		const own = { upProduct: 'BOX', upName: 'Box', upPrice: '60.00', upAvailability: 'OutOfStock', upChoice: 'yes' };
-		expect(readProduct(place(own), indexProducts(readSchema()))).toMatchObject({
+		expect(readProduct(place(own), indexProducts(readSchema(document)))).toMatchObject({
 			name: 'Box',
 			price: '60.00',
 			situation: 'sold_out',
@@ -82,7 +82,7 @@ describe('a product', () => {
 		['https://schema.org/OutOfStock', '', { includesObject: [{}] }, 'sold_out'],
 	])('%s from %s is in its situation', (availability, availabilityStarts, more, situation) => {
 		page({ ...box, offers: { ...offer, availability, availabilityStarts, ...more } });
-		expect(readProduct(place(), indexProducts(readSchema()))?.situation).toBe(situation);
+		expect(readProduct(place(), indexProducts(readSchema(document)))?.situation).toBe(situation);
 	});
 
 	it('has the price before tax and before its reduction, and what is left', () => {
@@ -91,7 +91,7 @@ describe('a product', () => {
 			{ price: '80.00', priceType: 'https://schema.org/StrikethroughPrice' },
 		];
 		page({ ...box, offers: { ...offer, priceSpecification, inventoryLevel: { value: 4 } } });
-		const read = readProduct(place(), indexProducts(readSchema()), '', '', readAmounts);
+		const read = readProduct(place(), indexProducts(readSchema(document)), '', '', readAmounts);
 		expect(read).toMatchObject({ net: '53.75', was: '80.00', left: '4' });
 	});
 
@@ -99,14 +99,14 @@ describe('a product', () => {
 		'has no price where the page says “%s”',
 		(price) => {
 			page({ ...box, offers: { ...offer, price } });
-			expect(readProduct(place(), indexProducts(readSchema()))?.price).toBe('');
+			expect(readProduct(place(), indexProducts(readSchema(document)))?.price).toBe('');
 			expect(readProduct(place({ upProduct: 'BOX', upPrice: price }), indexProducts([]))?.price).toBe('');
 		},
 	);
 
 	it('is the one that its form holds, where the page describes that or nothing else is told', () => {
 		page(box, { ...box, sku: 'LID' });
-		const products = indexProducts(readSchema());
+		const products = indexProducts(readSchema(document));
 		expect(readProduct(place(), products, 'LID')?.sku).toBe('LID');
 		expect(readProduct(place({ upProduct: 'BOX' }), products, 'LID')?.sku).toBe('BOX');
 		expect(readProduct(place(), indexProducts([]), 'X7')?.sku).toBe('X7');
@@ -115,13 +115,19 @@ describe('a product', () => {
 	it('that came into the form later is read without what the place says of the one before', () => {
 		page(box, { ...box, sku: 'LID', offers: { ...offer, price: '9.00' } });
 		const before = place({ upProduct: 'BOX', upPrice: '60.00', upName: 'Box' });
-		expect(readProduct(before, indexProducts(readSchema()), 'LID', 'LID')).toMatchObject({ sku: 'LID', price: '9.00' });
-		expect(readProduct(before, indexProducts(readSchema()), 'BOX-L', 'BOX-L')).toMatchObject({ price: '', name: '' });
+		expect(readProduct(before, indexProducts(readSchema(document)), 'LID', 'LID')).toMatchObject({
+			sku: 'LID',
+			price: '9.00',
+		});
+		expect(readProduct(before, indexProducts(readSchema(document)), 'BOX-L', 'BOX-L')).toMatchObject({
+			price: '',
+			name: '',
+		});
 	});
 
 	it('stands in no page that describes none, whatever is written there', () => {
 		page('{ not json', 'null', '[1, "two", null]', { '@type': 'Article' });
-		expect(readProduct(place(), indexProducts(readSchema()))).toBeNull();
+		expect(readProduct(place(), indexProducts(readSchema(document)))).toBeNull();
 	});
 });
 
@@ -135,7 +141,7 @@ describe('an order', () => {
 			itemOffered: { sku: 'BOX' },
 		};
 		page({ '@type': 'Order', orderNumber: 'T00001', acceptedOffer: [line, { ...line, itemOffered: { sku: 'VEIL' } }] });
-		expect(readOrder(readSchema())).toEqual([
+		expect(readOrder(readSchema(document))).toEqual([
 			{ order: 'T00001', line: '1', product: 'BOX', price: '64.50', quantity: 2, currency: 'GBP' },
 			{ order: 'T00001', line: '2', product: 'VEIL', price: '64.50', quantity: 2, currency: 'GBP' },
 		]);
@@ -143,6 +149,6 @@ describe('an order', () => {
 
 	it('without a number is none', () => {
 		page({ '@type': 'Order', acceptedOffer: [] });
-		expect(readOrder(readSchema())).toEqual([]);
+		expect(readOrder(readSchema(document))).toEqual([]);
 	});
 });

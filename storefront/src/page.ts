@@ -40,12 +40,12 @@ function nodesOf(script: Element): Node[] {
 }
 
 /** Returns every schema.org node of the page, whatever list it stands in. */
-export function readSchema(): Node[] {
-	return Array.from(document.querySelectorAll(LD)).flatMap(nodesOf);
+export function readSchema(of: Document): Node[] {
+	return Array.from(of.querySelectorAll(LD)).flatMap(nodesOf);
 }
 
 function first(value: unknown): Node {
-	return ((Array.isArray(value) ? value[0] : value) ?? {}) as Node;
+	return ([value].flat()[0] ?? {}) as Node;
 }
 
 function text(value: unknown): string {
@@ -54,8 +54,7 @@ function text(value: unknown): string {
 
 /** Tells whether a node is of a type, however that is written: alone or in a list, bare or with its address. */
 export function isA(node: Node, type: RegExp): boolean {
-	const told = node['@type'];
-	return (Array.isArray(told) ? told : [told]).some((name) => type.test(text(name)));
+	return [node['@type']].flat().some((name) => type.test(text(name)));
 }
 
 /**

@@ -78,8 +78,9 @@ export class Places {
 		if (before[0]) this.#hear(before);
 	}
 
-	read(place: HTMLElement, form: string, instead: string) {
-		return readProduct(place, this.#products, form, instead, this.#of.shop.readAmounts);
+	read(place: HTMLElement, form?: string, instead?: string, of?: Document) {
+		const products = of ? indexProducts(readSchema(of)) : this.#products;
+		return readProduct(place, products, form, instead, this.#of.shop.readAmounts);
 	}
 
 	/** Makes every button true; with `anew`, who looks or by what has changed. */
@@ -92,7 +93,7 @@ export class Places {
 	}
 
 	#readPage(): void {
-		const schema = readSchema();
+		const schema = readSchema(document);
 		this.#products = indexProducts(schema);
 		// Orders are told on few pages, and not always with a load of its own.
 		if (!schema.some((node) => isA(node, /\bOrder$/))) return;

@@ -72,7 +72,7 @@ export class Pointer {
 			clearTimeout(asked);
 			asked = window.setTimeout(() => this.#selector && (this.#draw(), this.#tellTaken()), 120);
 		};
-		const watched = { subtree: true, attributeFilter: ['data-up-stands', 'data-up-kept'] };
+		const watched = { subtree: true, attributeFilter: ['data-up-stands', 'data-up-filled', 'data-up-kept'] };
 		new MutationObserver(changed).observe(document.documentElement, watched);
 		addEventListener('keydown', (event) => this.#key(event), true);
 	}
@@ -108,8 +108,8 @@ export class Pointer {
 		const until = performance.now() + SETTLE_MS;
 		const isOpen = (place: HTMLElement) => {
 			const { top, bottom } = place.getBoundingClientRect();
-			const { upStands, upKept } = place.dataset;
-			return bottom >= 0 && top <= innerHeight && upStands === undefined && !upKept;
+			const { upStands, upFilled, upKept } = place.dataset;
+			return bottom >= 0 && top <= innerHeight && upStands === undefined && upFilled === undefined && !upKept;
 		};
 		while (performance.now() < until && [...document.querySelectorAll<HTMLElement>('up-place')].some(isOpen))
 			await new Promise((done) => setTimeout(done, 50));
@@ -205,9 +205,9 @@ export class Pointer {
 	/** Returns what came of the places that were pointed at, and how wide they are. */
 	#taken() {
 		const places = [...document.querySelectorAll<HTMLElement>('up-place')].map((place) => ({
-			place: place.dataset.upPlace ?? '',
+			place: place.dataset.upPlace ?? place.dataset.upRow ?? '',
 			product: place.dataset.upProduct ?? '',
-			stands: 'upStands' in place.dataset,
+			stands: 'upStands' in place.dataset || 'upFilled' in place.dataset,
 			kept: place.dataset.upKept ?? '',
 			width: Math.round(roomOf(place)),
 		}));

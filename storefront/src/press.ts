@@ -128,16 +128,19 @@ export function tellingOf(stand: Stand, { looker: { kind, device, language } }: 
 export function giveBack(stand: Stand, shop: Shop, is: 'refused' | 'unknown', isHere = true): void {
 	const language = shop.looker.language.split('-')[0] as keyof typeof OUTCOMES;
 	const [refused, unknown, look] = OUTCOMES[language] ?? OUTCOMES.en;
-	const text = is === 'refused' ? refused : unknown;
+	const { name, url } = stand.product ?? {};
+	// Where the shop has no button of its own, its page has one.
+	const isAway = is === 'refused' && !stand.submit && !!url;
+	const text = is === 'unknown' ? unknown : isAway ? refused.split(/(?<=[.。])/)[0]! : refused;
 	shop.announce?.(text);
 	if (!isHere) return;
 	const note = document.createElement('p');
 	note.dataset.upNote = is;
 	note.append(text);
-	if (is === 'unknown') {
+	if (is === 'unknown' || isAway) {
 		const link = document.createElement('a');
-		link.href = shop.manifest.basket.basket_path;
-		link.append(look);
+		link.href = isAway ? url : shop.manifest.basket.basket_path;
+		link.append((isAway && name) || look);
 		note.append(' ', link);
 	}
 	stand.giveBack(is, note);

@@ -41,8 +41,8 @@ export type Shop = {
 	announce?: (text: string) => void;
 	/** Called with the basket after it has changed. */
 	changed: (basket: InBasket) => void;
-	/** Returns the product of a place; see `readProduct`. */
-	read: (place: HTMLElement, form: string, instead: string) => Product | null;
+	/** Returns the product of a place, as this page or another one tells it; see `readProduct`. */
+	read: (place: HTMLElement, form?: string, instead?: string, of?: Document) => Product | null;
 };
 
 type Field = HTMLElement & { name: string; value: string; type: string; checked?: boolean };

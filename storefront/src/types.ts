@@ -12,6 +12,7 @@ export type Reach = Told['WireReach'];
 export type Rule = Told['WireRule'];
 export type Trial = Told['WireTrial'];
 export type Pointed = Told['WirePointed'];
+export type Row = Told['WireRow'];
 export type Basket = Told['WireBasket'];
 export type Moment = Told['Moment'];
 export type Situation = Told['Situation'];

@@ -1,11 +1,13 @@
 """Placing by pointing: what can be made of an element, what a place comes to on the shop's pages, and keeping it."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Device, Placement
-from uptick.core.errors import BadReach, BadSelector, NotFound, Stale
+from uptick.core.errors import BadDocument, BadReach, BadSelector, NotFound, Stale
 from uptick.core.release import compile_release
 from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, ToldByAttribute, ToldByLink, Where
 from uptick.usecases import edit, pointing, publish
@@ -173,3 +175,54 @@ def test_pages_to_look_at_are_of_every_kind_and_spread_over_the_catalogue(fake: 
     pages = pointing.pages_to_look_at(fake.shop)
     assert pages[0].path == "/"
     assert len({page.path for page in pages}) == len(pages)
+
+
+def tiles(*skus: str, **more: object) -> PointedPlace:
+    row = {"products": [{"sku": sku, "path": "/"} for sku in skus], **more}
+    return place("main", where="after", placement="tile", row=row)
+
+
+def test_tiles_begin_with_what_can_be_bought_and_shown_and_stand_beside_a_button(fake: FakeShop) -> None:
+    html = PAGE.replace("HERE", " data-up-pointed")
+    none = pointing.point(fake.shop, html, f"/p/{FIRST}", Placement.TILE)
+    assert (none.row, none.choices) == (None, ())
+    assert "has a page of the shop's and a picture" in none.says
+    shown = fake_shop(products=[replace(product, picture=f"/i/{product.sku}.svg") for product in PRODUCTS])
+    found = pointing.point(shown.shop, html, f"/p/{FIRST}", Placement.TILE)
+    assert found.row is not None
+    # The first of every category, then the others; what is sold out is not shown.
+    assert [tile.sku for tile in found.row.products] == ["A1", "B1", "D1", "A2"]
+    assert [tile.path for tile in found.row.products] == ["/p/A1", "/p/B1", "/p/D1", "/p/A2"]
+    assert found.choices[0].survey.says.startswith("It holds on 1 of 1 pages")
+
+
+def test_a_tile_leads_where_the_catalogue_says_and_what_is_not_in_it_is_refused(fake: FakeShop) -> None:
+    keep(fake.shop, "", tiles(FIRST))
+    (kept,) = fake.shop.drafts.read().settings.pointed.values()
+    assert kept.row is not None
+    assert kept.row.products[0].path == PRODUCTS[0].url
+    with pytest.raises(BadDocument, match="no product GONE-1"):
+        keep(fake.shop, "", tiles(FIRST, "GONE-1"))
+
+
+def test_a_row_is_said_with_its_tiles_and_those_that_are_gone(fake: FakeShop) -> None:
+    def says(of: PointedPlace, html: str) -> tuple[str, str]:
+        (line,) = pointing.survey(fake.shop, of, [("/a", html)]).pages
+        return line.weight.value, line.says
+
+    assert says(tiles(FIRST, SECOND), "<main></main>") == ("well", "A row of 2 tiles.")
+    assert says(tiles(FIRST, seen=True, most=6), "<main></main>")[1].endswith("saw last, 6 at most.")
+    assert says(tiles(FIRST), "<main></main><main></main>") == (
+        "note", "A row of one tile, at the first of 2 elements that are found.",
+    )  # fmt: skip
+    assert says(tiles("GONE-1"), "<main></main>")[1].startswith("The catalogue no longer has GONE-1")
+    assert says(tiles(FIRST), "<p>") == ("well", "“main” finds nothing here.")
+
+
+def test_a_row_makes_its_placement_and_its_button_is_as_wide_as_a_tile(fake: FakeShop) -> None:
+    keep(fake.shop, "", tiles(FIRST).model_copy(update={"widths_px": {Device.PHONE: 343.0, Device.DESKTOP: 960.0}}))
+    surface = fake.shop.store.surfaces[Placement.TILE]
+    assert surface.widths_px == {Device.PHONE: 163.5, Device.DESKTOP: 228}
+    made = compile_release(fake.shop.now(), NOW.date())
+    assert "row" in made["pointed"][0]
+    assert "tile" in made["places"]

@@ -94,6 +94,7 @@ def _trial_as_now(trial: Json) -> Json:
 
 # What only one placement needs is loaded by itself.
 _FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
+_ROW, _RECENT = "row", "recent"
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +114,8 @@ class ScriptCode:
     bar: Later
     floating: Later
     over: Later
+    row: Later
+    recent: Later
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
@@ -130,18 +133,25 @@ class ScriptCode:
             bar=file("bar"),
             floating=file("floating"),
             over=file("over"),
+            row=file(_ROW),
+            recent=file(_RECENT),
             **{name: text(name) for name in names},
         )
 
     def files_for(self, release: Json) -> Json:
         """Return the files that a release's script may load, as it is told them. A draft may come to need any."""
-        needed = [name for place, name in _FILE_OF.items() if release.get("draft") or place in release["places"]]
+        draft = release.get("draft")
+        needed = [name for place, name in _FILE_OF.items() if draft or place in release["places"]]
+        if draft or [*_rows(release)]:
+            needed.append(_ROW)
+        if draft or any("seen" in row for row in _rows(release)):
+            needed.append(_RECENT)
         more = {name: getattr(self, name).told for name in needed}
         return {"later": self.later.told, **({"more": more} if more else {})}
 
     def file(self, name: str) -> Later | None:
         """Return what is loaded by this name, or None."""
-        known = (self.later, *(getattr(self, each) for each in _FILE_OF.values()))
+        known = (self.later, self.row, self.recent, *(getattr(self, each) for each in _FILE_OF.values()))
         return next((file for file in known if file.name == name), None)
 
     def for_store(self, manifest: Json) -> str:
@@ -151,7 +161,10 @@ class ScriptCode:
         looks = [*_looks(manifest)]
         for needed, text, handed in (
             (
-                draft or manifest.get("bar") or any(_has_live(pattern) for pattern in _patterns(manifest)),
+                draft
+                or manifest.get("bar")
+                or any(row.get("price") for row in _rows(manifest))
+                or any(_has_live(pattern) for pattern in _patterns(manifest)),
                 self.live,
                 "fillText:UpLive.fillText,readAmounts:UpLive.readAmounts",
             ),
@@ -185,6 +198,11 @@ def _reads_in_its_own_way(basket: Json) -> bool:
     """Tell whether a basket says what is in it otherwise than as JSON under the usual names."""
     read: Json = basket.get("read") or {}
     return bool(read) and any(read.get(name) != usual for name, usual in _USUAL.items())
+
+
+def _rows(release: Json) -> Iterator[Json]:
+    """Yield the rows that places bring."""
+    yield from (place["row"] for place in release.get("pointed", []) if "row" in place)
 
 
 def _patterns(manifest: Json) -> Iterator[list[Any]]:

@@ -1,10 +1,11 @@
 """What is said of one page: how much it matters, and what a pointed place comes to there."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
 from uptick.core.button.document import Placement
+from uptick.core.button.row import Row
 from uptick.core.pages import OnPage
 from uptick.core.rules.pointed import PageKind, PointedPlace
 from uptick.core.shop.catalogue import Product
@@ -30,6 +31,27 @@ class PageLine:
     to_do: str = ""
 
 
+def _row_line(line: Callable[..., PageLine], look: OnPage, row: Row, known: Mapping[str, Product]) -> PageLine:
+    """Say what a row of tiles comes to on a page."""
+    if gone := [code for code in look.codes if code not in known]:
+        says = f"The catalogue no longer has {', '.join(gone[:3])}: a tile whose page does not tell it is left out."
+        return line(LineWeight.NOTE, says, "Choose another product for the row.")
+    if look.troubles:
+        return line(LineWeight.NOTE, look.troubles[0].says, look.troubles[0].to_do)
+    what = (
+        f"A row of what the browser saw last, {row.most} at most"
+        if row.seen
+        else f"A row of {_tiles(len(row.products))}"
+    )
+    if look.count > 1:
+        return line(LineWeight.NOTE, f"{what}, at the first of {look.count} elements that are found.")
+    return line(LineWeight.WELL, f"{what}.")
+
+
+def _tiles(count: int) -> str:
+    return "one tile" if count == 1 else f"{count} tiles"
+
+
 def line_of(look: OnPage, place: PointedPlace, known: Mapping[str, Product]) -> PageLine:
     """Say what a place comes to on one page."""
 
@@ -51,6 +73,8 @@ def line_of(look: OnPage, place: PointedPlace, known: Mapping[str, Product]) -> 
     if is_own and look.count > 1:
         says = f"It finds {look.count} here, where one product has one button."
         return line(LineWeight.BROKEN, says, "Choose a selector that leads to one.")
+    if place.row:
+        return _row_line(line, look, place.row, known)
     if unknown := [code for code in look.codes if code not in known]:
         told = ", ".join(filter(None, unknown[:3]))
         if told:

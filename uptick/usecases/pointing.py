@@ -6,7 +6,8 @@ from datetime import datetime
 from urllib.parse import urlsplit
 
 from uptick.core.button.document import Device, Placement
-from uptick.core.errors import BadSelector, NotFound
+from uptick.core.button.row import Row, Tile
+from uptick.core.errors import BadDocument, BadSelector, NotFound
 from uptick.core.pages import PageRead, PlaceSelector, Taken, candidates, common_path, kind_of
 from uptick.core.pages import look_on_page as look_at
 from uptick.core.release import CompiledRelease
@@ -22,6 +23,7 @@ from uptick.usecases.ports import Draft, Person, Shop
 from uptick.usecases.publish import draft_manifest
 
 _UNMEASURED_PX = {Device.PHONE: 160.0, Device.TABLET: 220.0, Device.DESKTOP: 300.0}
+TILES_AT_FIRST = 4
 # From how many categories a product's page is looked at.
 SPREAD = 8
 
@@ -50,12 +52,16 @@ class SelectorChoice:
 
 @dataclass(frozen=True, slots=True)
 class Pointing:
-    """What can be made of an element that was pointed at: selectors, the most lasting first, and its pages."""
+    """What can be made of an element that was pointed at: selectors, the most lasting first, and its pages.
+
+    `row` is one to begin with, where tiles are wished for; None where no product has a page and a picture.
+    """
 
     element: str
     kind: PageKind
     choices: tuple[SelectorChoice, ...]
     pages: Pages
+    row: Row | None
     says: str = ""
 
 
@@ -81,23 +87,59 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
     made = sorted(candidates(page, target), key=lambda one: one.each is not wants_each)
     kind = kind_of(page)
     pages = _pages(shop, kind, path, placement)
+    row = first_row(shop)
+    brings = row if placement is Placement.TILE else None
+    if placement is Placement.TILE and row is None:
+        says = "No product of the catalogue has a page of the shop's and a picture: a tile would have nothing to show."
+        return Pointing(_named(target.name, target.get("class")), kind, (), pages, None, says)
     read = [(path, page), *((other, PageRead(outline)) for other, outline in others if other != path)]
 
     def choice(one: PlaceSelector) -> SelectorChoice:
         taken = Taken.on(page, one.selector, shop.store.connection.product_field)
         telling = next(taken.tellings(known), None)
         # On a picture's link it lies beside the link, which stays.
-        is_button = target.name in _BUTTONS and placement is not Placement.OVER_PICTURE
+        is_button = target.name in _BUTTONS and placement not in {Placement.OVER_PICTURE, Placement.TILE}
         where = Where.INSTEAD if is_button else Where.AFTER
         place = PointedPlace(
-            placement=placement, selector=one.selector, where=where, pages=pages, telling=telling or ToldByPage()
-        )
+            placement=placement, selector=one.selector, where=where, pages=pages, telling=telling or ToldByPage(),
+            row=brings,
+        )  # fmt: skip
         return SelectorChoice(one, telling, _survey(shop, place, read))
 
     # What breaks nowhere goes first; of those the most lasting.
     choices = sorted(map(choice, made), key=lambda one: one.survey.weight is LineWeight.BROKEN)
     says = "" if choices else _nothing_lasting(target.name)
-    return Pointing(_named(target.name, target.get("class")), kind, tuple(choices), pages, says)
+    return Pointing(_named(target.name, target.get("class")), kind, tuple(choices), pages, row, says)
+
+
+def first_row(shop: Shop) -> Row | None:
+    """Return a row to begin with: of every category the first product that can be bought and shown."""
+    shown = [p for p in shop.catalogue.all() if p.url and p.picture and p.stock > 0 and has_page(p, shop.store)]
+    firsts = {product.category: product for product in reversed(shown)}
+    chosen = [*list(firsts.values())[::-1], *shown]
+    tiles = {product.sku: Tile(sku=product.sku, path=page_of(product, shop.store)) for product in chosen}
+    return Row(products=tuple(tiles.values())[:TILES_AT_FIRST]) if tiles else None
+
+
+def with_pages(shop: Shop, place: PointedPlace) -> PointedPlace:
+    """Return a place whose tiles lead to the pages that the catalogue has for their products.
+
+    Raises:
+        BadDocument: A tile's product is not in the catalogue, or has no page of the shop's.
+    """
+    row, known = place.row, _known(shop)
+    if row is None:
+        return place
+    for tile in row.products:
+        product = known.get(tile.sku)
+        if product is None:
+            raise BadDocument(f"The catalogue has no product {tile.sku}.", field="row.products")
+        if not product.url or not has_page(product, shop.store):
+            raise BadDocument(
+                f"{product.name} has no page of the shop's, from which a tile could be read.", field="row.products"
+            )
+    tiles = tuple(t.model_copy(update={"path": page_of(known[t.sku], shop.store)}) for t in row.products)
+    return place.model_copy(update={"row": row.model_copy(update={"products": tiles})})
 
 
 _BUTTONS = {"button", "a", "input"}
@@ -213,6 +255,7 @@ def keep_place(
     except ValueError as error:
         raise BadSelector(f"{error}.", field="selector") from error
     require_reach(shop, place.pages.reach)
+    place = with_pages(shop, place)
     chosen = place_id or next_place_id(draft.settings)
     after = draft.settings.model_copy(update={"pointed": {**draft.settings.pointed, chosen: place}})
     require_sound(shop, after)
@@ -224,6 +267,7 @@ def keep_place(
 def tried_place(shop: Shop, place_id: str, place: PointedPlace) -> CompiledRelease:
     """Return the draft compiled with a place as it would be; nothing is kept."""
     settings = shop.drafts.read().settings
+    place = with_pages(shop, place)
     if not place.widths_px:
         # Until it is measured it is drawn as if on a narrow card.
         place = place.model_copy(update={"widths_px": _UNMEASURED_PX})

@@ -33,6 +33,7 @@ class Placement(StrEnum):
     STRIP = "strip"
     OVER_PICTURE = "over_picture"
     FLOATING = "floating"
+    TILE = "tile"
 
 
 class Situation(StrEnum):

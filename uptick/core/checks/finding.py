@@ -88,7 +88,7 @@ def said(name: str) -> str:
     return name.replace("_", " ")
 
 
-_PLACES = {Placement.OVER_PICTURE: "picture", Placement.FLOATING: "floating button"}
+_PLACES = {Placement.OVER_PICTURE: "picture", Placement.FLOATING: "floating button", Placement.TILE: "tiles"}
 
 
 def _placed(one: ButtonClass) -> str:

@@ -270,6 +270,8 @@ def look_on_page(
     kind = kind_of(page)
     taken = Taken.on(page, place.selector, product_field)
     meant = place.pages.holds_page(kind, path)
+    if place.row:
+        return _row_on_page(taken, path, kind, place, is_meant=meant)
     codes = taken.codes(place.telling) if meant else ()
     reach = place.pages.reach
     covered = [code for code in codes if _covers(reach, code, known)]
@@ -278,6 +280,15 @@ def look_on_page(
     troubles = tuple(dict.fromkeys(h for anchor in taken.anchors[:40] for h in hindrances(anchor, place.where)))
     count = len(covered) if reach.narrows_products else len(taken.anchors)
     return OnPage(path, kind, meant, count if meant else 0, taken.marked, tuple(covered), troubles)
+
+
+def _row_on_page(taken: Taken, path: str, kind: PageKind, place: PointedPlace, *, is_meant: bool) -> OnPage:
+    """Return what a place that brings its products comes to: it stands at the first element that is found."""
+    tiles = place.row.products if place.row else ()
+    anchors = taken.anchors if is_meant else ()
+    troubles = tuple(dict.fromkeys(h for anchor in anchors[:1] for h in hindrances(anchor, place.where)))
+    codes = tuple(tile.sku for tile in tiles) if anchors else ()
+    return OnPage(path, kind, is_meant, len(anchors), taken.marked, codes, troubles)
 
 
 def _covers(reach: Reach, code: str, known: Mapping[str, Product]) -> bool:

@@ -20,6 +20,7 @@ from uptick.core.drawing.css import font_family
 from uptick.core.drawing.hanging import compile_floating
 from uptick.core.drawing.kit import Kit
 from uptick.core.drawing.over import compile_over, over_css
+from uptick.core.drawing.row import compile_row
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
@@ -218,6 +219,8 @@ def compile_pointed(place: PointedPlace) -> WirePointed:
             made["link"] = pattern
         case ToldByAddress():
             made["address"] = True
+    if place.row:
+        made["row"] = compile_row(place.row)
     return made
 
 

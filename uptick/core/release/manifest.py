@@ -8,6 +8,7 @@ from typing import Literal, NotRequired
 from typing_extensions import TypeAliasType, TypedDict
 
 from uptick.core.drawing.compile import CompiledButton, WirePattern
+from uptick.core.drawing.row import WireRow
 from uptick.core.shop.connection import BasketLink, FormPost, JsonCall
 
 # Texts of one layer, by moment and language.
@@ -129,7 +130,10 @@ class WirePlace(TypedDict):
 
 
 class WirePointed(TypedDict):
-    """A place that was pointed at; paths are regular expressions, and so is `link`, whose first group is the code."""
+    """A place that was pointed at; paths are regular expressions, and so is `link`, whose first group is the code.
+
+    With a `row` it brings its products itself.
+    """
 
     place: str
     selector: str
@@ -141,6 +145,7 @@ class WirePointed(TypedDict):
     attribute: NotRequired[str]
     link: NotRequired[str]
     address: NotRequired[bool]
+    row: NotRequired[WireRow]
 
 
 class CompiledRelease(TypedDict):

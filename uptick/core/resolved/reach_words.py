@@ -22,6 +22,7 @@ _PLACEMENTS = {
     Placement.STRIP: "strips",
     Placement.OVER_PICTURE: "pictures",
     Placement.FLOATING: "the floating button",
+    Placement.TILE: "tiles",
 }
 _SITUATIONS = {
     Situation.PLAIN: "plain",

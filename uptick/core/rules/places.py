@@ -26,9 +26,9 @@ def with_places(store: Store, settings: Settings) -> Store:
 
 
 def _narrower(known: Surface | None, place: PointedPlace) -> Surface:
-    here = place.widths_px
+    here = {device: place.button_px(device) for device in place.widths_px}
     if known is None:
-        return Surface(widths_px=dict(here), own_height_px=place.own_height_px, page_path=place.page_path)
+        return Surface(widths_px=here, own_height_px=place.own_height_px, page_path=place.page_path)
     narrower = {d: min(known.widths_px.get(d, 4000), here.get(d, 4000)) for d in {**known.widths_px, **here}}
     high = max(known.own_height_px, place.own_height_px)
     return known.model_copy(update={"widths_px": narrower, "own_height_px": high})

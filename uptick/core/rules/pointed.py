@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.look import Part
+from uptick.core.button.row import Row
 from uptick.core.rules.reach import Names, Reach
 
 
@@ -28,7 +29,11 @@ class Where(StrEnum):
     INSTEAD = "instead"
 
 
-PLACED = (Placement.PRODUCT_PAGE, Placement.LISTING_CARD, Placement.STRIP, Placement.OVER_PICTURE)
+PLACED = (
+    Placement.PRODUCT_PAGE, Placement.LISTING_CARD, Placement.STRIP, Placement.OVER_PICTURE, Placement.TILE,
+)  # fmt: skip
+# Only these may bring their products themselves, and a tile always does.
+BRINGS = (Placement.TILE, Placement.STRIP)
 # A path of the shop's, in which a star stands for anything.
 PathGlob = Annotated[str, StringConstraints(pattern=r"^/[^\s?#]*$", max_length=300)]
 
@@ -106,7 +111,8 @@ Telling = Annotated[ToldByPage | ToldByAttribute | ToldByLink | ToldByAddress, F
 class PointedPlace(Part):
     """One place: where it is on which pages, how its product is told, and how wide it was found to be.
 
-    `page_path` is the page on which somebody pointed at it.
+    `page_path` is the page on which somebody pointed at it. With a row the place brings its own products, and its
+    widths are those of the whole row.
     """
 
     placement: Placement
@@ -117,6 +123,7 @@ class PointedPlace(Part):
     widths_px: dict[Device, Annotated[float, Field(gt=0, le=4000)]] = Field(default_factory=dict)
     own_height_px: Annotated[float, Field(ge=0, le=400)] = 0
     page_path: Annotated[str, StringConstraints(pattern=r"^(/\S*)?$", max_length=300)] = ""
+    row: Row | None = None
 
     @field_validator("placement")
     @classmethod
@@ -134,6 +141,19 @@ class PointedPlace(Part):
                 "a button on a picture stands before, after or inside an element; instead of it, it would hide it"
             )
         return self
+
+    @model_validator(mode="after")
+    def _brings_what_it_may(self) -> "PointedPlace":
+        if self.row and self.placement not in BRINGS:
+            raise ValueError("only tiles and strips bring their own products: row must be empty")
+        if self.placement is Placement.TILE and self.row is None:
+            raise ValueError("tiles bring their own products: row must say which")
+        return self
+
+    def button_px(self, device: Device) -> float:
+        """Return how wide a button may be there on a device where it was measured, in pixels."""
+        wide = self.widths_px[device]
+        return self.row.tile_px(wide, device) if self.row else wide
 
     @property
     def says(self) -> str:

@@ -31,6 +31,7 @@ _NAMES = {
     Placement.LISTING_CARD: "cards",
     Placement.STRIP: "strip",
     Placement.OVER_PICTURE: "pictures",
+    Placement.TILE: "tiles",
 }
 
 

@@ -45,4 +45,6 @@ export const KEPT: Record<string, string> = {
 	cut: 'the card cuts off what is higher: let its height grow, or choose a lower button',
 	'given up': 'the page takes it out again and again: mark the place in its own code',
 	error: 'the page’s own script stopped it',
+	'nothing seen': 'this browser has seen no product yet, and none is named until then',
+	told: 'no page of its products tells what it sells (JSON-LD with the code)',
 };

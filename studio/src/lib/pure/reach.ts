@@ -8,6 +8,7 @@ const places: Record<string, string> = {
 	strip: 'on strips',
 	over_picture: 'on pictures',
 	floating: 'on the floating button',
+	tile: 'on tiles',
 };
 
 /** Where one is: what an exception could be for. */

@@ -92,6 +92,7 @@ export class PointingAt {
 			if (this.isPointing) this.seen.tell({ up: 'point', on: true });
 			else if (this.place) await this.#show(this.place);
 		}
+		if (message.up === 'thumbs') this.thumbs = { ...this.thumbs, ...message.thumbs };
 		if (message.up === 'taken' && this.place) this.taken = { count: message.count, places: message.places };
 		if (message.up === 'pointed') await this.#pointed(message);
 	}
@@ -114,16 +115,17 @@ export class PointingAt {
 		});
 	}
 
-	#placeOf({ found, telling }: SelectorChoice, { pages }: Pointing, at: Told<'pointed'>): PointedPlace {
+	#placeOf({ found, telling }: SelectorChoice, { pages, row }: Pointing, at: Told<'pointed'>): PointedPlace {
 		return {
 			placement: this.placement,
 			selector: found.selector,
-			where: ['button', 'a', 'input'].includes(at.tag) ? 'instead' : 'after',
+			where: ['button', 'a', 'input'].includes(at.tag) && this.placement !== 'tile' ? 'instead' : 'after',
 			pages,
 			telling: telling ?? { kind: 'page' },
 			widths_px: {},
 			own_height_px: 0,
 			page_path: at.path,
+			row: this.placement === 'tile' ? row : null,
 		};
 	}
 
@@ -134,6 +136,11 @@ export class PointingAt {
 		this.placement = place.placement;
 		if (place.page_path) this.path = place.page_path;
 		await this.set(place);
+	}
+
+	/** Takes up a place of the draft as a new one, for other products. */
+	async again(place: PointedPlace): Promise<void> {
+		await this.open('', place);
 	}
 
 	/** Changes the place, shows what comes of it on the page that is seen, and looks at the others. */
@@ -235,6 +242,16 @@ export class PointingAt {
 		}
 		this.besideWide = WINDOWS_PX.desktop;
 		return { ...place, widths_px: widths, own_height_px: Math.min(own, 400) };
+	}
+
+	/** Pictures of the shop's, made small by the page that is seen: the studio loads nothing from shops. */
+	thumbs = $state.raw<Record<string, string>>({});
+	readonly #asked: string[] = [];
+
+	showThumb(src: string): void {
+		if (!this.seen.isReady || this.#asked.includes(src)) return;
+		this.#asked.push(src);
+		this.seen.tell({ up: 'thumbs', srcs: [src] });
 	}
 
 	/** Keeps the place in the draft. */

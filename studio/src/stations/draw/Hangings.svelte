@@ -5,7 +5,7 @@
 	import { DEVICES } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import ProductPick from './ProductPick.svelte';
+	import ProductPick from '../../shared/ProductPick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 
 	type Props = {

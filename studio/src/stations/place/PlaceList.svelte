@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { PointedPlace } from '$lib/api/types';
-	import { capital, moment, said } from '$lib/pure/format';
+	import { capital, many, moment, said } from '$lib/pure/format';
 	import { pagesSaid, WHERE } from '$lib/pure/places';
 	import { LivePages } from '$lib/state/live_pages.svelte';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
@@ -33,10 +33,19 @@
 		<li class="border-b border-hair py-3">
 			<p>
 				<b>{capital(said(place.placement))}</b>, {WHERE[place.where]}
-				<code class="figure">{place.selector}</code>, {pagesSaid(place.pages)}.
+				<code class="figure">{place.selector}</code>, {pagesSaid(place.pages)}{place.row
+					? place.row.seen
+						? ', with what the browser saw last'
+						: `, with ${many(place.row.products?.length ?? 0, 'product')}`
+					: ''}.
 			</p>
 			<p class="mt-1 flex gap-2">
 				<Press small onpress={() => at.open(id, place)} label="Look at {place.selector}">Look at it</Press>
+				{#if place.row && !place.row.seen}
+					<Press small onpress={() => at.again(place)} label="Make {place.selector} again for another product"
+						>Make it again</Press
+					>
+				{/if}
 				<Press small onpress={() => at.remove(id)} label="Remove {place.selector}">Remove</Press>
 			</p>
 		</li>

@@ -1,16 +1,21 @@
 <script lang="ts">
 	import type { Placement, PointedPlace, SelectorChoice } from '$lib/api/types';
 	import { px } from '$lib/pure/format';
+	import { yesOrNo } from '$lib/pure/picks';
 	import { tellingSaid } from '$lib/pure/places';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import RowSentences from './RowSentences.svelte';
 
 	type Props = { at: PointingAt; kinds: readonly { value: Placement; label: string }[] };
 	let { at, kinds }: Props = $props();
 	const workshop = useWorkshop();
 	const place = $derived(at.place!);
+	/** Tiles bring their products, and so may a strip; a place that was opened again may have none to begin with. */
+	const firstRow = $derived(place.row ?? at.made?.row ?? null);
+	const usableKinds = $derived(kinds.filter(({ value }) => value !== 'tile' || firstRow));
 	const choices = $derived(at.made?.choices ?? []);
 	const chosen = $derived(choices.find(({ found }) => found.selector === place.selector));
 	const allWheres = [
@@ -19,8 +24,11 @@
 		{ value: 'after', label: 'after' },
 		{ value: 'inside', label: 'inside, at the end of' },
 	] as const;
-	/** A button on a picture hides nothing of the page. */
-	const wheres = $derived(allWheres.filter(({ value }) => value !== 'instead' || place.placement !== 'over_picture'));
+	/** What lies on a picture or brings its own hides nothing of the page. */
+	const LIES_BESIDE: readonly Placement[] = ['over_picture', 'tile'];
+	const wheres = $derived(
+		allWheres.filter(({ value }) => value !== 'instead' || !LIES_BESIDE.includes(place.placement)),
+	);
 	type Kind = '' | 'product' | 'list' | 'other';
 	const pageKinds = [
 		{ value: '', label: 'every kind of page' },
@@ -58,14 +66,16 @@
 </h1>
 <div class="sentences">
 	<p>
-		The button of <Pick
+		{place.row ? 'The row of' : 'The button of'}
+		<Pick
 			label="What the place is for"
 			value={place.placement}
-			options={kinds}
+			options={usableKinds}
 			onpick={(placement) =>
 				change({
 					placement,
-					where: placement === 'over_picture' && place.where === 'instead' ? 'after' : place.where,
+					where: LIES_BESIDE.includes(placement) && place.where === 'instead' ? 'after' : place.where,
+					row: placement === 'tile' ? firstRow : placement === 'strip' ? place.row : null,
 				})}
 		/> stands <Pick label="Where" value={place.where} options={wheres} onpick={(where) => change({ where })} />
 		{#if selectors.length > 1}
@@ -126,8 +136,21 @@
 			onset={(text) => pages({ not_products: names(text) })}
 		/>.
 	</p>
+	{#if place.placement === 'strip' && firstRow}
+		<p>
+			Its products are <Pick
+				label="Whose products it shows"
+				{...yesOrNo(!!place.row, ['brought by us', 'the page’s own'], (brings) =>
+					change({ row: brings ? { ...firstRow, seen: true } : null }),
+				)}
+			/>.
+		</p>
+	{/if}
+	{#if place.row}
+		<RowSentences {at} row={place.row} language={workshop.shownLanguage} onchange={(row) => change({ row })} />
+	{/if}
 	<p class="text-soft">
-		Its product is told {tellingSaid(place.telling)}.
+		{#if !place.row}Its product is told {tellingSaid(place.telling)}.{/if}
 		{#if widths.length}
 			It may be
 			{#each widths as [device, width], n (device)}{n ? ', ' : ''}<span class="figure text-ink">{px(width)}</span> on a {device}{/each}

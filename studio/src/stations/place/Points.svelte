@@ -27,6 +27,7 @@
 		{ value: 'listing_card', label: 'a card in a list' },
 		{ value: 'strip', label: 'a card in a strip' },
 		{ value: 'over_picture', label: 'a picture' },
+		{ value: 'tile', label: 'tiles, which bring their pictures' },
 	] as const;
 	const pages = $derived(
 		(places.data?.pages ?? []).map((page) => ({ value: page.path, label: `${page.name} ${page.path}` })),

@@ -22,7 +22,10 @@
 			On the page that is seen {many(standing, 'button')}
 			{standing === 1 ? 'stands' : 'stand'}{at.taken.count > standing && !kept.length ? ', once they come near' : ''}.
 			{#each kept as [why, count] (why)}
-				<span class="text-again">◇ {count} keep the shop’s own: {KEPT[why] ?? why}.</span>
+				<span class="text-again"
+					>◇ {count}
+					{why === 'told' || why === 'nothing seen' ? 'stays empty' : 'keep the shop’s own'}: {KEPT[why] ?? why}.</span
+				>
 			{/each}
 		</p>
 	{/if}
