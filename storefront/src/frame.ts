@@ -36,6 +36,11 @@ export function frame(shop: Shop, redraw: () => void): void {
 	if (!studio || parent === window) return;
 	const tell = (message: FromFrame) => parent.postMessage(message, studio);
 	let pointer: Pointer | undefined;
+	// The rules for the page change with what is drawn.
+	const levels = new CSSStyleSheet();
+	levels.replaceSync(manifest.css);
+	document.adoptedStyleSheets.push(levels);
+	Object.assign(manifest, { css: '' });
 	const measure = new Measure(tell);
 	const pointing = () => (pointer ??= new Pointer(manifest.basket.product_field, tell));
 	addEventListener('message', (event: MessageEvent<ToFrame>) => {
@@ -57,6 +62,7 @@ export function frame(shop: Shop, redraw: () => void): void {
 			// Texts, looks and places only: where signals go and whose shop it is stays as it was told.
 			const { looks, places, pointed, words, rules, base, languages } = { ...manifest, pointed: [], ...changed };
 			Object.assign(manifest, { looks, places, pointed, words, rules, base, languages });
+			levels.replaceSync(changed.css ?? '');
 			redraw();
 			measure.soon();
 			// Told with the frame in which it is seen, not when the document alone has it.

@@ -153,7 +153,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			ready: () => {
 				if (!getting) {
 					const sheet = new CSSStyleSheet();
-					sheet.replaceSync(HIDES);
+					sheet.replaceSync(HIDES + manifest.css);
 					document.adoptedStyleSheets.push(sheet);
 					getting = Promise.all([loadFonts(manifest, shop.spoken.rtl), refresh()]);
 				}

@@ -41,7 +41,7 @@ function nodesOf(script: Element): Node[] {
 
 /** Returns every schema.org node of the page, whatever list it stands in. */
 export function readSchema(of: Document): Node[] {
-	return Array.from(of.querySelectorAll(LD)).flatMap(nodesOf);
+	return [...of.querySelectorAll(LD)].flatMap(nodesOf);
 }
 
 function first(value: unknown): Node {
@@ -49,7 +49,7 @@ function first(value: unknown): Node {
 }
 
 function text(value: unknown): string {
-	return value === undefined || value === null ? '' : String(value);
+	return String(value ?? '');
 }
 
 /** Tells whether a node is of a type, however that is written: alone or in a list, bare or with its address. */
@@ -62,7 +62,8 @@ export function isA(node: Node, type: RegExp): boolean {
  * nothing and a figure of more than twelve digits are no price.
  */
 export function plainNumber(told: string): string {
-	return /^\d{1,12}(\.\d+)?$/.test(told.trim()) && Number(told) ? told.trim() : '';
+	told = told.trim();
+	return /^\d{1,12}(\.\d+)?$/.test(told) && Number(told) ? told : '';
 }
 
 const TELLS = 'data-up-';

@@ -59,6 +59,7 @@ const manifest = (of: Partial<Manifest> = {}): Manifest => ({
 	language: 'en-GB',
 	languages: {},
 	fonts: [],
+	css: '',
 	trials: [],
 	rules: [],
 	base: '',

@@ -17,7 +17,7 @@ from playwright.sync_api import Frame, Page, expect
 from ops import demo
 from practice.row import ROW
 from practice.row.app import PASSWORD
-from tests.browser.conftest import Stack, Tab, barriers, sign_in
+from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Device
 from uptick.core.scroll import PageSurvey, check_rows
 from uptick.core.scroll.along import Hung, along, in_reach, scene_of
@@ -196,6 +196,43 @@ def test_the_rule_that_is_said_levels_a_rows_buttons(demo_shop: Stack, tab: Tab)
         rows.setdefault(round(card), set()).add(round(button))
     assert len(rows) > 2
     assert all(max(buttons) - min(buttons) <= 1 for buttons in rows.values()), rows
+
+
+ROWS = """() => [...document.querySelectorAll('[data-up-place=listing_card]')].map(e => [
+  e.closest('.card').getBoundingClientRect().top, e.getBoundingClientRect().top])"""
+
+
+def is_level(frame: Frame | Page) -> bool:
+    rows: dict[int, set[int]] = {}
+    for card, button in frame.evaluate(ROWS):
+        rows.setdefault(round(card), set()).add(round(button))
+    return all(max(buttons) - min(buttons) <= 1 for buttons in rows.values())
+
+
+def test_our_script_levels_the_rows_once_that_is_pressed_and_no_longer_once_it_is_undone(
+    demo_shop: Stack, tab: Tab
+) -> None:
+    page = opens_store(demo_shop, tab, "monogram")
+    at = Station(page).opens("front page")
+    page.get_by_role("button", name="phone", exact=True).click()
+    findings = page.get_by_role("region", name="Findings along the page")
+    ragged = findings.locator("[data-rule=ragged]")
+    expect(ragged).to_be_visible()
+    assert not is_level(at.frame("phone"))
+    ragged.get_by_role("button", name="Fix: Level them").press("Enter")
+    expect(ragged).to_have_count(0, timeout=20_000)
+    assert is_level(at.frame("phone"))
+    # The shop's page has it with the draft, before anything stands.
+    told = page.request.get(f"{demo_shop.at.studio}/api/stores/monogram").json()
+    assert page.context.browser
+    shopper = open_tab(page.context.browser, viewport={"width": 375, "height": 800})
+    shopper.page.goto(f"{told['store']['origin']}/?up-draft={told['preview']}")
+    shopper.page.locator("[data-up-stands]").first.wait_for(state="attached")
+    assert is_level(shopper.page)
+    shopper.context.close()
+    page.get_by_role("button", name="undo").press("Enter")
+    expect(ragged).to_be_visible(timeout=20_000)
+    assert not is_level(at.frame("phone"))
 
 
 # In the studio.

@@ -64,6 +64,8 @@ def manifest_of(served: Served, edge_origin: str, code: "ScriptCode") -> Json:
         "edge": edge_origin,
         "key": served.store.key,
         "release": served.release_n,
+        # An older release has none.
+        "css": "",
         **served.release,
         "basket": wire_basket(served.store.connection),
         **code.files_for(served.release),

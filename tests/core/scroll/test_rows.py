@@ -2,8 +2,12 @@
 
 from typing import Any
 
+import pytest
+from pydantic import ValidationError
+
 from tests.core.scroll.pages import place, rect, survey
-from uptick.core.button.document import Device
+from tests.samples import release, settings
+from uptick.core.button.document import Device, Standing
 from uptick.core.scroll import PageSurvey, ScrollFinding, check_rows
 
 
@@ -28,6 +32,21 @@ def test_a_row_whose_buttons_stand_apart_is_told_with_the_most_of_it() -> None:
     assert finding.spans[0].begins == 20
     assert finding.css.startswith("li.card { display: flex; flex-direction: column }")
     assert "margin-block-start: auto" in finding.css
+
+
+def test_the_fix_is_a_part_of_the_placements_own_layer_and_travels_with_the_release() -> None:
+    (finding,) = found_in(survey(card(0, 100, 340), card(130, 100, 320)))
+    (fix,) = finding.fixes
+    assert fix.layer == "place:listing_card"
+    made = release(settings(listing_card=fix.patch))
+    assert made["css"] == finding.css.replace("\n", "")
+    assert release(settings())["css"] == ""
+
+
+@pytest.mark.parametrize("card", ["li{}", "a;b", "x}*", 'a["x', "li:is(a", "@media", "li/**/", "</style>"])
+def test_what_could_end_the_rule_or_begin_another_is_no_card(card: str) -> None:
+    with pytest.raises(ValidationError):
+        Standing(level=card)
 
 
 def test_cards_of_unequal_height_are_stretched_first() -> None:

@@ -4,7 +4,15 @@ from enum import StrEnum
 from itertools import count
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, PrivateAttr, StringConstraints, TypeAdapter, ValidationError, model_validator
+from pydantic import (
+    Field,
+    PrivateAttr,
+    StringConstraints,
+    TypeAdapter,
+    ValidationError,
+    field_validator,
+    model_validator,
+)
 
 from uptick.core.button.bar import Bar
 from uptick.core.button.floating import Floating
@@ -214,10 +222,29 @@ class ToCheckout(Part):
     kind: Literal["checkout"] = "checkout"
 
 
+# A selector of a card, of the characters that neither end a rule nor begin another.
+CardSelector = Annotated[str, StringConstraints(pattern=r"""^[\w\-.#*>:~+^$|=()\[\], "']*$""", max_length=300)]
+
+
 class Standing(Part):
-    """How a button stands in its placement: whether at all."""
+    """How a button stands in its placement: whether at all.
+
+    `level` is what the cards are called whose buttons our script sets level in a row, empty where it leaves them as
+    they are; with `stretch` it makes the cards of a row equally high first.
+    """
 
     shown: bool = True
+    level: CardSelector = ""
+    stretch: bool = False
+
+    @field_validator("level")
+    @classmethod
+    def _is_closed(cls, level: str) -> str:
+        # What is left open would take the rules after it along.
+        pairs = ("()", "[]")
+        if any(level.count(mark) % 2 for mark in "\"'") or any(level.count(a) != level.count(b) for a, b in pairs):
+            raise ValueError("a quote or a bracket is left open")
+        return level
 
 
 # Texts that a narrower rule's text overrides, the nearest first, by moment and language.

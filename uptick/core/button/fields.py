@@ -160,6 +160,8 @@ FIELDS: tuple[Field, ...] = (
     Field("afterwards", "afterwards", whole=True),
     Field("uses", "named look"),
     Field("placement.shown", "whether it stands"),
+    Field("placement.level", "the cards whose buttons are set level"),
+    Field("placement.stretch", "whether those cards are made equally high"),
     Field("bar.edge", "the bar's edge"),
     Field("bar.comes", "when the bar comes", whole=True),
     Field("bar.only_up", "whether the bar comes on scrolling up only"),

@@ -19,6 +19,7 @@ from uptick.core.drawing.compile import BASE_CSS, CompiledButton, compile_button
 from uptick.core.drawing.css import font_family
 from uptick.core.drawing.hanging import compile_floating
 from uptick.core.drawing.kit import Kit
+from uptick.core.drawing.level import levelling_css
 from uptick.core.drawing.over import compile_over, over_css
 from uptick.core.drawing.row import compile_row
 from uptick.core.engine.snapshot import Snapshot
@@ -65,12 +66,14 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     for language, made in languages.items() if boxed else ():
         if names := known_names(language):
             made["box"] = as_wire(names)
+    levels = (levelling_css(snapshot.at(place).document(0).placement) for place in places)
     rules = (snapshot.rule(known.id) for known in snapshot.index.rules)
     release: CompiledRelease = {
         "language": settings.language,
         "languages": languages,
         "fonts": compile_fonts(kit, families, settings.languages),
         "base": BASE_CSS,
+        "css": "".join(dict.fromkeys(css.replace("\n", "") for css in levels)),
         "looks": looks.made,
         "rules": [_compile_rule(rule, _layer(snapshot, LayerRef.exception(rule.id)), store) for rule in rules],
         "places": {

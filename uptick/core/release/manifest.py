@@ -149,12 +149,16 @@ class WirePointed(TypedDict):
 
 
 class CompiledRelease(TypedDict):
-    """A draft compiled; `rules` stand in the order in which they apply: the last that covers wins."""
+    """A draft compiled; `rules` stand in the order in which they apply: the last that covers wins.
+
+    `css` are rules for the shop's own page, which level its rows of cards.
+    """
 
     language: str
     languages: dict[str, WireLanguage]
     fonts: list[WireFont]
     base: str
+    css: str
     bar: NotRequired[bool]
     looks: list[CompiledButton]
     rules: list[WireRule]

@@ -2,8 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 
-from uptick.core.button.document import Device, Placement
-from uptick.core.checks.finding import Weight
+from uptick.core.button.document import Device, Placement, Standing
+from uptick.core.button.layer_ref import LayerRef
+from uptick.core.checks.finding import Fix, Weight
+from uptick.core.drawing.level import levelling_css
 from uptick.core.scroll.along import in_reach, scene_of
 from uptick.core.scroll.place_checks import DEVICE_NAMES, ScrollFinding
 from uptick.core.scroll.survey import PageSurvey, SeenCard, SeenPlace
@@ -23,16 +25,18 @@ def check_rows(survey: PageSurvey, device: Device) -> Iterator[ScrollFinding]:
             continue
         apart, worst = max(ragged, key=lambda one: one[0])
         lowest, card = max(worst, key=lambda one: one[0].box.y)
+        levels = {"level": card.selector, "stretch": not _is_stretched(worst)}
         yield ScrollFinding(
             "ragged",
             Weight.LOOK_AGAIN,
             device,
             f"Buttons of {called} stand up to {apart:.0f} px apart in a row",
-            f"In {len(ragged)} of {len(rows)} rows on {DEVICE_NAMES[device]}. A rule of the shop’s own style sheet "
-            f"levels them.",
+            f"In {len(ragged)} of {len(rows)} rows on {DEVICE_NAMES[device]}. One rule levels them: our script sets it, "
+            f"or the shop’s own style sheet.",
             (placement.value,),
             in_reach(scene_of(survey), lowest),
-            css=levelling_css(card.selector, is_stretched=_is_stretched(worst)),
+            (Fix("Level them", LayerRef.place(placement), {"placement": levels}),),
+            levelling_css(Standing.model_validate(levels)),
         )
 
 
@@ -58,16 +62,3 @@ def _is_stretched(row: _Row) -> bool:
     """Tell whether all cards of a row are equally high."""
     ends = [card.box.bottom for _, card in row]
     return max(ends) - min(ends) <= _LEVEL_PX
-
-
-def levelling_css(card: str, *, is_stretched: bool) -> str:
-    """Return the rule that sets the button's part of every card at the card’s end.
-
-    Source:
-        CSS Flexible Box Layout 1, section 8.1: an auto margin takes all the room that is left.
-    """
-    stretch = "" if is_stretched else f":has(> {card}) {{ align-items: stretch }}\n"
-    return (
-        f"{stretch}{card} {{ display: flex; flex-direction: column }}\n"
-        f"{card} > :is([data-up-place], :has([data-up-place])) {{ margin-block-start: auto }}"
-    )
