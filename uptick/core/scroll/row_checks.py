@@ -31,8 +31,8 @@ def check_rows(survey: PageSurvey, device: Device) -> Iterator[ScrollFinding]:
             Weight.LOOK_AGAIN,
             device,
             f"Buttons of {called} stand up to {apart:.0f} px apart in a row",
-            f"In {len(ragged)} of {len(rows)} rows on {DEVICE_NAMES[device]}. One rule levels them: our script sets it, "
-            f"or the shop’s own style sheet.",
+            f"In {len(ragged)} of {len(rows)} rows on {DEVICE_NAMES[device]}. One rule levels them: our script sets "
+            "it, or the shop’s own style sheet.",
             (placement.value,),
             in_reach(scene_of(survey), lowest),
             (Fix("Level them", LayerRef.place(placement), {"placement": levels}),),
