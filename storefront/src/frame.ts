@@ -1,11 +1,13 @@
 import { Measure, thumbsOf, type PageSurvey } from './measure';
 import { Pointer } from './point';
 import type { Shop } from './stand';
-import type { Manifest } from './types';
+import type { Compiled, Manifest } from './types';
 
+/** Looks that have changed, by their place among so many; the others are as before. */
+export type SomeLooks = { many: number; changed: Record<number, Compiled> };
 /** What the studio says to a page in one of its frames, and what the page says to it. */
 export type ToFrame =
-	| { up: 'draft'; manifest?: Partial<Manifest>; show?: string; product?: string }
+	| { up: 'draft'; manifest?: Partial<Manifest>; looks?: SomeLooks; show?: string; product?: string }
 	| { up: 'point'; on: boolean }
 	| { up: 'move'; to: 'parent' | 'child' | 'next' | 'before' }
 	| { up: 'take' }
@@ -57,12 +59,14 @@ export function frame(shop: Shop, redraw: () => void): void {
 		else if (told?.up === 'scroll') measure.scrollTo(told.y);
 	});
 
-	function draw({ manifest: changed, show, product }: ToFrame & { up: 'draft' }): void {
+	function draw({ manifest: changed, looks: some, show, product }: ToFrame & { up: 'draft' }): void {
 		if (changed) {
-			// Texts, looks and places only: where signals go and whose shop it is stays as it was told.
-			const { looks, places, pointed, words, rules, base, languages } = { ...manifest, pointed: [], ...changed };
+			// What is not told is as before. Texts, looks and places only: where signals go and whose shop it is stays as it was told.
+			const { places, pointed, words, rules, base, languages } = { ...manifest, ...changed };
+			const looks = changed.looks ? sameLooks(changed.looks) : manifest.looks.slice(0, some?.many);
+			Object.assign(looks, some?.changed);
 			Object.assign(manifest, { looks, places, pointed, words, rules, base, languages });
-			levels.replaceSync(changed.css ?? '');
+			if (changed.css !== undefined) levels.replaceSync(changed.css);
 			redraw();
 			measure.soon();
 			// Told with the frame in which it is seen, not when the document alone has it.
@@ -76,6 +80,12 @@ export function frame(shop: Shop, redraw: () => void): void {
 			const own = document.querySelector(`${place}[data-up-product="${CSS.escape(product ?? '')}"]`);
 			(own ?? document.querySelector(place))?.scrollIntoView({ block: 'center' });
 		}
+	}
+
+	/** What has not changed stays the same object: its style sheet is not made anew, nor worked out by the browser. */
+	function sameLooks(told: readonly Compiled[]): Compiled[] {
+		const known = new Map(manifest.looks.map((look) => [JSON.stringify(look), look]));
+		return told.map((look) => known.get(JSON.stringify(look)) ?? look);
 	}
 
 	tell({ up: 'ready' });

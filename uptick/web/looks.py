@@ -145,7 +145,8 @@ def triedmanifest_answer(body: Edit, door: DoorDep, parts: PartsDep) -> Response
 def manifest_answer(content: CompiledRelease, parts: PartsDep) -> Response:
     """Return what a page in the studio's frame needs of a draft."""
     told = ("looks", "places", "pointed", "css", "words", "rules", "base", "languages")
-    kept = {name: part for name, part in content.items() if name in told}
+    # What a draft no longer has is told as well, since a page keeps what it was not told of.
+    kept = {"pointed": [], **{name: part for name, part in content.items() if name in told}}
     written = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
     return Response(written, media_type="application/json")
 

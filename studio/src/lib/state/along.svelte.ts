@@ -36,6 +36,11 @@ export class AlongThePage {
 	#leads: { device: Device; px: number } = { device: 'phone', px: 0 };
 	#editedAt = 0;
 	#drawn = 0;
+	/** What each window was told since it was loaded, by the parts of the draft, as text. */
+	readonly #shown: Partial<Record<Device, { shown: Record<string, string>; looks: string[] }>> = {};
+	#answers = 0;
+	/** Done once the windows have been told of the newest edit. */
+	#telling: Promise<unknown> = Promise.resolve();
 	readonly #asking = new Newest<Wish, AlongView>(
 		async (wish, signal) => {
 			const { product, language } = this.#where();
@@ -51,8 +56,13 @@ export class AlongThePage {
 			return (await data<unknown>(asked)) as AlongView;
 		},
 		(view) => {
-			this.view = view;
-			if (this.#editedAt) this.took = { ...this.took, lanes: Math.round(now() - this.#editedAt) };
+			// The windows go first: drawing the lanes would keep them waiting.
+			const answer = ++this.#answers;
+			void this.#telling.then(() => {
+				if (answer !== this.#answers) return;
+				this.view = view;
+				if (this.#editedAt) this.took = { ...this.took, lanes: Math.round(now() - this.#editedAt) };
+			});
 		},
 		(error) => error instanceof Problem,
 	);
@@ -130,6 +140,7 @@ export class AlongThePage {
 			this.silent = this.silent.filter((one) => one !== device);
 		});
 		delete this.#told[device];
+		delete this.#shown[device];
 		const answered = await this.pages[device].next('ready');
 		if (!answered) this.silent = [...this.silent, device];
 	}
@@ -161,10 +172,16 @@ export class AlongThePage {
 
 	/** Shows an edit, or the draft as it is now, in all windows, and works out what comes of it. */
 	async #send(): Promise<void> {
-		const { trying, kept, editedAt } = this.#desk;
-		this.#editedAt = editedAt;
+		this.#editedAt = this.#desk.editedAt;
 		this.#drawn = 0;
+		const telling = this.#tellDraft();
+		this.#telling = telling.catch(() => undefined);
 		this.#ask();
+		await telling;
+	}
+
+	async #tellDraft(): Promise<void> {
+		const { trying, kept, editedAt } = this.#desk;
 		const params = { path: this.#workshop.path };
 		const body = { layer: kept?.editing.layer ?? '', patch: trying ?? {} };
 		const asking = trying
@@ -176,7 +193,26 @@ export class AlongThePage {
 		})) as Draft['manifest'];
 		// Of several edits only the newest is drawn.
 		if (!manifest || editedAt !== this.#desk.editedAt) return;
-		for (const device of DEVICES) this.pages[device].tell({ up: 'draft', manifest });
+		const { looks = [], ...others } = manifest;
+		const parts = Object.entries(others).map(([name, part]) => ({ name, part, text: JSON.stringify(part) }));
+		const drawn = looks.map((look) => JSON.stringify(look));
+		for (const device of DEVICES) {
+			// One that is being loaded gets the draft as it is kept.
+			if (!this.pages[device].isReady) continue;
+			// A window is told what it does not show yet: the whole of it takes a page as long to read as to draw.
+			const { shown, looks: before } = this.#shown[device] ?? { shown: {}, looks: [] };
+			const changed = parts.filter(({ name, text }) => shown[name] !== text);
+			this.pages[device].tell({
+				up: 'draft',
+				manifest: Object.fromEntries(changed.map(({ name, part }) => [name, part])),
+				looks: {
+					many: looks.length,
+					changed: Object.fromEntries(looks.flatMap((look, n) => (drawn[n] === before[n] ? [] : [[n, look]]))),
+				},
+			});
+			const now = Object.fromEntries(parts.map(({ name, text }) => [name, text]));
+			this.#shown[device] = { shown: { ...shown, ...now }, looks: drawn };
+		}
 	}
 }
 
