@@ -19,6 +19,7 @@ from practice.row import ROW
 from practice.row.app import PASSWORD
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Device
+from uptick.core.button.floating import Floating
 from uptick.core.scroll import PageSurvey, check_rows
 from uptick.core.scroll.along import Hung, along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
@@ -502,3 +503,64 @@ def test_the_command_line_studies_the_same_without_a_screen(demo_shop: Stack) ->
     assert "given only where" in nobody_asked.stderr
     opened = json.loads(run("gate", "--password", PASSWORD, "--json").stdout)
     assert all(one["findings"] is not None for one in opened["lines"])
+
+
+def floating_at(stack: Stack, device: Device) -> tuple[float, float]:
+    """Return the distances of Scullion's floating button on a device, as its draft has them."""
+    with stack.wiring.open_shop("scullion") as shop:
+        inset = Floating.model_validate(shop.drafts.read().settings.placements["floating"]["floating"]).inset(device)
+    return inset.side_px, inset.edge_px
+
+
+def test_a_floating_button_is_dragged_in_a_window_moved_by_keys_and_undone(demo_shop: Stack, tab: Tab) -> None:
+    page = opens_store(demo_shop, tab, "scullion")
+    Station(page).opens()
+    page.get_by_role("button", name="The floating button", exact=True).click()
+    grip = page.get_by_label("The floating button on a desktop")
+    before = floating_at(demo_shop, Device.DESKTOP)
+    box, scale = grip.bounding_box(), page.locator("iframe[title$='on a desktop']").evaluate(
+        "f => f.getBoundingClientRect().width / 1280"
+    )  # fmt: skip
+    assert box
+    page.mouse.move(box["x"] + 10, box["y"] + 10)
+    page.mouse.down()
+    page.mouse.move(box["x"] - 20, box["y"] - 10, steps=5)
+    page.mouse.up()
+    wanted = (before[0] + 30 / scale, before[1] + 20 / scale)
+    expect(grip).to_have_accessible_name(re.compile(rf"{round(wanted[0])} px from the side"))
+    expect(page.get_by_role("button", name="undo")).to_be_enabled()
+    assert floating_at(demo_shop, Device.DESKTOP) == pytest.approx(wanted, abs=1)
+    # It lies there in the page itself.
+    frame = Station(page).frame("desktop")
+    right = "document.documentElement.clientWidth - document.querySelector('[data-up-floating]').shadowRoot"
+    frame.wait_for_function(
+        f"wanted => Math.abs({right}.querySelector('.r').getBoundingClientRect().right - wanted) < 1.5",
+        arg=round(wanted[0]),
+    )
+    grip.focus()
+    page.keyboard.press("ArrowRight")
+    expect(grip).to_have_accessible_name(re.compile(rf"{round(wanted[0]) - 1} px from the side"))
+    for _ in range(2):
+        page.get_by_role("button", name="undo").press("Enter")
+        page.wait_for_timeout(400)
+    expect(grip).to_have_accessible_name(re.compile(f"{before[0]:g} px from the side, {before[1]:g} px from the edge"))
+    assert barriers(page) == []
+
+
+def test_a_finding_leads_to_its_stretch_and_to_the_window_while_it_is_looked_at(demo_shop: Stack, tab: Tab) -> None:
+    page = opens_store(demo_shop, tab, "loft")
+    Station(page).opens()
+    meets = page.get_by_role("region", name="Findings along the page").locator("[data-rule=meets]")
+    ways = page.locator(".place > svg path")
+    meets.get_by_role("button").first.focus()
+    expect(ways).to_have_count(2)
+    ends = ways.evaluate_all("all => all.map(way => { const p = way.getPointAtLength(1e6); return [p.x, p.y] })")
+    stretch = page.locator("rect.pointed").bounding_box()
+    seen = page.locator(".window.chosen").bounding_box()
+    assert stretch
+    assert seen
+    assert ends[0] == pytest.approx([stretch["x"] + stretch["width"], stretch["y"] + stretch["height"] / 2], abs=1)
+    assert ends[1] == pytest.approx([seen["x"] + seen["width"] / 2, seen["y"] + seen["height"]], abs=1)
+    page.get_by_role("button", name="undo").evaluate("b => b.blur()")
+    meets.get_by_role("button").first.blur()
+    expect(ways).to_have_count(0)

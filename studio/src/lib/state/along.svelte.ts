@@ -26,6 +26,8 @@ export class AlongThePage {
 	view = $state.raw<AlongView | null>(null);
 	/** The stretches that a finding which is looked at is about. */
 	pointed = $state.raw<readonly (readonly [number, number])[]>([]);
+	/** Where that finding stands on the screen. */
+	pointedBy = $state.raw<HTMLElement | null>(null);
 	/** Devices on which the page does not answer. */
 	silent = $state.raw<readonly Device[]>([]);
 	/** From the last edit until the windows and the lanes showed it, in milliseconds. */

@@ -16,11 +16,13 @@
 	import { navigate } from '../../app/router';
 	import BarSentences from './BarSentences.svelte';
 	import Figures from './Figures.svelte';
+	import FloatingGrip from './FloatingGrip.svelte';
 	import FloatingSentences from './FloatingSentences.svelte';
 	import OverSentences from './OverSentences.svelte';
 	import ScrollFindings from './ScrollFindings.svelte';
 	import Strip from './Strip.svelte';
 	import StudyLines from './StudyLines.svelte';
+	import Ways from './Ways.svelte';
 	import WhereItStands from './WhereItStands.svelte';
 
 	const workshop = useWorkshop();
@@ -71,6 +73,7 @@
 	});
 	const study = new Study(workshop, (path) => at.addressOf(path));
 	let isStudying = $state(false);
+	let station = $state<HTMLElement>();
 	let tall = $state(800);
 	let wide = $state(900);
 	const stripHigh = $derived(Math.max(420, tall - 170));
@@ -140,7 +143,7 @@
 
 <svelte:window bind:innerHeight={tall} />
 
-<div class="place">
+<div class="place" bind:this={station}>
 	<header class="head">
 		<h1 class="text-lg font-normal">
 			How buttons stand along <Pick label="Page" value={page?.path ?? ''} options={pageOptions} onpick={open} />, seen
@@ -216,6 +219,9 @@
 								></iframe>
 							{/key}
 						{/if}
+						{#if standing === 'floating' && desk.view?.seen.placement === 'floating' && at.surveys[name]?.floating}
+							<FloatingGrip {desk} view={desk.view} device={name} box={at.surveys[name].floating} {scale} />
+						{/if}
 					</div>
 				</figure>
 			{/each}
@@ -270,6 +276,7 @@
 			</div>
 		{/if}
 	</section>
+	<Ways {at} {station} />
 </div>
 
 <style>
@@ -311,6 +318,7 @@
 		border-color: var(--color-ink);
 	}
 	.window {
+		position: relative;
 		overflow: hidden;
 		outline: 1px solid var(--color-hair);
 		background: var(--color-leaf);

@@ -18,6 +18,11 @@
 		await navigator.clipboard.writeText(css);
 		copied = css;
 	}
+	/** Marks the stretches of a finding, and leads there. */
+	function point(finding?: ScrollFinding, event?: Event): void {
+		at.pointed = finding?.spans ?? [];
+		at.pointedBy = (event?.currentTarget as HTMLElement | undefined) ?? null;
+	}
 	function look({ spans }: ScrollFinding): void {
 		const [first] = spans;
 		if (first) at.scrollTo(device, lookAt(first, at.surveys[device]?.window.high ?? 0));
@@ -30,10 +35,10 @@
 			<li
 				data-weight={finding.weight}
 				data-rule={finding.rule}
-				onpointerenter={() => (at.pointed = finding.spans)}
-				onpointerleave={() => (at.pointed = [])}
-				onfocusin={() => (at.pointed = finding.spans)}
-				onfocusout={() => (at.pointed = [])}
+				onpointerenter={(event) => point(finding, event)}
+				onpointerleave={() => point()}
+				onfocusin={(event) => point(finding, event)}
+				onfocusout={() => point()}
 			>
 				<button class="title" onclick={() => look(finding)}>
 					<b class={{ must_fix: 'text-must', look_again: 'text-look', note: 'text-soft' }[finding.weight]}
