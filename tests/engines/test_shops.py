@@ -230,6 +230,29 @@ def test_a_button_lies_on_its_picture_in_what_is_drawn_smaller_and_comes_with_th
     visit.awaits("document.querySelector('.tally').textContent", "1")
 
 
+@pytest.mark.parametrize("visit", ["hedgerow"], indirect=True)
+def test_tiles_are_read_from_their_pages_and_buy_and_what_was_seen_stands_beside_another(visit: Visit) -> None:
+    visit.opens("/")
+    row = "document.querySelector('up-place[data-up-row=tile]')"
+    visit.engine.evaluate("document.querySelector('main').scrollIntoView()")
+    visit.awaits(f"!!{row}?.hasAttribute('data-up-filled')")
+    goods = ROW["hedgerow"].goods
+    names = visit.engine.evaluate(f"[...{row}.shadowRoot.querySelectorAll('.n')].map(one => one.textContent)")
+    assert names == [one.name for one in goods[1:4]]
+    place = f"[data-up-place=tile][data-up-product={goods[1].sku}]"
+    visit.awaits(f"!!document.querySelector('{place} [data-up-button]')")
+    visit.press(f"{place} [data-up-button] >> button.b")
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    assert visit.basket() == 1
+    visit.opens(f"/p/{goods[0].sku}")
+    visit.awaits_ours("ready")
+    visit.awaits(f"!!localStorage['up.seen.hedgerow']?.includes('{goods[0].sku}')")
+    visit.opens(f"/p/{goods[2].sku}")
+    visit.engine.evaluate("document.querySelector('.foot').scrollIntoView()")
+    seen = f"[data-up-place=strip][data-up-product={goods[0].sku}]"
+    visit.awaits(f"!!document.querySelector('{seen} [data-up-button]')")
+
+
 @pytest.mark.parametrize("visit", ["loft"], indirect=True)
 def test_the_bar_comes_in_once_the_pages_button_is_gone(visit: Visit) -> None:
     visit.opens()
