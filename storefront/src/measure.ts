@@ -197,7 +197,7 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 			holder,
 			product: place.dataset.upProduct ?? '',
 			card: placement === 'listing_card' || placement === 'strip' ? cardOf(place, aside) : null,
-			picture: placement === 'over_picture' ? findPicture(place, outer, aside) : null,
+			picture: findPicture(place, outer, aside),
 		};
 	});
 }
@@ -210,7 +210,8 @@ const dotted = new Map<string, string>();
 function dotsOf(image: HTMLImageElement): string {
 	const { naturalWidth: wide, naturalHeight: high, clientWidth, clientHeight } = image;
 	if (!image.complete || !wide || !high || !clientWidth || !clientHeight) return '';
-	const key = `${image.currentSrc} ${clientWidth} ${clientHeight}`;
+	const { objectFit, objectPosition } = getComputedStyle(image);
+	const key = `${image.currentSrc} ${clientWidth} ${clientHeight} ${objectPosition}`;
 	const kept = dotted.get(key);
 	if (kept !== undefined) return kept;
 	const canvas = document.createElement('canvas');
@@ -218,7 +219,6 @@ function dotsOf(image: HTMLImageElement): string {
 	let told = '';
 	try {
 		const draw = canvas.getContext('2d')!;
-		const { objectFit, objectPosition } = getComputedStyle(image);
 		let [cutWide, cutHigh] = [wide, high];
 		if (objectFit === 'cover') {
 			const scale = Math.max(clientWidth / wide, clientHeight / high);
@@ -239,7 +239,10 @@ function dotsOf(image: HTMLImageElement): string {
 }
 
 function findPicture(place: Element, outer: Element | undefined, aside: number): SeenPlace['picture'] {
-	const image = pictureBeside(place);
+	// A tile brings its picture in a tree of its own, where the button's slot lies on it.
+	const tile = place.closest<HTMLElement>('up-place>*')?.assignedSlot?.closest('.o')?.parentElement;
+	const isOver = (place as HTMLElement).dataset.upPlace === 'over_picture';
+	const image = isOver ? pictureBeside(place) : tile?.querySelector('img');
 	if (!image) return null;
 	const box = boxOf(image);
 	if (outer?.contains(image)) box.y += aside;

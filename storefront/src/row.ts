@@ -125,6 +125,7 @@ function make(shop: Shop, recent?: ReturnType<MakeRecent>) {
 		// What its own page would send is sent from here as well.
 		if (form) {
 			form.slot = place.slot;
+			place.slot = '';
 			place.replaceWith(form);
 			form.append(place);
 		}

@@ -281,3 +281,24 @@ def test_a_row_is_pointed_at_in_the_studio_and_made_again_for_another_product(de
         assert draft.version == version + 1
         bare = draft.settings.model_copy(update={"pointed": {}})
         shop.drafts.append(draft.version, bare, "as it was", ADA, clock())
+
+
+def test_what_a_tiles_button_hides_of_its_picture_is_told_in_place(demo_shop: Stack, tab: Tab) -> None:
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        draft = shop.drafts.read()
+        place = draft.settings.pointed["p2"]
+        assert place.row is not None
+        middle = place.model_copy(update={"row": place.row.model_copy(update={"anchor": "middle"})})
+        settings = draft.settings.model_copy(update={"pointed": {**draft.settings.pointed, "p2": middle}})
+        shop.drafts.append(draft.version, settings, "in the middle", ADA, clock())
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.add_init_script(f"if (self === top) localStorage['uptick.store'] = '{KEY}'")
+    page.goto(f"{demo_shop.at.studio}/place")
+    page.get_by_label("Page:").click()
+    page.get_by_role("option", name="front page").click()
+    hides = page.get_by_role("region", name="Findings along the page").locator("[data-rule=hides]")
+    expect(hides).to_contain_text("The button hides the middle of what is shown", timeout=20_000)
+    expect(hides).to_contain_text("Free is: ")
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        shop.drafts.append(shop.drafts.read().version, draft.settings, "as it was", ADA, clock())

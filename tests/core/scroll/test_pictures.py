@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from tests.core.scroll.pages import place, survey
 from tests.samples import document
-from uptick.core.button.document import ButtonDocument, Device
+from uptick.core.button.document import ButtonDocument, Device, Placement
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.button.over import Over
 from uptick.core.colour.colour import contrast_ratio
@@ -134,7 +134,7 @@ def lying(document_of: Json, seen: SeenPicture, size: tuple[float, float] = (100
 
 def found_in(page: PageSurvey, drawn: Json, device: Device = Device.PHONE) -> dict[str, ScrollFinding]:
     made: ButtonDocument = document(drawn)
-    return {one.rule: one for one in check_pictures(page, lambda code: (made, f"Thing {code}"), device)}
+    return {one.rule: one for one in check_pictures(page, lambda place: (made, f"Thing {place.product}"), device)}
 
 
 LOW = ((8, 22, 30, 32, "#803010"),)
@@ -161,6 +161,16 @@ def test_what_waits_to_be_hovered_is_looked_at_again_where_something_hovers() ->
     page = lying(drawn, picture(*LOW))
     assert found_in(page, drawn, Device.DESKTOP)["hides"].weight == "look_again"
     assert found_in(page, drawn, Device.PHONE)["hides"].weight == "must_fix"
+
+
+def test_a_tile_is_told_with_the_spots_that_are_free_since_its_row_says_where_it_lies() -> None:
+    drawn: Json = {"over": {"anchor": "bottom", "down": 20}}
+    page = lying(drawn, picture(*LOW))
+    tile = page.model_copy(update={"places": (page.places[0].model_copy(update={"placement": Placement.TILE}),)})
+    finding = found_in(tile, drawn)["hides"]
+    assert finding.lanes == ("tile",)
+    assert finding.fixes == ()
+    assert finding.says.endswith("Free is: in the middle: 0 % at worst or in the lower left corner: 6 % at worst.")
 
 
 def test_a_button_beside_what_is_shown_is_well() -> None:

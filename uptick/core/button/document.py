@@ -241,7 +241,7 @@ class Standing(Part):
     @classmethod
     def _is_closed(cls, level: str) -> str:
         # What is left open would take the rules after it along.
-        pairs = ("()", "[]")
+        pairs = (("(", ")"), ("[", "]"))
         if any(level.count(mark) % 2 for mark in "\"'") or any(level.count(a) != level.count(b) for a, b in pairs):
             raise ValueError("a quote or a bracket is left open")
         return level

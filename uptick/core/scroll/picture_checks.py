@@ -3,7 +3,8 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from uptick.core.button.document import ButtonDocument, Device
+from uptick.core.button.document import ButtonDocument, Device, Placement
+from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.look import NoFill
 from uptick.core.button.over import Anchor, Over
 from uptick.core.checks.finding import Fix, Weight
@@ -16,9 +17,8 @@ from uptick.core.scroll.survey import PageSurvey, SeenPicture, SeenPlace
 
 # Our own measure: less than this of what a picture shows may lie under a button.
 MOST_HIDDEN = 0.25
-_LAYER = "place:over_picture"
-# The button of a product over its picture, and what the product is called; None where none stands.
-DrawnFor = Callable[[str], tuple[ButtonDocument, str] | None]
+# The button of a place over its picture, and what its product is called; None where none stands.
+DrawnFor = Callable[[SeenPlace], tuple[ButtonDocument, str] | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,16 +37,15 @@ def check_pictures(survey: PageSurvey, drawn_for: DrawnFor, device: Device) -> I
     """Yield what is wrong with the buttons that lie on pictures of a page.
 
     Args:
-        drawn_for: The button of a product by its code, and the product's name; None where none stands.
+        drawn_for: The button of a place with its spot on the picture, and the product's name; None where none stands.
     """
-    lying = [
-        _Lying(place, place.picture, *drawn)
-        for place in survey.places
-        if place.picture and place.stands and (drawn := drawn_for(place.product))
-    ]
-    if lying:
-        yield from _hidden(survey, lying, device)
-        yield from _pale(survey, lying, device)
+    lying: dict[Placement, list[_Lying]] = {}
+    for place in survey.places:
+        if place.picture and place.stands and (drawn := drawn_for(place)):
+            lying.setdefault(place.placement, []).append(_Lying(place, place.picture, *drawn))
+    for those in lying.values():
+        yield from _hidden(survey, those, device)
+        yield from _pale(survey, those, device)
 
 
 def _cut(ratio: float) -> str:
@@ -65,7 +64,7 @@ def _found(
 ) -> ScrollFinding:
     title, says = told
     spans = in_reach(scene_of(survey), worst.place)
-    return ScrollFinding(rule, weight, device, title, says, ("over_picture",), spans, tuple(fixes))
+    return ScrollFinding(rule, weight, device, title, says, (worst.place.placement.value,), spans, tuple(fixes))
 
 
 def _hides(one: _Lying, over: Over, *, rtl: bool) -> float:
@@ -87,6 +86,10 @@ def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iter
     what = "the middle of what is shown" if focal else "much of what is shown"
     of = f"on {len(bad)} of {len(lying)} pictures" if len(lying) > 1 else "on the picture"
     waits = over.reveal != "nothing" and device is Device.DESKTOP
+    free = _free_spots(survey, lying, over)
+    # Where a button lies on a tile is said by its row, beside the place itself.
+    is_tile = worst.place.placement is not Placement.OVER_PICTURE
+    better = f" Free is: {' or '.join(spot for _, spot in free)}." if is_tile and free else ""
     yield _found(
         survey,
         device,
@@ -96,14 +99,20 @@ def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iter
         (
             f"The button hides {what} {of}",
             f"Worst is {worst.name}: {share * 100:.0f} % of it lies under the button on {DEVICE_NAMES[device]}, "
-            f"{MOST_HIDDEN * 100:.0f} % is our own measure.",
+            f"{MOST_HIDDEN * 100:.0f} % is our own measure.{better}",
         ),
-        _free_spots(survey, lying, over),
+        []
+        if is_tile
+        else [Fix(f"put it {spot}", _layer(worst), {"over": {"anchor": anchor}}) for anchor, spot in free],
     )
 
 
-def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list[Fix]:
-    """Return the two nearest anchors at which no picture of the page is hidden too much."""
+def _layer(one: _Lying) -> LayerRef:
+    return LayerRef.place(one.place.placement)
+
+
+def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list[tuple[Anchor, str]]:
+    """Return the two nearest anchors at which no picture of the page is hidden too much, and how they are said."""
 
     def far(anchor: Anchor) -> int:
         a, b = ANCHORS.index(over.anchor), ANCHORS.index(anchor)
@@ -114,8 +123,7 @@ def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list
         tried = over.model_copy(update={"anchor": anchor})
         most = max(_hides(one, tried, rtl=survey.rtl) for one in lying)
         if most <= MOST_HIDDEN:
-            label = f"put it {spot_words(anchor, rtl=survey.rtl)}: {most * 100:.0f} % at worst"
-            free.append(Fix(label, _LAYER, {"over": {"anchor": anchor}}))
+            free.append((anchor, f"{spot_words(anchor, rtl=survey.rtl)}: {most * 100:.0f} % at worst"))
     return free[:2]
 
 
@@ -153,7 +161,7 @@ def _pale(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterat
         [
             Fix(
                 f"fill {body} gives {_cut(ratio_then)}",
-                _LAYER,
+                _layer(worst),
                 {"look": {"fill": {"kind": "solid", "colour": body}}},
             )
         ],

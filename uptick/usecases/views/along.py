@@ -4,11 +4,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from uptick.core.button.document import ButtonDocument, Device, Placement, ShopperKind
+from uptick.core.button.over import Over
 from uptick.core.checks.finding import Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import class_for, context_of
 from uptick.core.rules.settings import Settings
 from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures, check_rows
+from uptick.core.scroll.survey import SeenPlace
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import language_of, product_of
@@ -61,10 +63,13 @@ def _on_device(
     hung = hung_for(snapshot, product, device, language) if product else Hung()
     seen = along(survey, hung)
 
-    def on_picture(sku: str) -> tuple[ButtonDocument, str] | None:
-        one = snapshot.goods.product(sku) if sku else product
-        made = _standing(snapshot, Placement.OVER_PICTURE, one, device, language) if one else None
-        return (made, one.name) if made and one else None
+    def on_picture(place: SeenPlace) -> tuple[ButtonDocument, str] | None:
+        one = snapshot.goods.product(place.product) if place.product else product
+        made = _standing(snapshot, place.placement, one, device, language) if one else None
+        if made is None or one is None:
+            return None
+        spot = _on_tile(snapshot.settings, one.sku) if place.placement is not Placement.OVER_PICTURE else None
+        return (made.model_copy(update={"over": spot}) if spot else made), one.name
 
     findings = [
         *check_along(survey, hung, device, seen),
@@ -73,6 +78,14 @@ def _on_device(
     ]
     order = list(Weight)
     return AlongDevice(device, seen, tuple(sorted(findings, key=lambda one: order.index(one.weight))))
+
+
+def _on_tile(settings: Settings, sku: str) -> Over | None:
+    """Return where the button of a tile lies on its picture, as the first row that shows the product says it."""
+    rows = [place.row for place in settings.pointed.values() if place.row and place.row.anchor]
+    shown = [row for row in rows if any(tile.sku == sku for tile in row.products)]
+    row = next(iter((*shown, *rows)), None)
+    return Over(anchor=row.anchor, across=row.inset_px, down=row.inset_px) if row and row.anchor else None
 
 
 def hung_for(snapshot: Snapshot, product: Product, device: Device, language: str) -> Hung:
