@@ -62,10 +62,17 @@ def _words(page: Page) -> None:
 
 
 def _place(page: Page) -> None:
+    """A collision, with its leaders."""
     open_store(page, "loft", "/place")
     page.get_by_text("of scrolling with a button in reach").wait_for()
     page.get_by_role("button", name="Must fix").first.click()
     page.wait_for_timeout(1500)
+
+
+def _tiles(page: Page) -> None:
+    open_store(page, "hedgerow", "/place/points")
+    page.get_by_label("Look at main > h1").click()
+    page.locator("button:enabled", has_text="Keep the place").wait_for()
 
 
 def _pictures(page: Page) -> None:
@@ -141,7 +148,7 @@ def _shop(page: Page) -> None:
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
     "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release,
-    "pages": _pages, "pictures": _pictures,
+    "pages": _pages, "pictures": _pictures, "tiles": _tiles,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
 }  # fmt: skip
 # What is taken back once its picture is taken.

@@ -88,7 +88,7 @@
 					if (choice) void at.choose(choice);
 				}}
 			/>
-		{/if}
+		{:else}what the selector finds.{/if}
 	</p>
 	<p>
 		The selector is <Inline
