@@ -1,10 +1,13 @@
 """Which placements a store has: its own code's, those that were pointed at, and those that its draft adds."""
 
-from tests.samples import settings, snapshot, store
+from dataclasses import replace
+
+from tests.samples import PRODUCTS, exception, settings, snapshot, store
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.layer_ref import LayerRef
-from uptick.core.resolved.classes import classes_of
-from uptick.core.rules.places import has_places, with_places
+from uptick.core.button.row import Row, Tile
+from uptick.core.resolved.classes import classes_at, classes_of
+from uptick.core.rules.places import has_places, held_products, with_places
 from uptick.core.rules.pointed import PointedPlace, Where
 from uptick.core.rules.settings import Settings
 
@@ -40,3 +43,25 @@ def test_a_floating_button_is_there_once_its_layer_says_something_and_gone_with_
     assert Placement.FLOATING in {one.placement for one in classes_of(made)}
     assert made.layers[LayerRef.place(Placement.FLOATING)].content == FLOATING
     assert Placement.FLOATING not in {one.placement for one in classes_of(snapshot(settings()))}
+
+
+def shelf(*skus: str, seen: bool = False) -> PointedPlace:
+    row = Row(seen=seen, products=tuple(Tile(sku=sku, path=f"/p/{sku}") for sku in skus))
+    return PointedPlace(
+        placement=Placement.TILE, selector="main", where=Where.INSIDE, widths_px={Device.PHONE: 343}, row=row
+    )
+
+
+def test_tiles_are_classes_of_the_products_of_their_rows_alone() -> None:
+    draws = exception(1, {"look": {"radius": 2}}, categories=["Jars"])
+    rows = {"p1": shelf("A1", "B2"), "p2": shelf("A2", "GONE")}
+    of = settings(draws).model_copy(update={"pointed": rows})
+    assert held_products(of) == {Placement.TILE: frozenset({"A1", "B2", "A2", "GONE"})}
+    made = snapshot(of, PRODUCTS)
+    placed = made.beside(of)
+    tiles = classes_at(replace(placed, store=with_places(placed.store, of)), Placement.TILE)
+    assert {product.sku for one in tiles for product in one.products} == {"A1", "A2", "B2"}
+    assert [sorted(p.sku for p in one.products) for one in tiles if one.rules] == [["B2"]]
+    # Elsewhere all are there, and so they are where a row shows what a browser saw.
+    assert sum(one.count for one in classes_at(made, Placement.PRODUCT_PAGE)) == len(PRODUCTS)
+    assert held_products(of.model_copy(update={"pointed": {**rows, "p3": shelf(seen=True)}})) == {}

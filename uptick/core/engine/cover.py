@@ -1,10 +1,12 @@
 """What covers what: the classes of a shop by placement, before anything is drawn or said."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import product as crossing
 from typing import NamedTuple
+
+import numpy as np
 
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.engine.goods import Batch, Goods, Group, group
@@ -41,11 +43,19 @@ class Frame:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Cover:
-    """The groups of a shop's products and its frames by placement, every placement's plain class first."""
+    """The groups of a shop's products and its frames by placement, every placement's plain class first.
+
+    `held` are the groups of the placements that show some products only.
+    """
 
     groups: tuple[Group, ...]
     frames: Mapping[Placement, tuple[Frame, ...]]
     by_bits: Mapping[Placement, Mapping[int, Frame]]
+    held: Mapping[Placement, tuple[Group, ...]] = field(default_factory=dict)
+
+    def groups_at(self, placement: Placement) -> tuple[Group, ...]:
+        """Return the groups of the products that a placement may show."""
+        return self.held.get(placement, self.groups)
 
     @property
     def about_bytes(self) -> int:
@@ -73,17 +83,37 @@ class _Gathered:
 
 
 def cover(
-    tables: Tables, index: RuleIndex, languages: Sequence[str], goods: Goods, places: Sequence[Placement]
+    tables: Tables,
+    index: RuleIndex,
+    languages: Sequence[str],
+    goods: Goods,
+    places: Sequence[Placement],
+    only: Mapping[Placement, frozenset[str]],
 ) -> Cover:
-    """Return the classes of a shop in its placements.
+    """Return the classes of a shop in its placements; `only` are the products of those that do not show all.
 
     A product's other situations are looked at too, since stock changes. The cost grows with the kinds of products that
     exceptions tell apart, not with the products.
     """
     groups = group(tables, goods, (index,))
     splitter = _Splitter(tables, index, tuple(languages))
-    frames = {placement: _frames(index, placement, groups, splitter) for placement in places}
-    return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()})
+    held = {placement: _holding(groups, goods, skus) for placement, skus in only.items()}
+    frames = {placement: _frames(index, placement, held.get(placement, groups), splitter) for placement in places}
+    return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()}, held)
+
+
+def _holding(groups: Sequence[Group], goods: Goods, skus: frozenset[str]) -> tuple[Group, ...]:
+    """Return groups with some of their products only; the first one, of products that no exception knows, stays."""
+    rows = np.array(sorted(goods.row_of[sku] for sku in skus if sku in goods.row_of), dtype=np.int32)
+    kept = []
+    for n, one in enumerate(groups):
+        inside = [(batch, batch.rows[np.isin(batch.rows, rows)]) for batch in one.batches]
+        batches = tuple(Batch(batch.situation, goods, those) for batch, those in inside if len(those))
+        if batches:
+            kept.append(replace(one, sku=batches[0].first.sku, category=batches[0].first.category, batches=batches))
+        elif n == 0:
+            kept.append(replace(one, batches=()))
+    return tuple(kept)
 
 
 class _Splitter:

@@ -19,6 +19,7 @@ from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import BadDocument
+from uptick.core.rules.places import held_products
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.catalogue import Product
@@ -77,7 +78,7 @@ class Snapshot:
     def number(self) -> int:
         """Return a number for all of it: equal settings over the same products have equal ones."""
         layers = tuple([(ref, layer.look_key, layer.words_key) for ref, layer in self.layers.items()])
-        key = ("all", self.rules_number, self.settings.languages, self.store.places, layers, self.goods.number)
+        key = ("all", self.rules_number, self.settings.languages, self._shown, layers, self.goods.number)
         return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property
@@ -94,8 +95,14 @@ class Snapshot:
     @cached_property
     def cover(self) -> Cover:
         index, languages, places = self.index, self.settings.languages, self.store.places
-        key = ("cover", self.rules_number, languages, places, self.goods.number)
-        return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, languages, self.goods, places))
+        only = held_products(self.settings)
+        key = ("cover", self.rules_number, languages, self._shown, self.goods.number)
+        return self.tables.ask(Step.COVER, key, lambda: cover(self.tables, index, languages, self.goods, places, only))
+
+    @cached_property
+    def _shown(self) -> Hashable:
+        """Return what stands for the placements and for the products that they may show."""
+        return self.store.places, frozenset(held_products(self.settings).items())
 
     @property
     def products(self) -> Sequence[Product]:
@@ -121,7 +128,7 @@ class Snapshot:
     def narrow_number(self) -> int:
         """Return a number for all that exceptions draw and say, and for what they cover."""
         narrow = tuple([(layer.look_key, layer.words_key) for layer in self.narrow_layers])
-        key = ("narrow", self.rules_number, self.settings.languages, self.store.places, self.goods.number, narrow)
+        key = ("narrow", self.rules_number, self.settings.languages, self._shown, self.goods.number, narrow)
         return self.tables.same(Step.RULES, key, new_number())
 
     @cached_property

@@ -9,6 +9,14 @@ from uptick.core.shop.store import Store, Surface
 _FLOATING = Surface(widths_px={Device.PHONE: 343, Device.TABLET: 480, Device.DESKTOP: 480}, own_height_px=0)
 
 
+def held_products(settings: Settings) -> dict[Placement, frozenset[str]]:
+    """Return the codes of the products that a placement may show, of those that do not show all of them."""
+    rows = [place.row for place in settings.pointed.values() if place.placement is Placement.TILE and place.row]
+    if not rows or any(row.seen for row in rows):
+        return {}
+    return {Placement.TILE: frozenset(tile.sku for row in rows for tile in row.products)}
+
+
 def has_places(settings: Settings) -> bool:
     """Tell whether settings give a store placements besides those of its own code."""
     return bool(settings.pointed) or any(settings.placements.get(place) for place in ADDED)

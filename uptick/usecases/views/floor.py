@@ -116,34 +116,45 @@ class _Plan:
         self.settings = snapshot.settings
         self.device, self.language = device, language
         self.tallies = tallies
-        groups = [group for group in snapshot.cover.groups if group.batches]
-        # The groups that have products in a situation, with those.
-        self.able = {
-            situation: [(group, batches) for group in groups if (batches := group.of(situation))]
-            for situation in Situation
-        }
+        self._able: dict[Placement, dict[Situation, list[tuple[Group, tuple[Batch, ...]]]]] = {}
         self.products = len(snapshot.products)
         self.lists = len(snapshot.goods.by_category) + 1 if snapshot.products else 0
         self.trials = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
 
+    def able(self, placement: Placement) -> dict[Situation, list[tuple[Group, tuple[Batch, ...]]]]:
+        """Return the groups that have products in a situation, with those, as far as a placement shows them."""
+        if placement not in self._able:
+            groups = [group for group in self.snapshot.cover.groups_at(placement) if group.batches]
+            self._able[placement] = {
+                situation: [(group, batches) for group in groups if (batches := group.of(situation))]
+                for situation in Situation
+            }
+        return self._able[placement]
+
+    def _count(self, placement: Placement) -> int:
+        if placement is Placement.LISTING_CARD:
+            return self.lists
+        held = self.snapshot.cover.held.get(placement)
+        return self.products if held is None else sum(len(batch) for group in held for batch in group.batches)
+
     def row(self, placement: Placement) -> FloorRow:
         cells = [self._cell(placement, situation, situation.value, LEADING[situation]) for situation in Situation]
         # What is in the basket was bought from any of the other columns; the plain button stands for it.
-        cells.append(self._cell(placement, self._fullest(), IN_BASKET, Moment.IN_BASKET))
+        cells.append(self._cell(placement, self._fullest(placement), IN_BASKET, Moment.IN_BASKET))
         totals = [counts for (place, _), counts in self.tallies.items() if place == placement]
         return FloorRow(
             placement,
-            self.lists if placement is Placement.LISTING_CARD else self.products,
+            self._count(placement),
             self.shop.store.surfaces[placement].width_px(self.device),
             tuple(cells),
             sum(counts.get("shown", 0) for counts in totals),
             sum(counts.get("clicked", 0) for counts in totals),
         )
 
-    def _fullest(self) -> Situation:
+    def _fullest(self, placement: Placement) -> Situation:
         counts = {
             situation: sum(len(batch) for _, batches in able for batch in batches)
-            for situation, able in self.able.items()
+            for situation, able in self.able(placement).items()
             if situation is not Situation.SOLD_OUT
         }
         return Situation.PLAIN if counts.get(Situation.PLAIN) else max(counts, key=lambda s: counts[s])
@@ -151,7 +162,7 @@ class _Plan:
     def _cell(self, placement: Placement, situation: Situation, column: str, moment: Moment) -> Cell:
         counts = self.tallies.get((placement, column), {})
         shown, clicked = counts.get("shown", 0), counts.get("clicked", 0)
-        able = self.able[situation]
+        able = self.able(placement)[situation]
         if not able:
             return Cell(column, None, False, None, 0, (), (), shown, clicked)
         served = [(self._class(placement, group, situation), batches) for group, batches in able]
@@ -179,7 +190,10 @@ class _Plan:
         """Return the classes that a cell's products are in."""
         where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
         frames = self.snapshot.cover.by_bits[placement]
-        return [Spot(placement, frames[bits].key) for bits in {one.bits[0] & where for one, _ in self.able[situation]}]
+        return [
+            Spot(placement, frames[bits].key)
+            for bits in {one.bits[0] & where for one, _ in self.able(placement)[situation]}
+        ]
 
     def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Batch]]]) -> tuple[ExceptionMark, ...]:
         counts: dict[str, int] = {}

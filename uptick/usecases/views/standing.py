@@ -58,7 +58,7 @@ def view_standing(shop: Shop, placement: Placement, device: Device, language: st
     hidden: dict[str, int] = {}
     for situation in Situation:
         where = snapshot.index.of_place(placement, situation, device, spoken, ShopperKind.NEW)
-        for group in snapshot.cover.groups:
+        for group in snapshot.cover.groups_at(placement):
             batches = group.of(situation)
             if not batches:
                 continue
