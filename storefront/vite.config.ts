@@ -11,6 +11,7 @@ const pieces = {
 	floating: { entry: 'src/floating.ts', name: 'UpFloating' },
 	over: { entry: 'src/over.ts', name: 'UpOver' },
 	row: { entry: 'src/row.ts', name: 'UpRow' },
+	fixed: { entry: 'src/fixed.ts', name: 'UpFixed' },
 	recent: { entry: 'src/recent.ts', name: 'UpRecent' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
 	live: { entry: 'src/live.ts', name: 'UpLive' },
@@ -25,7 +26,7 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent'];
+const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed'];
 
 export default defineConfig({
 	root: here('.'),

@@ -24,7 +24,7 @@ function make(shop: Shop, Standing: typeof Stand): Hanging {
 		mark: 'data-up-bar',
 		made: (look) => look.bar,
 		isAway: () => closedUntil > Date.now(),
-		fill(row, made, { product }) {
+		fill(row, made, { product, page }) {
 			const { fillText, spoken, looker, manifest } = shop;
 			const heading = made.heading?.[looker.language] ?? made.heading?.[manifest.language] ?? '';
 			const price = fillText?.([{ v: made.net ? 'price without tax' : 'price' }], product!, 0, spoken) ?? '';
@@ -33,7 +33,7 @@ function make(shop: Shop, Standing: typeof Stand): Hanging {
 			for (const part of made.parts)
 				if (part === 'button') inner.append(element('slot', part));
 				else if (part === 'picture') {
-					const src = pictureTold(document, product!.sku);
+					const src = pictureTold(page ?? document, product!.sku);
 					// The name beside it says what is to be seen.
 					if (src) inner.append(Object.assign(element('img', part), { src, alt: '' }));
 				} else if (texts[part]) inner.append(Object.assign(element('span', `t ${part}`), { textContent: texts[part] }));

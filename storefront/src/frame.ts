@@ -28,6 +28,8 @@ export type FromFrame =
 	| { up: 'thumbs'; thumbs: Record<string, string> }
 	| { up: 'taken'; count: number; own: number; places: TakenPlace[] };
 
+const fixedIn = (places: Manifest['places']) => JSON.stringify(Object.values(places).map(({ fixed }) => fixed));
+
 /**
  * Keeps a page in the studio's frame in step with what is being drawn there. Only the studio that the draft's script names
  * is listened to, and only from the window that holds the frame.
@@ -60,6 +62,8 @@ export function frame(shop: Shop, redraw: () => void): void {
 	});
 
 	function draw({ manifest: changed, looks: some, show, product }: ToFrame & { up: 'draft' }): void {
+		// For which product something hangs is decided once for a page.
+		if (changed?.places && fixedIn(changed.places) !== fixedIn(manifest.places)) return location.reload();
 		if (changed) {
 			// What is not told is as before. Texts, looks and places only: where signals go and whose shop it is stays as it was told.
 			const { places, pointed, words, rules, base, languages } = { ...manifest, ...changed };

@@ -1,4 +1,5 @@
 import type { MakeHanging } from './bar';
+import type { MakeFixed } from './fixed';
 import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
@@ -9,6 +10,7 @@ import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
 import { SignalBox } from './signals';
 import type { Shop, Stand } from './stand';
+import type { Manifest } from './types';
 
 /** What no page needs before its buttons stand: what presses mean, who has seen what, what hangs, orders. */
 export type Later = {
@@ -50,11 +52,22 @@ function begin(shop: Shop, load: Load): Later {
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	const watch = watcher((stand) => signal('shown', tellingOf(stand, shop)));
+	const hangOne = async (
+		name: 'sticky_bar' | 'floating',
+		file: Manifest['later'] | undefined,
+		Standing: typeof Stand,
+	) => {
+		if (!file) return;
+		const of = manifest.places[name]?.fixed;
+		let hanging: Hanging | undefined;
+		const stands = of
+			? (await load<MakeFixed>(manifest.more?.fixed))(shop, Standing, of, () => hanging?.show())
+			: Standing;
+		return (hanging = (await load<MakeHanging>(file))(shop, stands));
+	};
 	const hangAll = async (Standing: typeof Stand) => {
 		const { bar, floating } = manifest.more ?? {};
-		const all = await Promise.all(
-			[bar, floating].map((file) => file && load<MakeHanging>(file).then((make) => make(shop, Standing))),
-		);
+		const all = await Promise.all([hangOne('sticky_bar', bar, Standing), hangOne('floating', floating, Standing)]);
 		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
 	};
 	let hung: ReturnType<typeof hangAll> | undefined;

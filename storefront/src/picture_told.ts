@@ -1,5 +1,5 @@
 /** Returns the first picture of a product that a page's data tells, or that of its card for social pages. */
-export function pictureTold(page: Document, sku: string): string {
+export function pictureTold(page: Document, sku: string): string | undefined {
 	let src: string | false | undefined;
 	for (const { textContent } of page.querySelectorAll('script[type$="ld+json"]'))
 		try {
@@ -11,5 +11,5 @@ export function pictureTold(page: Document, sku: string): string {
 		} catch {
 			// Another script's data may be broken.
 		}
-	return src || (page.querySelector<HTMLMetaElement>('[property="og:image"]')?.content ?? '');
+	return src || page.querySelector<HTMLMetaElement>('[property="og:image"]')?.content;
 }

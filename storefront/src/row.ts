@@ -1,32 +1,16 @@
+import { goodsReader, tellPlace, type Told } from './goods';
 import { element } from './hang';
-import { pictureTold } from './picture_told';
 import type { MakeRecent, Tile } from './recent';
 import type { Shop } from './stand';
-import type { Product, Row } from './types';
+import type { Row } from './types';
 
-type Told = { product: Product; picture: string; form?: HTMLFormElement };
 /** A tile as it stands: its room is there before its product is known. */
 type Drawn = { tile: Tile; item: HTMLElement; place: HTMLElement };
-
-/** Says at a place which product it is of, as the shop's own code would; with the last word it is one of the page's. */
-function tellPlace(place: HTMLElement, placement: string, { sku, situation, needsChoice, ...told }: Product): void {
-	const all = {
-		...told,
-		// What the basket calls it is told by its form.
-		code: '',
-		product: sku,
-		choice: needsChoice ? 'yes' : 'no',
-		availability: { sold_out: 'SoldOut', pre_order: 'PreOrder' }[situation as string],
-		set: situation === 'set' && 'yes',
-		place: placement,
-	};
-	for (const [name, value] of Object.entries(all)) if (value) place.setAttribute(`data-up-${name}`, value);
-}
 
 /** Rows of tiles: pictures of products, each with its link and a button of ours, read from the products' own pages. */
 function make(shop: Shop, recent?: ReturnType<MakeRecent>) {
 	const { manifest } = shop;
-	const pages = new Map<string, Promise<Document>>();
+	const { read } = goodsReader(shop);
 	/** What is to be done once a row comes near. */
 	const waiting = new WeakMap<Element, () => void>();
 	const nearing = new IntersectionObserver(
@@ -39,49 +23,6 @@ function make(shop: Shop, recent?: ReturnType<MakeRecent>) {
 		},
 		{ rootMargin: `${manifest.draft ? '9999%' : '100%'} 0px` },
 	);
-
-	function pageAt(path: string): Promise<Document> {
-		const known = pages.get(path);
-		if (known) return known;
-		const page = fetch(path)
-			.then((answer) => (answer.ok ? answer.text() : ''))
-			.then((text) => new DOMParser().parseFromString(text, 'text/html'));
-		pages.set(path, page);
-		return page;
-	}
-
-	/** Returns a product as its own page tells it, or nothing where that tells another or none. */
-	async function read({ sku, path }: Tile): Promise<Told | null> {
-		const page = await pageAt(path);
-		const probe = element('div');
-		probe.dataset.upProduct = sku;
-		const product = shop.read(probe, '', '', page);
-		// A page that does not know it is about something else by now.
-		if (!product?.name) return null;
-		const src = pictureTold(page, sku);
-		const picture = src && new URL(src, new URL(path, location.href)).href;
-		const { form, isOpen } = formOf(page, sku);
-		if (isOpen) product.needsChoice = true;
-		return { product: { ...product, url: path }, picture, form };
-	}
-
-	/**
-	 * Returns the form that buys a product on its page, as far as a press needs it. It is `isOpen` where nobody can tell
-	 * which of several forms that is: then the button leads to the page.
-	 */
-	function formOf(page: Document, sku: string) {
-		const { product_field: field, option_fields: options } = manifest.basket;
-		const all = field ? [...page.forms].filter((form) => form.elements.namedItem(field)) : [];
-		const form =
-			all.find((one) => new FormData(one).get(field) === sku) ??
-			page.querySelector('[data-up-place=product_page]')?.closest('form') ??
-			(all[1] ? undefined : all[0]);
-		if (!form) return { isOpen: !!all[0] };
-		const copy = Object.assign(element('form'), { enctype: form.enctype });
-		for (const [name, value] of new FormData(form))
-			if (!options.includes(name)) copy.append(Object.assign(element('input'), { type: 'hidden', name, value }));
-		return { form: copy };
-	}
 
 	/** Returns a tile without its product: as high as it will be. */
 	function draw(tile: Tile, slot: number, row: Row, high: number): Drawn {

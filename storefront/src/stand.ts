@@ -65,6 +65,8 @@ export class Stand {
 	/** Called whenever it has been drawn or has left. */
 	drawn?: () => void;
 	host!: HTMLElement;
+	/** The page that tells its product, where that is another one than this. */
+	declare page?: Document;
 	submit: HTMLButtonElement | null = null;
 	#reserved = '';
 	#placeSays: string | undefined;

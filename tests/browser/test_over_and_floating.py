@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from ops import demo
+from practice.row import ROW
 from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.merge import Json
 from uptick.core.button.over import Over
@@ -355,3 +356,50 @@ def test_a_spot_on_a_picture_is_chosen_by_keys_and_a_bad_one_is_told_with_a_free
         page.keyboard.press("Control+z")
     expect(section.get_by_text("It lies in the lower right corner of its picture")).to_be_visible()
     assert barriers(page) == []
+
+
+def test_what_hangs_stands_for_one_product_on_every_page_where_that_is_said(demo_shop: Stack, tab: Tab) -> None:
+    with demo_shop.wiring.open_shop("scullion") as shop:
+        was = shop.drafts.read().settings
+    other = ROW["scullion"].goods[2]
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.add_init_script("if (self === top) localStorage['uptick.store'] = 'scullion'")
+    page.goto(f"{demo_shop.at.studio}/place")
+    page.get_by_role("button", name="The floating button", exact=True).click()
+    says = page.get_by_role("region", name="The floating button")
+    says.get_by_label("Stands for").press("Enter")
+    page.get_by_role("option", name="always the same product").click()
+    says.get_by_label("Product:").click()
+    says.get_by_label("Product:").fill(other.sku)
+    page.get_by_role("option", name=other.name).click()
+    expect(says.get_by_label(f"Product: {other.name}")).to_be_visible()
+    expect(page.locator("[data-where]")).to_contain_text("stands for 1 of 1 product", timeout=15_000)
+    # The windows show it as well.
+    window = page.frame_locator("iframe[title$='on a desktop']")
+    expect(window.locator("[data-up-floating] button.b")).to_contain_text(other.price_text, timeout=20_000)
+    told = page.request.get(f"{demo_shop.at.studio}/api/stores/scullion").json()
+    page.goto(f"{told['store']['origin']}/p/HV-NUC6?up-draft={told['preview']}")
+    page.locator("[data-up-floating]").wait_for(state="attached")
+    page.evaluate("document.querySelector('main').style.paddingBottom = '2000px'")
+    at(page, 900)
+    button = page.locator(f"{FLOATS} button.b")
+    expect(button).to_contain_text(other.price_text)
+    expect(button).to_contain_text(other.name)
+    button.click()
+    expect(button).to_have_attribute("data-moment", "in_basket", timeout=20_000)
+    assert [
+        line["code"] for line in page.evaluate("fetch('/api/counter').then(a => a.json())")["counter"]["lines"]
+    ] == [other.sku]
+    # The page's own button is the page's.
+    assert other.name not in page.locator("[data-up-place=product_page] button.b").inner_text()
+    # Where its page is gone, nothing stands: another product would be a wrong one.
+    page.route(f"**/p/{other.sku}", lambda route: route.fulfill(status=404, body="gone"))
+    page.reload()
+    page.locator("[data-up-place=product_page] button.b").wait_for()
+    page.evaluate("document.querySelector('main').style.paddingBottom = '2000px'")
+    at(page, 900)
+    page.wait_for_timeout(800)
+    assert page.locator("[data-up-floating]").count() == 0
+    with demo_shop.wiring.open_shop("scullion") as shop:
+        shop.drafts.append(shop.drafts.read().version, was, "as it was", ADA, clock())

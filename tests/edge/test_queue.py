@@ -131,7 +131,7 @@ PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find"
 
 
 def script_code(main: str) -> ScriptCode:
-    files = {name: Later.of(name.encode()) for name in ("later", "bar", "floating", "over", "row", "recent")}
+    files = {name: Later.of(name.encode()) for name in ("later", "bar", "floating", "over", "row", "recent", "fixed")}
     return ScriptCode(main, *PIECES, **files)
 
 
@@ -155,7 +155,14 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
     assert told == {"later": code.later.told, "more": {"bar": code.bar.told, "over": code.over.told}}
     assert code.files_for({"places": {"strip": {}}}) == {"later": code.later.told}
     # What is being drawn may come to need any of them.
-    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {"bar", "floating", "over", "row", "recent"}
+    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {
+        "bar",
+        "floating",
+        "over",
+        "row",
+        "recent",
+        "fixed",
+    }
     assert code.file(code.floating.name) is code.floating
     assert code.file("else.js") is None
 

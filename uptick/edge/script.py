@@ -96,7 +96,7 @@ def _trial_as_now(trial: Json) -> Json:
 
 # What only one placement needs is loaded by itself.
 _FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
-_ROW, _RECENT = "row", "recent"
+_ROW, _RECENT, _FIXED = "row", "recent", "fixed"
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +118,7 @@ class ScriptCode:
     over: Later
     row: Later
     recent: Later
+    fixed: Later
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
@@ -137,6 +138,7 @@ class ScriptCode:
             over=file("over"),
             row=file(_ROW),
             recent=file(_RECENT),
+            fixed=file(_FIXED),
             **{name: text(name) for name in names},
         )
 
@@ -148,12 +150,14 @@ class ScriptCode:
             needed.append(_ROW)
         if draft or any("seen" in row for row in _rows(release)):
             needed.append(_RECENT)
+        if draft or any("fixed" in place for place in release["places"].values()):
+            needed.append(_FIXED)
         more = {name: getattr(self, name).told for name in needed}
         return {"later": self.later.told, **({"more": more} if more else {})}
 
     def file(self, name: str) -> Later | None:
         """Return what is loaded by this name, or None."""
-        known = (self.later, self.row, self.recent, *(getattr(self, each) for each in _FILE_OF.values()))
+        known = (self.later, self.row, self.recent, self.fixed, *(getattr(self, each) for each in _FILE_OF.values()))
         return next((file for file in known if file.name == name), None)
 
     def for_store(self, manifest: Json) -> str:

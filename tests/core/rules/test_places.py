@@ -2,10 +2,13 @@
 
 from dataclasses import replace
 
-from tests.samples import PRODUCTS, exception, settings, snapshot, store
+import pytest
+
+from tests.samples import PRODUCTS, exception, release, settings, snapshot, store
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.row import Row, Tile
+from uptick.core.checks.reaches import check_reaches
 from uptick.core.resolved.classes import classes_at, classes_of
 from uptick.core.rules.places import has_places, held_products, with_places
 from uptick.core.rules.pointed import PointedPlace, Where
@@ -65,3 +68,30 @@ def test_tiles_are_classes_of_the_products_of_their_rows_alone() -> None:
     # Elsewhere all are there, and so they are where a row shows what a browser saw.
     assert sum(one.count for one in classes_at(made, Placement.PRODUCT_PAGE)) == len(PRODUCTS)
     assert held_products(of.model_copy(update={"pointed": {**rows, "p3": shelf(seen=True)}})) == {}
+
+
+def test_what_hangs_may_hold_one_product_and_is_told_where_that_has_no_page() -> None:
+    of = settings(sticky_bar={"placement": {"product": "A2"}})
+    assert held_products(of) == {Placement.STICKY_BAR: frozenset({"A2"})}
+    made = snapshot(of, PRODUCTS)
+    assert [p.sku for one in classes_at(made, Placement.STICKY_BAR) for p in one.products] == ["A2"]
+    assert release(of, PRODUCTS)["places"]["sticky_bar"]["fixed"] == {"sku": "A2", "path": "/p/A2"}
+    assert [one for one in check_reaches(made) if one.weight == "must_fix"] == []
+    gone = snapshot(settings(sticky_bar={"placement": {"product": "GONE"}}), PRODUCTS)
+    (finding,) = [one for one in check_reaches(gone) if one.weight == "must_fix"]
+    assert finding.title == "The sticky bar stands for GONE, and nowhere"
+    assert finding.fixes[0].patch == {"placement": {"product": ""}}
+    assert release(gone.settings, PRODUCTS)["places"]["sticky_bar"]["fixed"] == {"sku": "GONE", "path": ""}
+
+
+@pytest.mark.parametrize(
+    ("url", "path"),
+    [
+        ("/p/A", "/p/A"),
+        ("http://localhost:8802/p/A?x=1", "/p/A?x=1"),
+        ("https://elsewhere.test/p/A", ""),
+        ("//e/p", ""),
+    ],
+)
+def test_a_page_is_the_shops_own_or_none(url: str, path: str) -> None:
+    assert store().path_of(url) == path

@@ -230,10 +230,12 @@ class Standing(Part):
     """How a button stands in its placement: whether at all.
 
     `level` is what the cards are called whose buttons our script sets level in a row, empty where it leaves them as
-    they are; with `stretch` it makes the cards of a row equally high first.
+    they are; with `stretch` it makes the cards of a row equally high first. `product` is the code of the one
+    product that something at the window stands for, empty where it follows the page.
     """
 
     shown: bool = True
+    product: Annotated[str, StringConstraints(max_length=200)] = ""
     level: CardSelector = ""
     stretch: bool = False
 

@@ -160,6 +160,7 @@ FIELDS: tuple[Field, ...] = (
     Field("afterwards", "afterwards", whole=True),
     Field("uses", "named look"),
     Field("placement.shown", "whether it stands"),
+    Field("placement.product", "the product that it stands for"),
     Field("placement.level", "the cards whose buttons are set level"),
     Field("placement.stretch", "whether those cards are made equally high"),
     Field("bar.edge", "the bar's edge"),

@@ -10,7 +10,8 @@ from uptick.core.button.merge import Json
 from uptick.core.checks.finding import Finding, Fix, Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
-from uptick.core.resolved.reach_words import listed
+from uptick.core.resolved.reach_words import listed, placement_words
+from uptick.core.rules.places import FIXES
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import ExceptionRule
 
@@ -19,6 +20,23 @@ def check_reaches(snapshot: Snapshot) -> Iterator[Finding]:
     yield from _conflicts(snapshot)
     yield from _nothing(snapshot)
     yield from _dead(snapshot)
+    yield from _fixed(snapshot)
+
+
+def _fixed(snapshot: Snapshot) -> Iterator[Finding]:
+    """Find what stands for a product that has no page: shoppers would see nothing."""
+    for place in FIXES:
+        if place not in snapshot.store.places:
+            continue
+        sku = snapshot.at(place).document(0).placement.product
+        product = snapshot.goods.product(sku) if sku else None
+        if not sku or (product and snapshot.store.path_of(product.url)):
+            continue
+        name = product.name if product else sku
+        says = "It has no page of the shop’s to be read from." if product else "The catalogue has no such product."
+        follow = Fix("let it follow the page", LayerRef.place(place), {"placement": {"product": ""}})
+        title = f"{placement_words(place).capitalize()} stands for {name}, and nowhere"
+        yield Finding("reach", Weight.MUST_FIX, (), "reach", title, says, 0, 1, (follow,))
 
 
 def fields_of(snapshot: Snapshot, rule_id: str) -> dict[str, object]:

@@ -26,6 +26,7 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
     CompiledRelease,
+    WireFixed,
     WireFont,
     WireLanguage,
     WireMoney,
@@ -35,6 +36,7 @@ from uptick.core.release.manifest import (
 )
 from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
 from uptick.core.resolved.resolve import VersionLayer, sets_look
+from uptick.core.rules.places import FIXES
 from uptick.core.rules.pointed import PointedPlace, ToldByAddress, ToldByAttribute, ToldByLink, path_pattern
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.store import Store
@@ -82,11 +84,23 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
         },
         "words": compile_words(_layer(snapshot, BASELINE)),
     }
+    for place in FIXES:
+        if place in places and (fixed := compile_fixed(snapshot, place)):
+            release["places"][place.value]["fixed"] = fixed
     if {Placement.STICKY_BAR, Placement.FLOATING} & {*places}:
         release["bar"] = True
     if settings.pointed:
         release["pointed"] = [compile_pointed(place) for place in settings.pointed.values()]
     return release
+
+
+def compile_fixed(snapshot: Snapshot, place: Placement) -> WireFixed | None:
+    """Return the product that a placement stands for instead of the page's own; None where it follows the page."""
+    sku = snapshot.at(place).document(0).placement.product
+    if not sku:
+        return None
+    product = snapshot.goods.product(sku)
+    return {"sku": sku, "path": snapshot.store.path_of(product.url) if product else ""}
 
 
 def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:

@@ -122,11 +122,19 @@ class WireFont(TypedDict):
     file: str
 
 
+class WireFixed(TypedDict):
+    """A product that something hangs for, and its page; an empty path is of one that has none."""
+
+    sku: str
+    path: str
+
+
 class WirePlace(TypedDict):
-    """`looks` are places in the table of looks, by the class's key."""
+    """`looks` are places in the table of looks, by the class's key; `fixed` is the one product that it stands for."""
 
     looks: dict[str, int]
     words: Words
+    fixed: NotRequired[WireFixed]
 
 
 class WirePointed(TypedDict):

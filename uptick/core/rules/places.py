@@ -9,8 +9,24 @@ from uptick.core.shop.store import Store, Surface
 _FLOATING = Surface(widths_px={Device.PHONE: 343, Device.TABLET: 480, Device.DESKTOP: 480}, own_height_px=0)
 
 
+# What hangs at the window may stand for one product on every page.
+FIXES = (Placement.STICKY_BAR, Placement.FLOATING)
+
+
 def held_products(settings: Settings) -> dict[Placement, frozenset[str]]:
     """Return the codes of the products that a placement may show, of those that do not show all of them."""
+    held = {place: frozenset([sku]) for place in FIXES if (sku := _fixed(settings, place))}
+    return held | _on_tiles(settings)
+
+
+def _fixed(settings: Settings, place: Placement) -> str:
+    """Return the code of the product that a placement stands for; empty where it follows the page."""
+    layers = (settings.baseline, settings.placements.get(place) or {})
+    codes = [(layer.get("placement") or {}).get("product") for layer in layers]
+    return next((code for code in reversed(codes) if isinstance(code, str)), "")
+
+
+def _on_tiles(settings: Settings) -> dict[Placement, frozenset[str]]:
     rows = [place.row for place in settings.pointed.values() if place.placement is Placement.TILE and place.row]
     if not rows or any(row.seen for row in rows):
         return {}

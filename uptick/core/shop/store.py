@@ -59,6 +59,11 @@ class Store(Part):
         """Return every address at which the shop has pages."""
         return (self.origin, *self.more_origins)
 
+    def path_of(self, url: str) -> str:
+        """Return the path of a page of the shop's; empty where an address is not one of its own."""
+        found = next((url[len(origin) :] for origin in self.origins if url.startswith(f"{origin}/")), url)
+        return found if found.startswith("/") and not found.startswith("//") else ""
+
     @property
     def places(self) -> tuple[Placement, ...]:
         """Return the placements that the shop's pages have, in the order of the plan."""

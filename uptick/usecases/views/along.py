@@ -101,6 +101,9 @@ def _standing(
     """Return the button that a new shopper meets; None where none stands."""
     if placement not in snapshot.store.surfaces:
         return None
+    if fixed := snapshot.at(placement).document(0).placement.product:
+        # It stands for one product, whichever page it is on.
+        product = snapshot.goods.product(fixed) or product
     context = context_of(placement, product, None, device, language, ShopperKind.NEW)
     document = class_for(snapshot, context).document
     return document if document.placement.shown else None

@@ -150,6 +150,11 @@ export class AlongThePage {
 	#hear(device: Device, message: FromFrame): void {
 		if (message.up === 'ready') {
 			this.silent = this.silent.filter((one) => one !== device);
+			// A page that loads itself anew may have begun before the edit was kept.
+			if (this.#shown[device]) {
+				delete this.#shown[device];
+				void this.#send();
+			}
 			this.pages[device].tell({ up: 'survey' });
 		} else if (message.up === 'survey') {
 			this.surveys = { ...this.surveys, [device]: message.survey };

@@ -10,6 +10,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import SentencesHead from './SentencesHead.svelte';
+	import WhoseProduct from './WhoseProduct.svelte';
 
 	type Props = { desk: Desk; view: DrawView; device: Device; onlayer: (layer: string) => void };
 	let { desk, view, device, onlayer }: Props = $props();
@@ -51,6 +52,7 @@
 
 <section aria-label="The bar">
 	<SentencesHead {view} name="bar" {onlayer} />
+	<WhoseProduct {desk} {view} />
 	<p>
 		Stands at the
 		<Pick

@@ -7,6 +7,7 @@
 	import Press from '$lib/ui/Press.svelte';
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import SentencesHead from './SentencesHead.svelte';
+	import WhoseProduct from './WhoseProduct.svelte';
 
 	type Props = {
 		desk: Desk;
@@ -35,6 +36,7 @@
 
 <section aria-label="The floating button">
 	<SentencesHead {view} name="floating button" {onlayer} />
+	<WhoseProduct {desk} {view} />
 	<p>
 		Floats in the
 		<Pick
