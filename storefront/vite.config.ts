@@ -11,6 +11,7 @@ const pieces = {
 	floating: { entry: 'src/floating.ts', name: 'UpFloating' },
 	over: { entry: 'src/over.ts', name: 'UpOver' },
 	row: { entry: 'src/row.ts', name: 'UpRow' },
+	find_later: { entry: 'src/find_later.ts', name: 'UpFindLater' },
 	fixed: { entry: 'src/fixed.ts', name: 'UpFixed' },
 	recent: { entry: 'src/recent.ts', name: 'UpRecent' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
@@ -26,7 +27,7 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed'];
+const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed', 'find_later'];
 
 export default defineConfig({
 	root: here('.'),

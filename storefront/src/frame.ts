@@ -28,7 +28,7 @@ export type FromFrame =
 	| { up: 'thumbs'; thumbs: Record<string, string> }
 	| { up: 'taken'; count: number; own: number; places: TakenPlace[] };
 
-const fixedIn = (places: Manifest['places']) => JSON.stringify(Object.values(places).map(({ fixed }) => fixed));
+const fixedIn = ({ sticky_bar: bar, floating }: Manifest['places']) => JSON.stringify([bar?.fixed, floating?.fixed]);
 
 /**
  * Keeps a page in the studio's frame in step with what is being drawn there. Only the studio that the draft's script names

@@ -22,16 +22,17 @@ export function storage(): Storage | null {
  * who ask not to be followed, and none where it cannot be kept: it would be another one on every page.
  */
 export function shopperId(): string {
-	const kept = storage();
+	// Where nothing can be kept, asking fails, and there is no id.
+	const kept = storage()!;
 	const agreed = document.documentElement.dataset.upConsent;
 	try {
-		if (agreed === 'no') kept?.removeItem(ID);
+		if (agreed === 'no') kept.removeItem(ID);
 		if (agreed !== 'yes' || (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl) return '';
-		const known = kept?.getItem(ID);
+		const known = kept.getItem(ID);
 		if (known) return known;
 		const id = digits7();
-		kept?.setItem(ID, id);
-		return kept?.getItem(ID) === id ? id : '';
+		kept.setItem(ID, id);
+		return kept.getItem(ID) === id ? id : '';
 	} catch {
 		return '';
 	}

@@ -163,7 +163,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		shop.finder = pieces.findPlaces?.(manifest, covers, shop.read, later);
 		places.start();
 		// What an earlier page could not send goes on, whatever this one holds.
-		if (hasKept(manifest.key)) later(() => undefined);
+		if (hasKept(manifest.key) || manifest.more.find) later(() => undefined);
 		addEventListener('resize', () => turned() && places.tend(true));
 		pieces.frame?.(shop, () => places.tend(true));
 		addEventListener('pageshow', (event) => event.persisted && void refresh());

@@ -1,4 +1,5 @@
 import type { MakeHanging } from './bar';
+import type { MakeFinder } from './find_later';
 import type { MakeFixed } from './fixed';
 import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
@@ -61,28 +62,28 @@ function begin(shop: Shop, load: Load): Later {
 		const of = manifest.places[name]?.fixed;
 		let hanging: Hanging | undefined;
 		const stands = of
-			? (await load<MakeFixed>(manifest.more?.fixed))(shop, Standing, of, () => hanging?.show())
+			? (await load<MakeFixed>(manifest.more.fixed))(shop, Standing, of, () => hanging?.show())
 			: Standing;
 		return (hanging = (await load<MakeHanging>(file))(shop, stands));
 	};
 	const hangAll = async (Standing: typeof Stand) => {
-		const { bar, floating } = manifest.more ?? {};
+		const { bar, floating } = manifest.more;
 		const all = await Promise.all([hangOne('sticky_bar', bar, Standing), hangOne('floating', floating, Standing)]);
 		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
 	};
 	let hung: ReturnType<typeof hangAll> | undefined;
 	async function loadRows() {
-		const { row, recent } = manifest.more ?? {};
+		const { row, recent } = manifest.more;
 		const [make, remembers] = await Promise.all([load<MakeRows>(row), recent && load<MakeRecent>(recent)]);
 		return make(shop, remembers?.(manifest.key));
 	}
 	let rows: Promise<ReturnType<MakeRows>> | undefined;
-	return {
+	const tools: Later = {
 		press: (stand, after) => void press(stand, shop, after, signal),
 		watch(stand) {
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
-			lay ??= load<MakeOver>(manifest.more?.over).then((make) => make(shop));
+			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));
 			void lay.then((onPicture) => {
 				onPicture(stand);
 				watch(stand);
@@ -93,6 +94,16 @@ function begin(shop: Shop, load: Load): Later {
 		tellOrders: orderTeller(signal, shop.spoken.money),
 		rows: (then) => void (rows ??= loadRows()).then(then),
 	};
+	const { find } = manifest.more;
+	if (find && !shop.finder)
+		void load<MakeFinder>(find).then((make) => {
+			shop.finder = make(shop, (then) => then(tools));
+			// The page is looked through once it has changed; this changes nothing of it.
+			const mark = document.createElement('i');
+			document.head.append(mark);
+			mark.remove();
+		});
+	return tools;
 }
 export type Begin = typeof begin;
 

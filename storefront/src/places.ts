@@ -153,7 +153,7 @@ export class Places {
 	#hear(records: MutationRecord[]): void {
 		let data = false;
 		let found = false;
-		const changed = new Set<Element>();
+		const changed = new Set<Element | null>();
 		for (const { type, target, addedNodes, removedNodes } of records) {
 			const nodes = [...addedNodes, ...removedNodes];
 			if (target === document.documentElement && type === 'attributes') {
@@ -171,8 +171,7 @@ export class Places {
 		if (data) this.#readPage();
 		this.#write(() => {
 			if (found || data) this.#find();
-			for (const stand of this.#near)
-				if (data || changed.has(stand.place) || (stand.form && changed.has(stand.form))) stand.tend();
+			for (const stand of this.#near) if (data || changed.has(stand.place) || changed.has(stand.form)) stand.tend();
 			this.#tendHung();
 		});
 	}

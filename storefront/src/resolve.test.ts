@@ -60,6 +60,7 @@ const manifest = (of: Partial<Manifest> = {}): Manifest => ({
 	languages: {},
 	fonts: [],
 	css: '',
+	more: {},
 	trials: [],
 	rules: [],
 	base: '',

@@ -2,7 +2,7 @@
 
 import os
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -16,7 +16,9 @@ from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
 from tests.conftest import PORTS, SECRET
-from uptick.wiring import Environment, Wiring
+from uptick.core.rules.settings import Settings
+from uptick.usecases.ports import Person
+from uptick.wiring import Environment, Wiring, clock
 
 # What is awaited comes or it does not: how fast is what ./bench measures, not a test on a busy machine.
 PATIENCE_MS = int(os.environ.get("UPTICK_PATIENCE_MS", "45000"))
@@ -103,6 +105,37 @@ def open_tab(browser: Browser, **options: Any) -> Tab:
     context = browser.new_context(**{"viewport": {"width": 1280, "height": 800}, "user_agent": AGENT, **options})
     context.set_default_timeout(PATIENCE_MS)
     return Tab(context.new_page(), context)
+
+
+# The demo's own person, in whose name tests change a draft.
+ADA = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
+Drafted = Callable[..., Page]
+
+
+@pytest.fixture
+def drafted(demo_shop: Stack, browser: Browser) -> Iterator[Drafted]:
+    """Return what changes a shop's draft and opens a page with it; every draft comes back as it was."""
+    before: list[tuple[str, Settings]] = []
+    tabs: list[Tab] = []
+
+    def open_drafted(key: str, change: Callable[[Settings], Settings], path: str, **options: Any) -> Page:
+        tab = open_tab(browser, **options)
+        tabs.append(tab)
+        sign_in(tab, demo_shop)
+        with demo_shop.wiring.open_shop(key) as shop:
+            now = shop.drafts.read()
+            before.append((key, now.settings))
+            shop.drafts.append(now.version, change(now.settings), "changed by a test", ADA, clock())
+        told = tab.page.request.get(f"{demo_shop.at.studio}/api/stores/{key}").json()
+        tab.page.goto(f"{told['store']['origin']}{path}?up-draft={told['preview']}")
+        return tab.page
+
+    yield open_drafted
+    for key, settings in reversed(before):
+        with demo_shop.wiring.open_shop(key) as shop:
+            shop.drafts.append(shop.drafts.read().version, settings, "as it was", ADA, clock())
+    for tab in tabs:
+        tab.context.close()
 
 
 @pytest.fixture

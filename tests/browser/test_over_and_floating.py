@@ -1,6 +1,6 @@
 """Buttons over pictures and in a corner of the window, on the shops' own pages."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from typing import Any
 
 import pytest
@@ -8,16 +8,14 @@ from playwright.sync_api import Browser, Page, expect
 
 from ops import demo
 from practice.row import ROW
-from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.browser.conftest import ADA, Drafted, Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.merge import Json
 from uptick.core.button.over import Over
 from uptick.core.scroll.pictures import ANCHORS, laid
 from uptick.core.scroll.survey import Rect
-from uptick.usecases.ports import Person
 from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
-ADA = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
 SMOKER = "[data-up-place=over_picture][data-up-product=TL-SMOKER]"
 HOST = f"{SMOKER} [data-up-button]"
 FLOATS = "[data-up-floating][data-in]"
@@ -38,29 +36,13 @@ Draws = Callable[..., Page]
 
 
 @pytest.fixture
-def draws(demo_shop: Stack, browser: Browser) -> Iterator[Draws]:
-    """Return what draws a layer in a shop's draft, and opens a page with that; what was there comes back."""
-    before: list[tuple[str, Any]] = []
-    tabs: list[Tab] = []
+def draws(drafted: Drafted) -> Draws:
+    """Return what draws a layer in a shop's draft, and opens a page with that."""
 
     def draw(key: str, layer: str, content: Json, path: str, **options: Any) -> Page:
-        tab = open_tab(browser, **options)
-        tabs.append(tab)
-        sign_in(tab, demo_shop)
-        with demo_shop.wiring.open_shop(key) as shop:
-            now = shop.drafts.read()
-            before.append((key, now.settings))
-            shop.drafts.append(now.version, now.settings.with_layer(layer, content), "drawn", ADA, clock())
-        told = tab.page.request.get(f"{demo_shop.at.studio}/api/stores/{key}").json()
-        tab.page.goto(f"{told['store']['origin']}{path}?up-draft={told['preview']}")
-        return tab.page
+        return drafted(key, lambda settings: settings.with_layer(layer, content), path, **options)
 
-    yield draw
-    for key, settings in reversed(before):
-        with demo_shop.wiring.open_shop(key) as shop:
-            shop.drafts.append(shop.drafts.read().version, settings, "as it was", ADA, clock())
-    for tab in tabs:
-        tab.context.close()
+    return draw
 
 
 def home(stack: Stack, tab: Tab) -> Page:

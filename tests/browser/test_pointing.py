@@ -11,7 +11,7 @@ import pytest
 from playwright.sync_api import Browser, FrameLocator, Locator, Page, Route, expect
 
 from practice.row import ROW
-from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.browser.conftest import ADA, Stack, Tab, barriers, open_tab, sign_in
 from tests.browser.test_row import SHIFT, SINCE
 from tests.browser.test_strange_pages import Strange, goods, told
 from tests.strangers import HERE
@@ -27,6 +27,7 @@ from uptick.core.rules.pointed import (
     ToldByPage,
     Where,
 )
+from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
 KEY = "hedgerow"
@@ -262,13 +263,20 @@ class Station:
 
 
 @pytest.fixture
-def station(demo_shop: Stack, tab: Tab) -> Station:
+def station(demo_shop: Stack, tab: Tab) -> Iterator[Station]:
+    """The station of a shop in which one place was pointed at; its rows of tiles are there again afterwards."""
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        was = shop.drafts.read()
+        bare = was.settings.model_copy(update={"pointed": {"p1": was.settings.pointed["p1"]}})
+        shop.drafts.append(was.version, bare, "one place", ADA, clock())
     sign_in(tab, demo_shop)
     tab.page.goto(demo_shop.at.studio)
     tab.page.evaluate(f"localStorage.setItem('uptick.store', '{KEY}')")
     tab.page.goto(f"{demo_shop.at.studio}/place/points")
     expect(tab.page.get_by_role("heading", name="pointed at")).to_be_visible()
-    return Station(tab.page, KEY)
+    yield Station(tab.page, KEY)
+    with demo_shop.wiring.open_shop(KEY) as shop:
+        shop.drafts.append(shop.drafts.read().version, was.settings, "as it was", ADA, clock())
 
 
 def test_a_card_is_pointed_at_seen_on_every_page_kept_and_undone(station: Station, demo_shop: Stack) -> None:

@@ -1,23 +1,21 @@
 """Rows of tiles that a place brings itself, and what a browser saw last, on the shops' own pages."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
-from ops import demo
 from practice.row import ROW
-from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.browser.conftest import ADA, Drafted, Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.row import Row, Tile
 from uptick.core.rules.pointed import Pages, PointedPlace, Where
-from uptick.usecases.ports import Person
+from uptick.usecases import publish
 from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
-ADA = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
 KEY = "hedgerow"
 SHELF = "up-place[data-up-row=tile]"
 BEFORE = "up-place[data-up-row=strip]"
@@ -53,33 +51,16 @@ def hedgerow(demo_shop: Stack, tab: Tab) -> Shop:
 
 
 @pytest.fixture
-def draws(demo_shop: Stack, browser: Browser) -> Iterator[Draws]:
-    """Return what brings a row in a shop's draft and opens a page with it; the draft comes back as it was."""
-    before: list[tuple[str, Any]] = []
-    tabs: list[Tab] = []
+def draws(drafted: Drafted) -> Draws:
+    """Return what brings a row in a shop's draft and opens a page with it."""
 
     def draw(key: str, row: Row, selector: str, path: str, where: Where) -> Page:
-        tab = open_tab(browser)
-        tabs.append(tab)
-        sign_in(tab, demo_shop)
         place = PointedPlace(
             placement=Placement.TILE, selector=selector, where=where, pages=Pages(), widths_px=WIDTHS, row=row
         )
-        with demo_shop.wiring.open_shop(key) as shop:
-            now = shop.drafts.read()
-            before.append((key, now.settings))
-            settings = now.settings.model_copy(update={"pointed": {**now.settings.pointed, "p9": place}})
-            shop.drafts.append(now.version, settings, "a row", ADA, clock())
-        told = tab.page.request.get(f"{demo_shop.at.studio}/api/stores/{key}").json()
-        tab.page.goto(f"{told['store']['origin']}{path}?up-draft={told['preview']}")
-        return tab.page
+        return drafted(key, lambda was: was.model_copy(update={"pointed": {**was.pointed, "p9": place}}), path)
 
-    yield draw
-    for key, settings in reversed(before):
-        with demo_shop.wiring.open_shop(key) as shop:
-            shop.drafts.append(shop.drafts.read().version, settings, "as it was", ADA, clock())
-    for tab in tabs:
-        tab.context.close()
+    return draw
 
 
 def of(sku: str) -> str:
@@ -302,3 +283,29 @@ def test_what_a_tiles_button_hides_of_its_picture_is_told_in_place(demo_shop: St
     expect(hides).to_contain_text("Free is: ")
     with demo_shop.wiring.open_shop(KEY) as shop:
         shop.drafts.append(shop.drafts.read().version, draft.settings, "as it was", ADA, clock())
+
+
+def test_a_shop_with_rows_alone_finds_them_once_its_buttons_stand(demo_shop: Stack, tab: Tab) -> None:
+    sku = ROW["footpath"].goods[1].sku
+    place = PointedPlace(
+        placement=Placement.TILE, selector="main > h1", where=Where.AFTER, widths_px=WIDTHS,
+        row=Row(products=(Tile(sku=sku, path=f"/p/{sku}"),)),
+    )  # fmt: skip
+    with demo_shop.wiring.open_shop("footpath") as shop:
+        was = shop.drafts.read()
+        changed = was.settings.model_copy(update={"pointed": {"p1": place}})
+        shop.drafts.append(was.version, changed, "a row", ADA, clock())
+    with demo_shop.wiring.open_shop("footpath") as shop:
+        publish.publish(shop, "A row", ADA, clock(), ("findings",))
+    page = tab.page
+    # Also where no other button of ours is.
+    for path in ("/", "/basket"):
+        page.goto(f"{demo_shop.at.practice.replace('://', '://footpath.')}{path}")
+        filled(page)
+        assert names(page.locator(SHELF)) == [ROW["footpath"].goods[1].name]
+    assert "UpFind" not in page.evaluate(f"fetch('{demo_shop.at.edge}/s/footpath/up.js').then(a => a.text())")
+    assert tab.told == []
+    with demo_shop.wiring.open_shop("footpath") as shop:
+        shop.drafts.append(shop.drafts.read().version, was.settings, "as it was", ADA, clock())
+    with demo_shop.wiring.open_shop("footpath") as shop:
+        publish.publish(shop, "As before", ADA, clock(), ("findings",))

@@ -131,7 +131,10 @@ PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find"
 
 
 def script_code(main: str) -> ScriptCode:
-    files = {name: Later.of(name.encode()) for name in ("later", "bar", "floating", "over", "row", "recent", "fixed")}
+    files = {
+        name: Later.of(name.encode())
+        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "find_later")
+    }
     return ScriptCode(main, *PIECES, **files)
 
 
@@ -153,7 +156,11 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
     code = script_code("main")
     told = code.files_for({"places": {"sticky_bar": {}, "over_picture": {}}})
     assert told == {"later": code.later.told, "more": {"bar": code.bar.told, "over": code.over.told}}
-    assert code.files_for({"places": {"strip": {}}}) == {"later": code.later.told}
+    assert code.files_for({"places": {"strip": {}}}) == {"later": code.later.told, "more": {}}
+    rows: list[dict[str, object]] = [{"row": {"seen": 4}}]
+    assert set(code.files_for({"places": {}, "pointed": rows})["more"]) == {"row", "recent", "find"}
+    # Where a button stands at a spot that was pointed at, spots are found before anything stands.
+    assert set(code.files_for({"places": {}, "pointed": [*rows, {}]})["more"]) == {"row", "recent"}
     # What is being drawn may come to need any of them.
     assert set(code.files_for({"places": {}, "draft": True})["more"]) == {
         "bar",

@@ -119,6 +119,7 @@ class ScriptCode:
     row: Later
     recent: Later
     fixed: Later
+    find_later: Later
 
     @classmethod
     def read(cls, folder: Path) -> "ScriptCode":
@@ -139,6 +140,7 @@ class ScriptCode:
             row=file(_ROW),
             recent=file(_RECENT),
             fixed=file(_FIXED),
+            find_later=file("find_later"),
             **{name: text(name) for name in names},
         )
 
@@ -153,11 +155,20 @@ class ScriptCode:
         if draft or any("fixed" in place for place in release["places"].values()):
             needed.append(_FIXED)
         more = {name: getattr(self, name).told for name in needed}
-        return {"later": self.later.told, **({"more": more} if more else {})}
+        if not draft and release.get("pointed") and not _has_places(release):
+            more["find"] = self.find_later.told
+        return {"later": self.later.told, "more": more}
 
     def file(self, name: str) -> Later | None:
         """Return what is loaded by this name, or None."""
-        known = (self.later, self.row, self.recent, self.fixed, *(getattr(self, each) for each in _FILE_OF.values()))
+        known = (
+            self.later,
+            self.row,
+            self.recent,
+            self.fixed,
+            self.find_later,
+            *(getattr(self, each) for each in _FILE_OF.values()),
+        )
         return next((file for file in known if file.name == name), None)
 
     def for_store(self, manifest: Json) -> str:
@@ -188,7 +199,7 @@ class ScriptCode:
                 self.kind,
                 "shopperKind:UpKind.shopperKind",
             ),
-            (draft or bool(manifest.get("pointed")), self.find, "findPlaces:UpFind.finder"),
+            (draft or _has_places(manifest), self.find, "findPlaces:UpFind.finder"),
             (_reads_in_its_own_way(manifest["basket"]), self.reads, "reads:UpReads"),
         ):
             if needed:
@@ -204,6 +215,11 @@ def _reads_in_its_own_way(basket: Json) -> bool:
     """Tell whether a basket says what is in it otherwise than as JSON under the usual names."""
     read: Json = basket.get("read") or {}
     return bool(read) and any(read.get(name) != usual for name, usual in _USUAL.items())
+
+
+def _has_places(release: Json) -> bool:
+    """Tell whether some button stands where somebody pointed; rows alone can be found later."""
+    return any("row" not in place for place in release.get("pointed", []))
 
 
 def _rows(release: Json) -> Iterator[Json]:

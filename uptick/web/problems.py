@@ -81,7 +81,7 @@ def problems(*statuses: int) -> dict[int | str, dict[str, Any]]:
 
 
 # What every operation of a store may answer, and every change of something that has a version.
-IN_STORE = problems(401, 404)
+IN_STORE = problems(401, 404, 413)
 OF_VERSION = problems(401, 403, 404, 409, 412, 413)
 
 

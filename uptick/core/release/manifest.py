@@ -193,7 +193,7 @@ class Manifest(CompiledRelease):
     key: str
     basket: WireBasket
     later: WireLater
-    more: NotRequired[dict[str, WireLater]]
+    more: dict[str, WireLater]
     release: int
     trials: list[WireTrial]
     draft: NotRequired[bool]
