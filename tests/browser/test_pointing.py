@@ -474,6 +474,7 @@ def test_reading_the_pages_is_stopped_and_what_was_read_is_looked_at(station: St
     page = station.page
     page.goto(page.url.replace("/place/points", "/"))
     page.get_by_role("button", name="Read it off the shop’s pages").click()
-    expect(page.get_by_text("3 products so far")).to_be_visible()
+    # On a busy machine one may see it only a few products later.
+    expect(page.get_by_text(re.compile(r"\b([3-9]|1\d) products so far"))).to_be_visible()
     page.get_by_role("button", name="Stop, and look at these").click()
     expect(page.get_by_role("dialog").get_by_text("What the shop’s pages tell")).to_be_visible()
