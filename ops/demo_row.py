@@ -9,8 +9,9 @@ from practice.goods import CATALOGUE
 from practice.row import ROW, RowShop
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.merge import Json
+from uptick.core.button.on_pages import PageKind
 from uptick.core.button.row import Row, RowLine, Tile
-from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, Where
+from uptick.core.rules.pointed import Pages, PointedPlace, Where
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import (
     BasketConnection,

@@ -80,6 +80,7 @@ def _pictures(page: Page) -> None:
     open_store(page, demo.KEY, "/place")
     page.get_by_label("Page:").click()
     page.get_by_role("option", name="front page").click()
+    page.get_by_role("button", name="On pictures").click()
     page.get_by_role("radio", name="in the lower right corner").focus()
     page.keyboard.press("ArrowUp")
     page.get_by_text("It lies on the right of its picture").wait_for()

@@ -1,7 +1,8 @@
-import type { Node } from './page';
+import { isMeant } from './on_page';
+import { addressesOf, kindOf, ownCode, type Products } from './page';
 import type { Following } from './places';
-import type { covers } from './resolve';
-import type { Manifest, Pointed, Product, Row } from './types';
+import type { Shop } from './stand';
+import type { Pointed, Row } from './types';
 
 /** A framework that takes our place out again and again keeps its page as it is. */
 const MOST_TORN = 100;
@@ -20,7 +21,7 @@ type Made = { spot: Pointed; place: HTMLElement; torn: number };
 
 export type Finder = {
 	/** Puts a place wherever one was pointed at on this page, and takes those out that are no longer there. */
-	find: (kind: string, products: Map<string, Node>) => void;
+	find: (products: Products) => void;
 	near: WeakMap<Element, Near>;
 	/** Attributes by which the page tells which product lies where. */
 	told: string[];
@@ -90,23 +91,9 @@ function codeAt(spot: Pointed, anchor: Element, holds: Holds, byAddress: Map<str
 	return address ? around(anchor, holds, (at) => byLink(at, (path) => byAddress.get(path))) : '';
 }
 
-/** Returns the products' codes by the paths of their pages, as the page's own data tell them. */
-function addressesOf(products: Map<string, Node>): Map<string, string> {
-	const found = new Map<string, string>();
-	for (const [code, { url }] of products) {
-		const path = typeof url === 'string' && tryTo(() => new URL(url, location.href).pathname);
-		if (path) found.set(path, code);
-	}
-	return found;
-}
-
 /** Finds the places that were chosen by pointing, besides those that the shop's own code marks. */
-export function finder(
-	manifest: Manifest,
-	isCovered: typeof covers,
-	read: (place: HTMLElement) => Product | null,
-	later: Following['later'],
-): Finder {
+export function finder(shop: Shop, later: Following['later']): Finder {
+	const { manifest, covers, read } = shop;
 	const near: Finder['near'] = new WeakMap();
 	const made = new Map<Element, Made>();
 	const rowSays = new WeakMap<Element, string>();
@@ -148,12 +135,6 @@ export function finder(
 		return place.nextElementSibling === anchor;
 	}
 
-	function isMeant({ kinds, paths, not_paths: away }: Pointed, kind: string): boolean {
-		if (kinds && !kinds.includes(kind)) return false;
-		const { pathname } = location;
-		return !(away && new RegExp(away).test(pathname)) && (!paths || new RegExp(paths).test(pathname));
-	}
-
 	function anchorsOf(spot: Pointed, kind: string): Element[] {
 		if (!isMeant(spot, kind)) return [];
 		const found = tryTo(() => [...document.querySelectorAll(spot.selector)]) ?? [];
@@ -181,24 +162,25 @@ export function finder(
 	}
 
 	/** What a row says depends on the page's language and on whether the browser may remember. */
-	function standRow(place: HTMLElement, spot: Pointed, row: Row): void {
+	function standRow(place: HTMLElement, spot: Pointed, row: Row, ownSku: string): void {
 		const { lang, dataset } = document.documentElement;
-		const saysIn = `${lang} ${dataset.upConsent}`;
+		const saysIn = `${lang} ${dataset.upConsent} ${ownSku}`;
 		if (rowSays.get(place) === saysIn) return;
 		rowSays.set(place, saysIn);
-		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place)));
+		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place, ownSku)));
 	}
 
-	function rememberThis(): void {
-		const sku = read(document.body)?.sku;
-		if (!sku || sku === remembered) return;
+	function rememberThis(sku: string): void {
+		if (sku === remembered) return;
 		remembered = sku;
 		later((tools) => tools.rows((rows) => rows.remember(sku)));
 	}
 
-	function find(kind: string, products: Map<string, Node>): void {
+	function find(products: Products): void {
 		const seen = new Set<Element>();
-		const byAddress = addressesOf(products);
+		const byAddress = new Map(addressesOf(products).map(([code, path]) => [path, code]));
+		const ownSku = ownCode(products);
+		const kind = kindOf(products, ownSku);
 		for (const spot of manifest.pointed ?? []) {
 			let anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
 			if (spot.row) anchors = anchors.slice(0, 1).map((anchor) => anchor.closest('form') ?? anchor);
@@ -218,23 +200,24 @@ export function finder(
 					dress();
 					made.set(anchor, (one = make(spot, anchor)));
 				}
-				tell(one.place, code);
+				// Where the page tells of several it is about one of them; a form holds its own.
+				tell(one.place, code || (form || spot.row || products.only ? '' : ownSku));
 				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
 				const at = own?.closest('form') ? own : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
 				near.set(one.place, { at, own });
 				if (spot.reach) {
 					const product = read(one.place);
 					const about = { products: product?.sku ?? code, categories: product?.category ?? '' };
-					if (!isCovered(spot.reach, about)) continue;
+					if (!covers(spot.reach, about)) continue;
 				}
 				seen.add(anchor);
-				if (spot.row) standRow(one.place, spot, spot.row);
+				if (spot.row) standRow(one.place, spot, spot.row, ownSku);
 				if (isThere(one, anchor) || one.torn > MOST_TORN) continue;
 				one.torn++;
 				put(one, anchor);
 			}
 		}
-		if (kind === 'product' && manifest.pointed?.some(({ row }) => row?.seen)) rememberThis();
+		if (ownSku && manifest.pointed?.some(({ row }) => row?.seen)) rememberThis(ownSku);
 		for (const [anchor, { place }] of made)
 			if (!seen.has(anchor)) {
 				place.remove();

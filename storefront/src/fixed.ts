@@ -1,11 +1,14 @@
 import { goodsReader, tellPlace } from './goods';
+import { element, type Hanging } from './hang';
+import { isMeant } from './on_page';
+import { indexProducts, kindOf, ownCode, readSchema } from './page';
 import type { Shop, Stand } from './stand';
 import type { Fixed } from './types';
 
-/** Returns what stands for one product wherever it hangs, read from that one's own page, instead of for the page's own. */
-function make(shop: Shop, Standing: typeof Stand, of: Fixed, onTold: () => void): typeof Stand {
+/** Hangs something for one product wherever it is meant to, read from that one's own page, instead of for the page's own. */
+function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: (standing: typeof Stand) => Hanging): Hanging {
 	const { read } = goodsReader(shop);
-	return class extends Standing {
+	class FixedStand extends Standing {
 		#isTold = false;
 
 		constructor(shop: Shop, place: HTMLElement) {
@@ -34,8 +37,24 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, onTold: () => void)
 			this.page = told.page;
 			this.#isTold = true;
 			super.tend(true);
-			onTold();
+			hanging.show();
 		}
+	}
+	const hanging = hang(FixedStand);
+	/** On a page without a button of its own that one has always been scrolled past. */
+	let passed: Stand | undefined;
+	function always(): Stand {
+		const place = element('i');
+		place.style.cssText = 'position:absolute;top:-9px;height:1px';
+		document.documentElement.append(place);
+		return { place } as unknown as Stand;
+	}
+	return {
+		show: hanging.show,
+		follow(main, anew) {
+			const told = indexProducts(readSchema(document));
+			hanging.follow(isMeant(of, kindOf(told, ownCode(told))) ? (main ?? (passed ??= always())) : undefined, anew);
+		},
 	};
 }
 export type MakeFixed = typeof make;

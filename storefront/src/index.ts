@@ -112,6 +112,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			manifest,
 			looker,
 			spoken,
+			covers,
 			isSilent: onlyLooking,
 			basket: null,
 			changed: (basket) => {
@@ -160,10 +161,10 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 				return getting;
 			},
 		});
-		shop.finder = pieces.findPlaces?.(manifest, covers, shop.read, later);
+		shop.finder = pieces.findPlaces?.(shop, later);
 		places.start();
 		// What an earlier page could not send goes on, whatever this one holds.
-		if (hasKept(manifest.key) || manifest.more.find) later(() => undefined);
+		if (hasKept(manifest.key) || manifest.soon) later(() => undefined);
 		addEventListener('resize', () => turned() && places.tend(true));
 		pieces.frame?.(shop, () => places.tend(true));
 		addEventListener('pageshow', (event) => event.persisted && void refresh());

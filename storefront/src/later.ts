@@ -18,7 +18,7 @@ export type Later = {
 	press: (stand: Stand, after: string) => void;
 	watch: (stand: Stand) => void;
 	/** All that hangs at the window. */
-	hang: (Standing: typeof Stand) => Promise<Hanging['follow']>;
+	hang: (Standing: typeof Stand, ready: () => unknown) => Promise<Hanging['follow']>;
 	tellOrders: () => void;
 	/** Rows of tiles, and what a browser remembers for them. */
 	rows: (then: (rows: ReturnType<MakeRows>) => void) => void;
@@ -59,15 +59,14 @@ function begin(shop: Shop, load: Load): Later {
 		Standing: typeof Stand,
 	) => {
 		if (!file) return;
+		const make = await load<MakeHanging>(file);
 		const of = manifest.places[name]?.fixed;
-		let hanging: Hanging | undefined;
-		const stands = of
-			? (await load<MakeFixed>(manifest.more.fixed))(shop, Standing, of, () => hanging?.show())
-			: Standing;
-		return (hanging = (await load<MakeHanging>(file))(shop, stands));
+		if (!of) return make(shop, Standing);
+		return (await load<MakeFixed>(manifest.more.fixed))(shop, Standing, of, (one) => make(shop, one));
 	};
-	const hangAll = async (Standing: typeof Stand) => {
+	const hangAll = async (Standing: typeof Stand, ready: () => unknown) => {
 		const { bar, floating } = manifest.more;
+		await ready();
 		const all = await Promise.all([hangOne('sticky_bar', bar, Standing), hangOne('floating', floating, Standing)]);
 		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
 	};
@@ -90,19 +89,23 @@ function begin(shop: Shop, load: Load): Later {
 			});
 		},
 		// It is asked for again until it is there, and is loaded once.
-		hang: (Standing) => (hung ??= hangAll(Standing)),
+		hang: (Standing, ready) => (hung ??= hangAll(Standing, ready)),
 		tellOrders: orderTeller(signal, shop.spoken.money),
 		rows: (then) => void (rows ??= loadRows()).then(then),
+	};
+	const look = () => {
+		// The page is looked through once it has changed; this changes nothing of it.
+		const mark = document.createElement('i');
+		document.head.append(mark);
+		mark.remove();
 	};
 	const { find } = manifest.more;
 	if (find && !shop.finder)
 		void load<MakeFinder>(find).then((make) => {
 			shop.finder = make(shop, (then) => then(tools));
-			// The page is looked through once it has changed; this changes nothing of it.
-			const mark = document.createElement('i');
-			document.head.append(mark);
-			mark.remove();
+			look();
 		});
+	else if (manifest.soon) setTimeout(look);
 	return tools;
 }
 export type Begin = typeof begin;

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { readAmounts } from './live';
 import { readOrder } from './order';
-import { holdsData, indexProducts, isInData, readProduct, readSchema } from './page';
+import { holdsData, indexProducts, isInData, kindOf, ownCode, readProduct, readSchema } from './page';
 
 function page(...schemas: unknown[]): void {
 	document.body.innerHTML = '';
@@ -26,12 +26,7 @@ describe('what the page tells of its products', () => {
 	it('is known by the script that holds it, whatever part of it changes', () => {
 		page(box);
 		const script = document.querySelector('script')!;
-		expect([isInData(script), isInData(script.firstChild), isInData(document.body), isInData(null)]).toEqual([
-			true,
-			true,
-			false,
-			false,
-		]);
+		expect([isInData(script), isInData(document.body), isInData(null)]).toEqual([true, false, false]);
 		expect([holdsData(script), holdsData(document.body), holdsData(script.firstChild!)]).toEqual([true, true, false]);
 		expect(holdsData(document.createElement('p'))).toBe(false);
 	});
@@ -56,6 +51,26 @@ describe('a product', () => {
 			situation: 'sold_out',
 		});
 		expect(readProduct(place(), indexProducts(readSchema(document)))).toBeNull();
+	});
+
+	it('is that of the page where related ones are told as well, by its address or its canonical one', () => {
+		const veil = { ...box, sku: 'VEIL', url: 'https://x.example/p/VEIL' };
+		const told = (path: string, canonical = '') => {
+			history.replaceState(null, '', path);
+			page(veil, box);
+			if (canonical)
+				document.body.append(Object.assign(document.createElement('link'), { rel: 'canonical', href: canonical }));
+			const products = indexProducts(readSchema(document));
+			return [ownCode(products), kindOf(products, ownCode(products))];
+		};
+		expect(told('/p/BOX?from=list')).toEqual(['BOX', 'product']);
+		expect(told('/hives/BOX', '/p/BOX')).toEqual(['BOX', 'product']);
+		expect(told('/c/hives')).toEqual(['', 'list']);
+		page(box);
+		expect(ownCode(indexProducts(readSchema(document)))).toBe('BOX');
+		page({ ...box, url: 'https://[' }, veil);
+		expect(ownCode(indexProducts(readSchema(document)))).toBe('');
+		history.replaceState(null, '', '/');
 	});
 
 	it('needs a choice where the page describes a group', () => {

@@ -6,9 +6,8 @@ export type Node = Record<string, unknown>;
 const LD = 'script[type="application/ld+json"]';
 const HOLDERS = ['@graph', 'itemListElement', 'item', 'mainEntity'];
 
-/** Tells whether a node lies in what the page tells of its products. */
-export const isInData = (node: globalThis.Node | null) =>
-	!!(node instanceof Element ? node : node?.parentElement)?.closest(LD);
+/** Tells whether an element lies in what the page tells of its products. */
+export const isInData = (element: Element | null) => !!element?.closest(LD);
 /** Tells whether a node is or holds such a thing. */
 export const holdsData = (node: globalThis.Node) =>
 	node instanceof Element && (node.matches(LD) || !!node.querySelector(LD));
@@ -66,12 +65,7 @@ export function plainNumber(told: string): string {
 	return /^\d{1,12}(\.\d+)?$/.test(told) && Number(told) ? told : '';
 }
 
-const TELLS = 'data-up-';
-/** The attributes by which a place tells of its product. */
-export const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
-	.split(' ')
-	.map((name) => TELLS + name);
-
+export const TELLS = 'data-up-';
 /** Returns what a place tells by its attributes, by their short names: few have more than two. */
 function tellingOf(place: HTMLElement): Record<string, string> {
 	const told: Record<string, string> = {};
@@ -79,18 +73,46 @@ function tellingOf(place: HTMLElement): Record<string, string> {
 	return told;
 }
 
+const codeOf = (node: Node) => text(node.sku || node.productGroupID);
+
 /** The products that a page describes, by their codes; `only` is the one where it describes one. */
 export type Products = { by: Map<string, Node>; only?: Node };
 
 export function indexProducts(schema: Node[]): Products {
 	const described = schema.filter((node) => isA(node, /\bProduct(Group)?$/));
 	const variants = described.flatMap((node) => [node.hasVariant ?? []].flat() as Node[]);
-	const codes = (node: Node) => text(node.sku || node.productGroupID);
 	// Of two with one code the first is believed, which is the page's own.
-	const by = new Map([...described, ...variants].reverse().map((node) => [codes(node), node]));
-	const alike = new Set(described.map(codes)).size === 1;
+	const by = new Map([...described, ...variants].reverse().map((node) => [codeOf(node), node]));
+	const alike = new Set(described.map(codeOf)).size === 1;
 	return { by, only: alike ? described[0] : undefined };
 }
+
+function pathOf(url: unknown): string {
+	try {
+		return new URL(text(url), location.href).pathname;
+	} catch {
+		return '';
+	}
+}
+
+/** Returns products' codes with the paths of their pages, those that the page describes itself before variants. */
+export const addressesOf = ({ by }: Products): [code: string, path: string][] =>
+	[...by].reverse().flatMap(([code, { url }]) => (code && url ? [[code, pathOf(url)]] : []));
+
+/**
+ * Returns the code of the one product that the page is about: the only one that it describes, or the first whose
+ * address is the page's own or its canonical one (RFC 6596); empty where it is about none or several.
+ */
+export function ownCode(products: Products): string {
+	const { only } = products;
+	if (only) return codeOf(only);
+	const canonical = document.querySelector<HTMLLinkElement>('link[rel=canonical]');
+	const here = [location.pathname, canonical && pathOf(canonical.href)];
+	return addressesOf(products).find(([, path]) => here.includes(path))?.[0] ?? '';
+}
+
+/** Returns what a page is about: one product, which is its own, several, or none. */
+export const kindOf = (products: Products, own: string) => (own ? 'product' : products.by.size ? 'list' : 'other');
 
 /**
  * Returns the product of a placement: its data attributes first, then the page's JSON-LD; null where there is none.

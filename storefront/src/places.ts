@@ -1,10 +1,14 @@
 import type { Hanging } from './hang';
 import type { Later } from './later';
-import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TOLD_BY, type Products } from './page';
+import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TELLS, type Products } from './page';
 import { Stand, type Shop } from './stand';
 
 // What hangs at the window stands after the body, and is no place of the page's.
 const PLACES = 'body [data-up-place]';
+/** The attributes by which a place tells of its product. */
+const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
+	.split(' ')
+	.map((name) => TELLS + name);
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
@@ -101,8 +105,7 @@ export class Places {
 	}
 
 	#find(): void {
-		const { only, by } = this.#products;
-		this.#of.shop.finder?.find(only ? 'product' : by.size ? 'list' : 'other', by);
+		this.#of.shop.finder?.find(this.#products);
 		for (const [place, stand] of this.#all)
 			if (!place.isConnected || !place.matches(PLACES)) {
 				stand.leave('gone');
@@ -143,9 +146,10 @@ export class Places {
 	#tendHung(anew = false): void {
 		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
 		if (this.#hung) this.#hung(main, anew);
-		else if (main && this.#of.shop.manifest.bar)
+		// It is 2 where something hangs on pages without a button as well; releases of before have `true` for 1.
+		else if (this.#of.shop.manifest.bar! > +!main)
 			this.#of.later(async (tools) => {
-				this.#hung = await tools.hang(Stand);
+				this.#hung = await tools.hang(Stand, this.#of.ready);
 				this.tend();
 			});
 	}

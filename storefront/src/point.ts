@@ -2,9 +2,9 @@ import { pictureBeside } from './picture';
 import type { FromFrame } from './frame';
 
 /** What a page's outline keeps of its elements: what selectors and products are told by, and no words of the page. */
-const KEPT = /^(id|class|name|type|role|itemprop|itemtype|href|action|method|for)$|^data-(?!up-(kept|stands))/;
+const KEPT = /^(id|class|name|type|role|itemprop|itemtype|href|rel|action|method|for)$|^data-(?!up-(kept|stands))/;
 const LEFT_OUT =
-	'script:not([type="application/ld+json"]),style,template,noscript,link,meta,svg *,iframe,[data-up-button],[data-up-note],[data-up-bar],[data-up-floating]';
+	'script:not([type="application/ld+json"]),style,template,noscript,link:not([rel=canonical]),meta,svg *,iframe,[data-up-button],[data-up-note],[data-up-bar],[data-up-floating]';
 const MOST_LETTERS = 200;
 const SETTLE_MS = 2500;
 /** A choice of marks that are seen on any ground: dark lines in light ones. */

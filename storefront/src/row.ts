@@ -73,9 +73,8 @@ function make(shop: Shop, recent?: ReturnType<MakeRecent>) {
 		tellPlace(place, placement, product);
 	}
 
-	/** Stands a row at its place, or anew where the page speaks another language now. */
-	function stand(host: HTMLElement, row: Row, placement: string): void {
-		const own = shop.read(document.body)?.sku;
+	/** Stands a row at its place, or anew where the page speaks another language now; `own` is the page's product. */
+	function stand(host: HTMLElement, row: Row, placement: string, own: string): void {
 		const others = (tiles: readonly Tile[]) => tiles.filter(({ sku }) => sku !== own);
 		const lately = others(recent?.seen() ?? []).slice(0, row.seen ?? 0);
 		const tiles = lately[0] ? lately : others(row.tiles);

@@ -4,7 +4,7 @@ import type { fillText, readAmounts } from './live';
 import { paint } from './paint';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
-import { resolve, sayText, type Looker, type Standing } from './resolve';
+import { resolve, sayText, type covers, type Looker, type Standing } from './resolve';
 import type { Language, Manifest, Moment, Pattern, Product } from './types';
 import { withoutHoles } from './words';
 
@@ -23,6 +23,8 @@ export type Shop = {
 	reads?: Reads;
 	/** Finds places that were pointed at; only where there are any. */
 	finder?: Finder;
+	/** Tells whether a reach holds a product; for what comes later. */
+	covers: typeof covers;
 	/** Does what a press means. */
 	press: (stand: Stand, after: string) => void;
 	/** Follows whether a button is seen, from when it stands for a product. */

@@ -13,6 +13,7 @@ export type Rule = Told['WireRule'];
 export type Trial = Told['WireTrial'];
 export type Pointed = Told['WirePointed'];
 export type Row = Told['WireRow'];
+export type Pages = Pick<Told['WireFixed'], 'kinds' | 'paths' | 'not_paths'>;
 export type Fixed = Told['WireFixed'];
 export type Basket = Told['WireBasket'];
 export type Moment = Told['Moment'];

@@ -323,6 +323,7 @@ def test_a_spot_on_a_picture_is_chosen_by_keys_and_a_bad_one_is_told_with_a_free
     page.goto(f"{demo_shop.at.studio}/place")
     page.get_by_label("Page:").click()
     page.get_by_role("option", name="front page").click()
+    page.get_by_role("button", name="On pictures").click()
     section = page.get_by_role("region", name="On pictures")
     section.get_by_role("radio", name="in the lower right corner").focus()
     page.keyboard.press("ArrowUp")
@@ -385,3 +386,27 @@ def test_what_hangs_stands_for_one_product_on_every_page_where_that_is_said(demo
     assert page.locator("[data-up-floating]").count() == 0
     with demo_shop.wiring.open_shop("scullion") as shop:
         shop.drafts.append(shop.drafts.read().version, was, "as it was", ADA, clock())
+
+
+def test_it_hangs_on_just_the_pages_that_are_meant_and_buys_there(demo_shop: Stack, tab: Tab) -> None:
+    page, at_shop = tab.page, demo_shop.at.practice
+    bought = "document.querySelector('[data-up-floating] [data-up-stands]')?.closest('form')?.elements.sku.value"
+    page.goto(f"{at_shop}/c/bees")
+    page.locator("[data-up-floating] [data-up-stands]").wait_for(state="attached")
+    assert page.evaluate(bought) == "SS-FIRST"
+    at(page, 500)
+    page.locator(f"{FLOATS} button.b").click()
+    expect(page.locator("[data-basket-count]")).to_have_text("1")
+    expect(page.locator(f"{FLOATS} button.b")).to_have_attribute("data-moment", "in_basket", timeout=15_000)
+    # Not where a path is left out, and not on other kinds of pages: the last tells of related products too.
+    for path in ("/c/starter-sets", "/p/TL-SMOKER", "/basket"):
+        page.goto(at_shop + path)
+        page.wait_for_load_state("networkidle")
+        assert page.locator("[data-up-floating]").count() == 0, path
+
+
+def test_a_bar_for_one_product_is_there_at_once_where_the_page_has_no_button_of_its_own(draws: Draws) -> None:
+    page = draws(demo.KEY, "place:sticky_bar", {"placement": {"product": "TL-HOOK"}}, "/basket")
+    bar = page.locator("[data-up-bar][data-in]")
+    expect(bar.locator("button.b")).to_contain_text("Hooked hive tool", timeout=20_000)
+    assert page.locator("body [data-up-place]").count() == 0

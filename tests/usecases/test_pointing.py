@@ -7,9 +7,10 @@ import pytest
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Device, Placement
+from uptick.core.button.on_pages import PageKind
 from uptick.core.errors import BadDocument, BadReach, BadSelector, NotFound, Stale
 from uptick.core.release import compile_release
-from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, ToldByAttribute, ToldByLink, Where
+from uptick.core.rules.pointed import Pages, PointedPlace, ToldByAttribute, ToldByLink, Where
 from uptick.usecases import edit, pointing, publish
 from uptick.usecases.page_lines import LineWeight
 from uptick.usecases.ports import Shop

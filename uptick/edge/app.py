@@ -24,6 +24,7 @@ from starlette.types import Receive, Scope, Send
 from uptick.asgi import Faults
 from uptick.core.button.merge import Json
 from uptick.core.errors import BadSignal
+from uptick.core.release.manifest import HANGS_ANYWHERE
 from uptick.core.shop.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import Later, ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
@@ -162,9 +163,11 @@ class Edge:
         draft = await asyncio.to_thread(self._parts.draft_of, key, token) if _KEY.fullmatch(key) else None
         if draft is None:
             return Response("// Up Tick: the link has run out.\n", 403, _OPEN, "text/javascript")
+        # What is being drawn may come to need anything anywhere.
+        draft = {**draft, "draft": True, "bar": HANGS_ANYWHERE}
         manifest = {
-            "edge": self._parts.origin, "key": key, "release": 0, **draft, "trials": [], "draft": True, "bar": True,
-            "studio": self._parts.studio_origin, **self._code.files_for({**draft, "draft": True}),
+            "edge": self._parts.origin, "key": key, "release": 0, "trials": [], "studio": self._parts.studio_origin,
+            **draft, **self._code.files_for(draft),
         }  # fmt: skip
         text = script_text(self._code, manifest, self._parts.origin)
         return Response(text, 200, {**_OPEN, "Cache-Control": "no-store"}, "text/javascript")

@@ -14,7 +14,7 @@ import orjson
 from uptick.core.button.merge import Json
 from uptick.core.colour.fills import PICTURES
 from uptick.core.drawing.bar import bar_of_older
-from uptick.core.release.manifest import WireLater, wire_basket
+from uptick.core.release.manifest import HANGS_ANYWHERE, WireLater, wire_basket
 from uptick.core.shop.connection import BasketJson
 from uptick.usecases.serving import Served
 
@@ -157,7 +157,9 @@ class ScriptCode:
         more = {name: getattr(self, name).told for name in needed}
         if not draft and release.get("pointed") and not _has_places(release):
             more["find"] = self.find_later.told
-        return {"later": self.later.told, "more": more}
+        # What comes later is looked for on pages that have no button yet.
+        soon = {"soon": True} if "find" in more or release.get("bar") == HANGS_ANYWHERE else {}
+        return {"later": self.later.told, "more": more, **soon}
 
     def file(self, name: str) -> Later | None:
         """Return what is loaded by this name, or None."""

@@ -172,7 +172,7 @@ def _script(visit: ShopVisit, store: Store, release: int) -> Line:
 
 
 def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line, released: Released) -> Iterator[Line]:
-    read = PageRead(page.text)
+    read = PageRead(page.text, kind.path)
     reached = _reached(page, read)
     yield reached
     if reached.weight is LineWeight.BROKEN:

@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from uptick.core.button.document import Placement
+from uptick.core.button.on_pages import PageKind
 from uptick.core.button.row import Row
 from uptick.core.pages import OnPage
-from uptick.core.rules.pointed import PageKind, PointedPlace
+from uptick.core.rules.pointed import PointedPlace
 from uptick.core.shop.catalogue import Product
 
 

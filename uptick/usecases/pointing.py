@@ -6,13 +6,14 @@ from datetime import datetime
 from urllib.parse import urlsplit
 
 from uptick.core.button.document import Device, Placement
+from uptick.core.button.on_pages import PageKind
 from uptick.core.button.row import Row, Tile
 from uptick.core.errors import BadDocument, BadSelector, NotFound
 from uptick.core.pages import PageRead, PlaceSelector, Taken, candidates, common_path, kind_of
 from uptick.core.pages import look_on_page as look_at
 from uptick.core.release import CompiledRelease
 from uptick.core.resolved.reach_words import placement_words
-from uptick.core.rules.pointed import PageKind, Pages, PointedPlace, Telling, ToldByPage, Where
+from uptick.core.rules.pointed import Pages, PointedPlace, Telling, ToldByPage, Where
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.connect import page_of
@@ -74,7 +75,7 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
     Raises:
         NotFound: No element carries it.
     """
-    page = PageRead(html)
+    page = PageRead(html, urlsplit(path).path)
     target = next(iter(page.select("[data-up-pointed]")), None)
     if target is None:
         raise NotFound("The page that was sent marks no element. Point at one again.")
@@ -92,7 +93,10 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
     if placement is Placement.TILE and row is None:
         says = "No product of the catalogue has a page of the shop's and a picture: a tile would have nothing to show."
         return Pointing(_named(target.name, target.get("class")), kind, (), pages, None, says)
-    read = [(path, page), *((other, PageRead(outline)) for other, outline in others if other != path)]
+    read = [
+        (path, page),
+        *((other, PageRead(outline, urlsplit(other).path)) for other, outline in others if other != path),
+    ]
 
     def choice(one: PlaceSelector) -> SelectorChoice:
         taken = Taken.on(page, one.selector, shop.store.connection.product_field)
@@ -207,7 +211,7 @@ def survey(shop: Shop, place: PointedPlace, pages: Sequence[tuple[str, str]]) ->
     Raises:
         BadSelector: Its selector cannot be read.
     """
-    return _survey(shop, place, [(path, PageRead(html)) for path, html in pages])
+    return _survey(shop, place, [(path, PageRead(html, urlsplit(path).path)) for path, html in pages])
 
 
 def _survey(shop: Shop, place: PointedPlace, pages: Sequence[tuple[str, PageRead]]) -> Survey:

@@ -5,6 +5,7 @@ from bs4 import Tag
 
 from tests.samples import PRODUCTS
 from uptick.core.button.document import Placement
+from uptick.core.button.on_pages import PageKind
 from uptick.core.pages import (
     Hindrance,
     OnPage,
@@ -17,7 +18,6 @@ from uptick.core.pages import (
     look_on_page,
 )
 from uptick.core.rules.pointed import (
-    PageKind,
     Pages,
     PointedPlace,
     Telling,
@@ -123,6 +123,25 @@ def test_a_page_of_one_product_tells_it_for_its_one_place() -> None:
     assert kind_of(page) is PageKind.PRODUCT
     assert Taken.on(page, ".x").codes(ToldByPage()) == (FIRST,)
     assert kind_of(PageRead("<p>")) is PageKind.OTHER
+
+
+def _describes(*codes: str, more: str = "") -> str:
+    nodes = ",".join(f'{{"@type":"Product","sku":"{code}","url":"https://x.example/p/{code}"}}' for code in codes)
+    return f'{more}<script type="application/ld+json">[{nodes}]</script><b class=x></b>'
+
+
+def test_a_page_that_tells_of_related_products_too_is_that_of_its_own() -> None:
+    """RFC 6596: the canonical address is the one by which a page is called, whatever leads to it."""
+    html = _describes(SECOND, FIRST)
+    own = PageRead(html, f"/p/{FIRST}")
+    assert (own.own_code, kind_of(own)) == (FIRST, PageKind.PRODUCT)
+    assert Taken.on(own, ".x").codes(ToldByPage()) == (FIRST,)
+    by_list = PageRead(_describes(SECOND, FIRST, more=f'<link rel=canonical href="/p/{FIRST}">'), f"/oak/{FIRST}")
+    assert by_list.own_code == FIRST
+    for path in ("/c/oak", ""):
+        several = PageRead(html, path)
+        assert (several.own_code, kind_of(several)) == ("", PageKind.LIST)
+        assert Taken.on(several, ".x").codes(ToldByPage()) == ("",)
 
 
 def test_what_the_shops_code_marks_is_left_to_it() -> None:

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from tests.core.scroll.pages import PHONE, header, notice, place, rect, survey
 from uptick.core.button.bar import Bar
+from uptick.core.button.document import Placement
 from uptick.core.scroll import along
 from uptick.core.scroll.along import Hung, in_reach, scene_of
 from uptick.core.scroll.paths import covered_area, stuck_path, where_below
@@ -87,6 +88,19 @@ def test_a_bar_that_comes_on_the_way_up_is_told_and_not_counted() -> None:
 def test_no_bar_stands_without_a_button_of_ours_on_the_page() -> None:
     assert spans_of(along(survey(place(500, stands=False)), Hung(OWN)), "sticky_bar") == []
     assert spans_of(along(survey(place(500, placement="listing_card")), Hung(OWN)), "sticky_bar") == []
+
+
+def test_what_stands_for_a_product_of_its_own_needs_no_button_of_the_page() -> None:
+    def spans(bar: Bar, *places: dict[str, Any]) -> list[tuple[float, float]]:
+        found = along(survey(*places), Hung(bar, fixed=frozenset({Placement.STICKY_BAR})))
+        return spans_of(found, "sticky_bar")
+
+    card = place(500, placement="listing_card")
+    # The way is 2,260 px; an own button that is not there counts as scrolled past.
+    assert spans(OWN, card) == [(0, 2260)]
+    assert spans(Bar(foot_px=260), card) == [(0, 2000)]
+    assert spans(Bar.model_validate({"comes": {"kind": "distance", "px": 200}}), card) == [(200, 2260)]
+    assert spans(OWN, place(500)) == [(548, 2260)]
 
 
 def test_a_sticky_column_holds_its_button_until_what_contains_it_ends() -> None:

@@ -29,6 +29,7 @@ from uptick.core.button.look import (
     SolidFill,
 )
 from uptick.core.button.merge import merge_layer
+from uptick.core.button.on_pages import OnPages
 from uptick.core.button.over import Over
 from uptick.core.button.plain_text import unfit_value
 from uptick.core.errors import BadDocument
@@ -231,11 +232,12 @@ class Standing(Part):
 
     `level` is what the cards are called whose buttons our script sets level in a row, empty where it leaves them as
     they are; with `stretch` it makes the cards of a row equally high first. `product` is the code of the one
-    product that something at the window stands for, empty where it follows the page.
+    product that something at the window stands for on the `pages` that are meant, empty where it follows the page.
     """
 
     shown: bool = True
     product: Annotated[str, StringConstraints(max_length=200)] = ""
+    pages: OnPages = OnPages()
     level: CardSelector = ""
     stretch: bool = False
 

@@ -55,7 +55,7 @@ def compile_row(row: Row) -> WireRow:
     return wire
 
 
-# From what stands below.
+# From what stands above and below.
 SPACE_PX = 24
 _SHADOW = "0 1px 2px rgb(0 0 0/.1),0 4px 14px rgb(0 0 0/.14)"
 
@@ -68,7 +68,7 @@ def row_css(row: Row) -> str:
     """
     shadow = f";box-shadow:{_SHADOW}" if row.shadow else ""
     return (
-        f":host{{display:block;padding-bottom:{SPACE_PX}px}}"
+        f":host{{display:block;padding:{SPACE_PX}px 0}}"
         "h2{font:inherit;font-weight:600;font-size:1.25em;margin:0 0 12px}"
         f"ul{{display:grid;gap:{row.gap_px:g}px;list-style:none;margin:0;padding:0}}"
         "li{display:flex;flex-direction:column;gap:6px;min-width:0}a{color:inherit;text-decoration:none}"

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
+from urllib.parse import urlsplit
 
 import soupsieve
 from bs4 import BeautifulSoup, Tag
@@ -58,10 +59,15 @@ class ProductTold:
 
 
 class PageRead:
-    """One page, parsed once. Nothing of it is run: what only a script draws is not there."""
+    """One page, parsed once. Nothing of it is run: what only a script draws is not there.
 
-    def __init__(self, html: str) -> None:
+    Args:
+        path: Where it was found, without query; empty where that does not matter.
+    """
+
+    def __init__(self, html: str, path: str = "") -> None:
         self._soup = BeautifulSoup(html[:MOST_CHARACTERS], "lxml")
+        self._path = path
 
     @cached_property
     def title(self) -> str:
@@ -165,6 +171,20 @@ class PageRead:
         return tuple(node for node in self.schema if _is_product(node) and id(node) not in variants)
 
     @cached_property
+    def own_code(self) -> str:
+        """The code of the one product that the page is about, empty where it is about none or several.
+
+        That is the only one that it describes, or the first whose address is the page's own or its canonical one
+        (RFC 6596).
+        """
+        codes = ((text_of(node.get("sku") or node.get("productGroupID")), node) for node in self.product_nodes)
+        told = [(code, path_of(text_of(node.get("url")))) for code, node in codes if code]
+        if len({code for code, _ in told}) == 1:
+            return told[0][0]
+        here = {self._path, path_of(self.attribute('link[rel="canonical"]', "href"))} - {""}
+        return next((code for code, path in told if path in here), "")
+
+    @cached_property
     def schema(self) -> tuple[dict[str, Any], ...]:
         """Every node of the page's JSON-LD, whatever list it stands in."""
         return tuple(node for tag in self._soup.select(_LD) for node in _nodes(tag.get_text()))
@@ -178,6 +198,14 @@ class PageRead:
         """Return the words of the shop's own buttons in the places of a kind."""
         inside = self._soup.select(f'[data-up-place="{placement}"] :is(button, a, input[type="submit"])')
         return tuple(" ".join((tag.get_text(" ") or text_of(tag.get("value"))).split()) for tag in inside)
+
+
+def path_of(address: str) -> str:
+    """Return an address's path; nothing where it cannot be read."""
+    try:
+        return urlsplit(address).path
+    except ValueError:
+        return ""
 
 
 def _listed(value: Any) -> list[Any]:

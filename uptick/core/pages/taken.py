@@ -6,13 +6,13 @@ from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import TypeVar
-from urllib.parse import unquote, urlsplit
+from urllib.parse import unquote
 
 from bs4 import Tag
 
-from uptick.core.pages.page_read import PageRead, text_of
+from uptick.core.button.on_pages import PageKind
+from uptick.core.pages.page_read import PageRead, path_of, text_of
 from uptick.core.rules.pointed import (
-    PageKind,
     PointedPlace,
     Telling,
     ToldByAddress,
@@ -32,10 +32,9 @@ _CODED = re.compile(r"^[a-z][a-z0-9_:.\-]*$")
 
 def kind_of(page: PageRead) -> PageKind:
     """Return what a page is about, by the products that its JSON-LD describes."""
-    codes = {product.sku for product in page.products if product.sku}
-    if len(codes) == 1:
+    if page.own_code:
         return PageKind.PRODUCT
-    return PageKind.LIST if codes else PageKind.OTHER
+    return PageKind.LIST if any(product.sku for product in page.products) else PageKind.OTHER
 
 
 @dataclass(frozen=True)
@@ -89,17 +88,13 @@ class Taken:
                 return self._near(anchor, lambda at: _by_link(at, self._by_address.get)) or ""
         if (by_form := self._near(anchor, self._in_form, _PAGE)) is not None:
             return by_form
-        return next(iter(self._told), "") if len(self._told) == 1 and len(self.anchors) == 1 else ""
-
-    @cached_property
-    def _told(self) -> dict[str, None]:
-        return {product.sku: None for product in self.page.products if product.sku}
+        return self.page.own_code if len(self.anchors) == 1 else ""
 
     @cached_property
     def _by_address(self) -> dict[str, str]:
         nodes = self.page.product_nodes
         told = ((text_of(node.get("url")), text_of(node.get("sku") or node.get("productGroupID"))) for node in nodes)
-        return {path: sku for url, sku in told if sku and (path := _path(url))}
+        return {path: sku for url, sku in told if sku and (path := path_of(url))}
 
     def _in_form(self, at: Tag) -> str | None:
         forms = [at] if at.name == "form" else at.find_all("form")
@@ -156,17 +151,9 @@ def _first_value(at: Tag, name: str) -> str | None:
 def _by_link(at: Tag, look: Callable[[str], str | None]) -> str | None:
     links = [at] if at.name == "a" else at.find_all("a", href=True)
     for link in links:
-        if found := look(_path(text_of(link.get("href")))):
+        if found := look(path_of(text_of(link.get("href")))):
             return found
     return None
-
-
-def _path(address: str) -> str:
-    """Return an address's path; nothing where it cannot be read."""
-    try:
-        return urlsplit(address).path
-    except ValueError:
-        return ""
 
 
 def _group(pattern: str, path: str) -> str | None:
@@ -237,7 +224,7 @@ def hindrances(anchor: Tag, where: Where) -> Iterator[Hindrance]:
 def common_path(products: Sequence[Product], path: str) -> str:
     """Return a glob for the pages of products like the one at a path; empty where their paths differ."""
     folder = path.rpartition("/")[0]
-    alike = sum(_path(product.url).rpartition("/")[0] == folder for product in products if product.url)
+    alike = sum(path_of(product.url).rpartition("/")[0] == folder for product in products if product.url)
     told = sum(bool(product.url) for product in products)
     return f"{folder}/*" if folder and told and alike >= 0.9 * told else ""
 

@@ -14,6 +14,7 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.layer_ref import BASELINE, LayerRef
 from uptick.core.button.merge import Json
+from uptick.core.button.on_pages import OnPages, path_pattern
 from uptick.core.drawing.bar import compile_bar
 from uptick.core.drawing.compile import BASE_CSS, CompiledButton, compile_button, compile_words
 from uptick.core.drawing.css import font_family
@@ -25,11 +26,14 @@ from uptick.core.drawing.row import compile_row
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
+    HANGS_ANYWHERE,
+    HANGS_WITH_OWN,
     CompiledRelease,
     WireFixed,
     WireFont,
     WireLanguage,
     WireMoney,
+    WirePages,
     WirePointed,
     WireRule,
     WireVersion,
@@ -37,7 +41,7 @@ from uptick.core.release.manifest import (
 from uptick.core.resolved.classes import ButtonClass, classes_of, under_version
 from uptick.core.resolved.resolve import VersionLayer, sets_look
 from uptick.core.rules.places import FIXES
-from uptick.core.rules.pointed import PointedPlace, ToldByAddress, ToldByAttribute, ToldByLink, path_pattern
+from uptick.core.rules.pointed import PointedPlace, ToldByAddress, ToldByAttribute, ToldByLink
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.store import Store
 from uptick.core.words.wording import is_rtl, money_rule, plural_table
@@ -87,8 +91,9 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     for place in FIXES:
         if place in places and (fixed := compile_fixed(snapshot, place)):
             release["places"][place.value]["fixed"] = fixed
-    if {Placement.STICKY_BAR, Placement.FLOATING} & {*places}:
-        release["bar"] = True
+    if {*FIXES} & {*places}:
+        anywhere = any("fixed" in place for place in release["places"].values())
+        release["bar"] = HANGS_ANYWHERE if anywhere else HANGS_WITH_OWN
     if settings.pointed:
         release["pointed"] = [compile_pointed(place) for place in settings.pointed.values()]
     return release
@@ -96,11 +101,12 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
 
 def compile_fixed(snapshot: Snapshot, place: Placement) -> WireFixed | None:
     """Return the product that a placement stands for instead of the page's own; None where it follows the page."""
-    sku = snapshot.at(place).document(0).placement.product
-    if not sku:
+    standing = snapshot.at(place).document(0).placement
+    if not (sku := standing.product):
         return None
     product = snapshot.goods.product(sku)
-    return {"sku": sku, "path": snapshot.store.path_of(product.url) if product else ""}
+    path = snapshot.store.path_of(product.url) if product else ""
+    return {"sku": sku, "path": path, **compile_pages(standing.pages)}
 
 
 def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
@@ -217,17 +223,27 @@ def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> WireRule:
     return made
 
 
-def compile_pointed(place: PointedPlace) -> WirePointed:
-    """Return a place as the script is told it."""
-    pages = place.pages
-    made: WirePointed = {"place": place.placement.value, "selector": place.selector, "where": place.where.value}
+def compile_pages(pages: OnPages) -> WirePages:
+    """Return the pages that are meant as the script is told them: nothing where all are."""
+    made: WirePages = {}
     if pages.kinds:
         made["kinds"] = [kind.value for kind in pages.kinds]
     if pages.paths:
         made["paths"] = path_pattern(pages.paths)
     if pages.not_paths:
         made["not_paths"] = path_pattern(pages.not_paths)
-    if reach := pages.reach.narrowed():
+    return made
+
+
+def compile_pointed(place: PointedPlace) -> WirePointed:
+    """Return a place as the script is told it."""
+    made: WirePointed = {
+        "place": place.placement.value,
+        "selector": place.selector,
+        "where": place.where.value,
+    }
+    made |= compile_pages(place.pages)  # type: ignore[typeddict-item]
+    if reach := place.pages.reach.narrowed():
         made["reach"] = reach
     match place.telling:
         case ToldByAttribute(name=name):

@@ -122,8 +122,16 @@ class WireFont(TypedDict):
     file: str
 
 
-class WireFixed(TypedDict):
-    """A product that something hangs for, and its page; an empty path is of one that has none."""
+class WirePages(TypedDict):
+    """Pages by what they are about and by their paths, as regular expressions; what is not told narrows nothing."""
+
+    kinds: NotRequired[list[str]]
+    paths: NotRequired[str]
+    not_paths: NotRequired[str]
+
+
+class WireFixed(WirePages):
+    """A product that something hangs for, its page, and where it hangs; an empty path is of one that has no page."""
 
     sku: str
     path: str
@@ -137,8 +145,8 @@ class WirePlace(TypedDict):
     fixed: NotRequired[WireFixed]
 
 
-class WirePointed(TypedDict):
-    """A place that was pointed at; paths are regular expressions, and so is `link`, whose first group is the code.
+class WirePointed(WirePages):
+    """A place that was pointed at; `link` is a regular expression whose first group is the code.
 
     With a `row` it brings its products itself.
     """
@@ -146,9 +154,6 @@ class WirePointed(TypedDict):
     place: str
     selector: str
     where: Literal["before", "after", "inside", "instead"]
-    kinds: NotRequired[list[str]]
-    paths: NotRequired[str]
-    not_paths: NotRequired[str]
     reach: NotRequired[WireReach]
     attribute: NotRequired[str]
     link: NotRequired[str]
@@ -156,10 +161,15 @@ class WirePointed(TypedDict):
     row: NotRequired[WireRow]
 
 
+# What `bar` of a release says.
+HANGS_WITH_OWN, HANGS_ANYWHERE = 1, 2
+
+
 class CompiledRelease(TypedDict):
     """A draft compiled; `rules` stand in the order in which they apply: the last that covers wins.
 
-    `css` are rules for the shop's own page, which level its rows of cards.
+    `css` are rules for the shop's own page, which level its rows of cards. `bar` is 1 where something hangs with the
+    page's own product, and 2 where something may hang on every page.
     """
 
     language: str
@@ -167,7 +177,7 @@ class CompiledRelease(TypedDict):
     fonts: list[WireFont]
     base: str
     css: str
-    bar: NotRequired[bool]
+    bar: NotRequired[int]
     looks: list[CompiledButton]
     rules: list[WireRule]
     places: dict[str, WirePlace]
@@ -186,7 +196,8 @@ class Manifest(CompiledRelease):
     """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`.
 
     The basket is the store's own: a connection that was mended holds for every release. `more` are files for what only
-    some releases have, each loaded when it is first needed.
+    some releases have, each loaded when it is first needed; with `soon` even a page without a button of its own may
+    come to need one.
     """
 
     edge: str
@@ -194,6 +205,7 @@ class Manifest(CompiledRelease):
     basket: WireBasket
     later: WireLater
     more: dict[str, WireLater]
+    soon: NotRequired[bool]
     release: int
     trials: list[WireTrial]
     draft: NotRequired[bool]

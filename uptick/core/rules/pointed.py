@@ -8,16 +8,9 @@ from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.look import Part
+from uptick.core.button.on_pages import OnPages
 from uptick.core.button.row import Row
 from uptick.core.rules.reach import Names, Reach
-
-
-class PageKind(StrEnum):
-    """What a page is about by what it tells: one product, several, or none."""
-
-    PRODUCT = "product"
-    LIST = "list"
-    OTHER = "other"
 
 
 class Where(StrEnum):
@@ -34,33 +27,15 @@ PLACED = (
 )  # fmt: skip
 # Only these may bring their products themselves, and a tile always does.
 BRINGS = (Placement.TILE, Placement.STRIP)
-# A path of the shop's, in which a star stands for anything.
-PathGlob = Annotated[str, StringConstraints(pattern=r"^/[^\s?#]*$", max_length=300)]
 
 
-def path_pattern(globs: tuple[str, ...]) -> str:
-    """Return a regular expression, the same in Python and JavaScript, that the paths of some globs match."""
-    return "|".join(f"^{'.*'.join(re.escape(part) for part in glob.split('*'))}$" for glob in globs)
+class Pages(OnPages):
+    """On which pages and for which products a place is looked for; `not_…` takes some away again."""
 
-
-class Pages(Part):
-    """On which pages a place is looked for. An empty list narrows nothing; `not_…` takes some away again."""
-
-    kinds: tuple[PageKind, ...] = ()
-    paths: Annotated[tuple[PathGlob, ...], Field(max_length=50)] = ()
-    not_paths: Annotated[tuple[PathGlob, ...], Field(max_length=50)] = ()
     products: Names = ()
     categories: Names = ()
     not_products: Names = ()
     not_categories: Names = ()
-
-    def holds_page(self, kind: PageKind, path: str) -> bool:
-        """Tell whether a page is meant, as far as it is a page: its path without query."""
-        if self.kinds and kind not in self.kinds:
-            return False
-        if self.not_paths and re.search(path_pattern(self.not_paths), path):
-            return False
-        return not self.paths or bool(re.search(path_pattern(self.paths), path))
 
     @property
     def reach(self) -> Reach:

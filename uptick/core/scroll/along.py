@@ -121,10 +121,14 @@ class Scene:
 
 @dataclass(frozen=True, slots=True)
 class Hung:
-    """What of ours hangs at the window, as it is drawn for the page's product; None where none stands."""
+    """What of ours hangs at the window, as it is drawn for its product; None where none stands.
+
+    `fixed` are those that stand for one product of their own, with or without a button of the page's.
+    """
 
     bar: Bar | None = None
     floating: Floating | None = None
+    fixed: frozenset[Placement] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -261,16 +265,20 @@ def _where_enough(cuts: Sequence[float], seen: Callable[[float], float], needed:
 
 
 def _hanging(scene: Scene, hung: Hung) -> list[_Hangs]:
-    """Return what of ours hangs on this page; each follows the page's own button and stands only beside one."""
+    """Return what of ours hangs on this page; what follows the page's own button stands only beside one."""
     main = next((p for p in scene.survey.places if p.stands and p.placement is Placement.PRODUCT_PAGE), None)
     found = []
-    if main and hung.bar and scene.survey.bar:
+
+    def may_hang(placement: Placement) -> bool:
+        return bool(main) or placement in hung.fixed
+
+    if may_hang(Placement.STICKY_BAR) and hung.bar and scene.survey.bar:
         high, spans = scene.survey.bar.high, hanging_spans(scene, hung.bar, main)
         under = _under(scene, spans) if hung.bar.edge == "top" else 0.0
         y = under if hung.bar.edge == "top" else scene.high - high
         moving = Moving(0.0, scene.wide, high, fixed_path(y, scene.way), spans)
         found.append(_Hangs(Placement.STICKY_BAR, "bar", hung.bar, moving, under))
-    if main and hung.floating and scene.survey.floating:
+    if may_hang(Placement.FLOATING) and hung.floating and scene.survey.floating:
         spans = hanging_spans(scene, hung.floating, main)
         under = _under(scene, spans) if hung.floating.is_top else 0.0
         box = _in_corner(scene, hung.floating, scene.survey.floating, under)
@@ -288,12 +296,14 @@ def _in_corner(scene: Scene, floating: Floating, measured: Rect, under: float) -
     return Rect(x=x, y=y, wide=measured.wide, high=measured.high)
 
 
-def hanging_spans(scene: Scene, drawn: Hanging, main: SeenPlace) -> Spans:
-    """Return where something stands on the way down; with `only_up`, where it stands on the way up."""
-    way, room = scene.way, main.room
+def hanging_spans(scene: Scene, drawn: Hanging, main: SeenPlace | None) -> Spans:
+    """Return where something stands on the way down; with `only_up`, where it stands on the way up.
+
+    Where the page has no button of its own, that one counts as scrolled past from the start.
+    """
+    way = scene.way
     whole = [Span(0.0, way)]
-    bottom = scene.top_of(main, room.bottom)
-    past = where_below(bottom, 0.0, way)
+    past: Spans = tuple(whole) if main is None else where_below(scene.top_of(main, main.room.bottom), 0.0, way)
     match drawn.comes:
         case AfterShare(share=share):
             due: Spans = _after(share * way, way)
@@ -303,8 +313,8 @@ def hanging_spans(scene: Scene, drawn: Hanging, main: SeenPlace) -> Spans:
             due = past
     if not isinstance(drawn.comes, AfterShare | AfterDistance):
         stands = due if drawn.returns or not due else (Span(due[0].begins, way),)
-    elif drawn.returns:
-        top = scene.top_of(main, room.y)
+    elif main and drawn.returns:
+        top = scene.top_of(main, main.room.y)
         seen = without(where_below(top, scene.high, way), past)
         stands = without(due, seen)
     else:

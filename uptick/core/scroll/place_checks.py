@@ -1,7 +1,7 @@
 """What is wrong along a page, with pixels, and fixes that were tried before they are offered."""
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import ceil, floor
 from typing import Literal
 
@@ -83,7 +83,7 @@ class _Seen:
         if drawn is None:
             return ()
         changed = type(drawn).model_validate(merge_layer(drawn.model_dump(mode="json"), changes))
-        hung = Hung(changed, self.hung.floating) if isinstance(changed, Bar) else Hung(self.hung.bar, changed)
+        hung = replace(self.hung, bar=changed) if isinstance(changed, Bar) else replace(self.hung, floating=changed)
         if not holds(along(self.survey, hung)):
             return ()
         return (Fix(label, _LAYERS[kind], {kind: changes}),)
@@ -275,12 +275,13 @@ def _twice(seen: _Seen) -> Iterator[ScrollFinding]:
             )
     both = tuple(s for s in common(seen.spans_of("sticky_bar"), seen.spans_of("floating")) if s.length)
     if length_of(both) >= HANDING_OVER_PX:
+        bought = "Each buys a product of its own" if seen.hung.fixed else "They buy the same product"
         yield ScrollFinding(
             "both",
             Weight.LOOK_AGAIN,
             seen.device,
             f"The bar and the floating button both stand {_where(both)}",
-            f"They buy the same product, for {_px(length_of(both))} px of scrolling {seen.on}. An exception for "
+            f"{bought}, for {_px(length_of(both))} px of scrolling {seen.on}. An exception for "
             f"{DEVICE_NAMES[seen.device]} can take one of them away.",
             ("sticky_bar", "floating"),
             both,

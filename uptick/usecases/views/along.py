@@ -8,6 +8,7 @@ from uptick.core.button.over import Over
 from uptick.core.checks.finding import Weight
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import class_for, context_of
+from uptick.core.rules.places import FIXES
 from uptick.core.rules.settings import Settings
 from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures, check_rows
 from uptick.core.scroll.survey import SeenPlace
@@ -42,7 +43,7 @@ def view_along(
     """Return what is seen of the buttons of a page along its scroll.
 
     Args:
-        product: The page's product; without one nothing hangs.
+        product: The page's product; without one only what stands for a product of its own hangs.
         tried: Settings with an edit that is not kept.
 
     Raises:
@@ -60,7 +61,7 @@ def view_along(
 def _on_device(
     snapshot: Snapshot, survey: PageSurvey, device: Device, product: Product | None, language: str
 ) -> AlongDevice:
-    hung = hung_for(snapshot, product, device, language) if product else Hung()
+    hung = hung_for(snapshot, product, device, language)
     seen = along(survey, hung)
 
     def on_picture(place: SeenPlace) -> tuple[ButtonDocument, str] | None:
@@ -88,11 +89,23 @@ def _on_tile(settings: Settings, sku: str) -> Over | None:
     return Over(anchor=row.anchor, across=row.inset_px, down=row.inset_px) if row and row.anchor else None
 
 
-def hung_for(snapshot: Snapshot, product: Product, device: Device, language: str) -> Hung:
-    """Return what hangs at the window for a new shopper on a product's page."""
-    bar = _standing(snapshot, Placement.STICKY_BAR, product, device, language)
-    floating = _standing(snapshot, Placement.FLOATING, product, device, language)
-    return Hung(bar.bar if bar else None, floating.floating if floating else None)
+def hung_for(snapshot: Snapshot, product: Product | None, device: Device, language: str) -> Hung:
+    """Return what hangs at the window for a new shopper on a product's page, or on one that is of none."""
+    standing = {place: _hanging(snapshot, place, product, device, language) for place in FIXES}
+    bar, floating = (standing[place] for place in FIXES)
+    fixed = frozenset(place for place, document in standing.items() if document and document.placement.product)
+    return Hung(bar.bar if bar else None, floating.floating if floating else None, fixed)
+
+
+def _hanging(
+    snapshot: Snapshot, placement: Placement, product: Product | None, device: Device, language: str
+) -> ButtonDocument | None:
+    if placement not in snapshot.store.surfaces:
+        return None
+    # It may stand for one product, whichever page it is on.
+    fixed = snapshot.at(placement).document(0).placement.product
+    product = (snapshot.goods.product(fixed) if fixed else None) or product
+    return _standing(snapshot, placement, product, device, language) if product else None
 
 
 def _standing(
@@ -101,9 +114,6 @@ def _standing(
     """Return the button that a new shopper meets; None where none stands."""
     if placement not in snapshot.store.surfaces:
         return None
-    if fixed := snapshot.at(placement).document(0).placement.product:
-        # It stands for one product, whichever page it is on.
-        product = snapshot.goods.product(fixed) or product
     context = context_of(placement, product, None, device, language, ShopperKind.NEW)
     document = class_for(snapshot, context).document
     return document if document.placement.shown else None

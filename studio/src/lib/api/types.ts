@@ -3,6 +3,7 @@ import type { components } from './schema';
 
 type Schemas = components['schemas'];
 export type PointedPlace = Schemas['PointedPlace'];
+export type OnPages = Schemas['OnPages'];
 export type AlongView = Schemas['AlongView'];
 export type AlongDevice = Schemas['AlongDevice'];
 export type Lane = Schemas['Lane'];

@@ -61,8 +61,14 @@
 	/** Why the one that is picked stands nowhere on this page. */
 	const awaySaid = $derived.by(() => {
 		if (standing === 'over_picture') return met.includes(standing) ? '' : 'No picture of this page has a button on it.';
-		if (product) return '';
+		if (product || desk.view?.document.placement.product) return '';
 		return `No ${standing === 'floating' ? 'floating button' : 'bar'} stands on this page: it is no product’s own.`;
+	});
+	/** Whether what stands for one product of its own hangs on this page, as far as it is measured. */
+	const isElsewhere = $derived.by(() => {
+		const survey = at.surveys[device];
+		if (!survey || !desk.view?.document.placement.product) return false;
+		return (standing === 'floating' && !survey.floating) || (standing === 'sticky_bar' && !survey.bar);
 	});
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
 	const found = $derived(at.on(device));
@@ -248,6 +254,7 @@
 					{:else if desk.view && desk.view.seen.placement === standing}
 						{@const view = desk.view}
 						{@const onlayer = (one: string) => (layer = one)}
+						{#if isElsewhere}<p class="text-soft">It does not hang on this page.</p>{/if}
 						{#if standing === 'sticky_bar'}
 							<BarSentences {desk} {view} {device} {onlayer} />
 						{:else if standing === 'floating'}

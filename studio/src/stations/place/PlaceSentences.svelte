@@ -7,6 +7,7 @@
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import PagesMeant from './PagesMeant.svelte';
 	import RowSentences from './RowSentences.svelte';
 
 	type Props = { at: PointingAt; kinds: readonly { value: Placement; label: string }[] };
@@ -29,13 +30,6 @@
 	const wheres = $derived(
 		allWheres.filter(({ value }) => value !== 'instead' || !LIES_BESIDE.includes(place.placement)),
 	);
-	type Kind = '' | 'product' | 'list' | 'other';
-	const pageKinds = [
-		{ value: '', label: 'every kind of page' },
-		{ value: 'product', label: 'pages of one product' },
-		{ value: 'list', label: 'pages of lists' },
-		{ value: 'other', label: 'pages without products' },
-	] as const;
 	const selectors = $derived(
 		choices.map(({ found, survey }) => ({
 			value: found.selector,
@@ -52,7 +46,6 @@
 	function pages(patch: Partial<NonNullable<PointedPlace['pages']>>): void {
 		change({ pages: { ...place.pages, ...patch } });
 	}
-	const globs = (text: string) => text.split(/[\s,]+/).filter(Boolean);
 	const names = (text: string) =>
 		text
 			.split(',')
@@ -101,22 +94,7 @@
 		<p class="text-again">◇ {chosen.found.weak.join('; ')}.</p>
 	{/if}
 	<p>
-		It is looked for on <Pick
-			label="Kind of page"
-			value={(place.pages?.kinds?.[0] ?? '') as Kind}
-			options={pageKinds}
-			onpick={(kind) => pages({ kinds: kind ? [kind] : [] })}
-		/>, at <Inline
-			label="Paths, with a star for anything"
-			value={(place.pages?.paths ?? []).join(', ')}
-			empty="any path"
-			onset={(text) => pages({ paths: globs(text) })}
-		/>, not at <Inline
-			label="Paths that are not meant"
-			value={(place.pages?.not_paths ?? []).join(', ')}
-			empty="none"
-			onset={(text) => pages({ not_paths: globs(text) })}
-		/>
+		It is looked for on <PagesMeant pages={place.pages ?? {}} onset={pages} />
 	</p>
 	<p>
 		for <Inline

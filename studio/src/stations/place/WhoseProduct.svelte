@@ -5,6 +5,7 @@
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { yesOrNo } from '$lib/pure/picks';
 	import Pick from '$lib/ui/Pick.svelte';
+	import PagesMeant from './PagesMeant.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
 
 	/** Whether something that hangs at the window stands for the page's own product, or for one on every page. */
@@ -28,7 +29,13 @@
 					set(always ? view.seen.product.sku : ''),
 				)}
 			/>{:else}always the same product{/if}{#if fixed}, <ProductPick sku={fixed} {name} onpick={set} />, as that one’s
-			own page tells it{/if}.
+			own page tells it. It hangs on <PagesMeant
+				pages={view.document.placement.pages ?? {}}
+				onset={(patch) =>
+					void desk.setAll(
+						Object.fromEntries(Object.entries(patch).map(([name, value]) => [`placement.pages.${name}`, value])),
+					)}
+			/>{/if}.
 	</p>
 {/if}
 
