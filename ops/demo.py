@@ -7,7 +7,7 @@ from typing import Any
 import httpx2
 from sqlalchemy import text
 
-from ops import demo_row
+from ops import demo_places, demo_row
 from ops import demo_words as words
 from practice.row import ROW
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
@@ -17,7 +17,7 @@ from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import BasketJson, FormPost
 from uptick.core.shop.store import Store, Surface
 from uptick.core.trial.readout import Measure
-from uptick.usecases import edit, importing, looks, publish, trials
+from uptick.usecases import edit, importing, looks, pointing, publish, trials
 from uptick.usecases.ports import Person
 from uptick.wiring import Wiring, clock, hash_password
 
@@ -240,6 +240,11 @@ class _History:
             },
             58,
         )
+        for place in demo_places.PLACES:
+            with self._wiring.open_shop(KEY) as shop:
+                pointing.keep_place(shop, "", place, shop.drafts.read().version, self._ada, self._ago(58))
+        self._change("place:tile", demo_places.TILE, 58)
+        self._change("place:floating", demo_places.FLOATING, 58)
         self._exceptions()
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "First buttons", self._ada, self._ago(56))
@@ -262,7 +267,7 @@ class _History:
         self._except(
             "Sets are taken whole",
             "“It” sounded like one thing of the set.",
-            Reach(situations=(Situation.SET,)),
+            Reach(situations=(Situation.SET,), placements=tuple(p for p in Placement if p is not Placement.FLOATING)),
             {"wording": words.SETS},
             57.8,
         )

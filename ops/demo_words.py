@@ -52,6 +52,15 @@ PICTURES: Json = {
     "pre_order": _in("Reserve", "Vormerken", "Réserver", "احجز"),
 }
 
+TILE: Json = {**PICTURES, "sold_out": LISTING["sold_out"]}
+FLOATING: Json = {
+    "ready": _in("A whole first season, {price}", "Eine ganze erste Saison, {price}", "Une première saison, {price}",
+                 "موسم أول كامل، {price}"),
+    "in_basket": _in("{count} in your skep", "{count} im Bienenkorb", "{count} dans la ruche", "{count} في سلتك"),
+}  # fmt: skip
+BEFORE_BEES = _in("Before they come", "Bevor sie kommen", "Avant leur arrivée", "قبل أن يصل النحل")
+LOOKED_AT = _in("Looked at before", "Zuvor angesehen", "Déjà vu", "نظرت إليه من قبل")
+
 JARS: Json = {"ready": _in("48 jars, {price}", "48 für {price}", "48 à {price}", "48 بـ {price}")}
 SETS: Json = {"ready": _in("Take the set", "Das ganze Set", "Le lot complet", "خذ المجموعة")}
 BEES: Json = {

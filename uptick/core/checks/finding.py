@@ -7,6 +7,7 @@ from enum import StrEnum
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json
 from uptick.core.resolved.classes import ButtonClass
+from uptick.core.resolved.reach_words import listed
 
 
 class Weight(StrEnum):
@@ -105,11 +106,11 @@ def where(one: ButtonClass) -> str:
     names = [first.name]
     if one.count > 1:
         names = sorted({p.category for batch in one.batches for p in batch.some(200)})
-    listed = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
-    return f"on the {place}, {listed}"
+    some = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
+    return f"on the {place}, {some}"
 
 
 def where_all(buttons: Sequence[ButtonClass]) -> str:
     if len(buttons) == 1:
         return where(buttons[0])
-    return "on the " + " and the ".join(dict.fromkeys(_placed(one) for one in buttons))
+    return "on " + listed(dict.fromkeys(f"the {_placed(one)}" for one in buttons))

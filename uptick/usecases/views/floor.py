@@ -3,6 +3,7 @@
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
+from typing import Literal
 
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.fields import field_title
@@ -43,8 +44,11 @@ class Cell:
 
 @dataclass(frozen=True, slots=True)
 class FloorRow:
+    """A placement of the plan; `stands_on` is what `pages` counts."""
+
     placement: Placement
     pages: int
+    stands_on: Literal["page", "list", "product"]
     room_px: float
     cells: tuple[Cell, ...]
     shown: int
@@ -131,11 +135,14 @@ class _Plan:
             }
         return self._able[placement]
 
-    def _count(self, placement: Placement) -> int:
+    def _count(self, placement: Placement) -> tuple[int, Literal["page", "list", "product"]]:
         if placement is Placement.LISTING_CARD:
-            return self.lists
+            return self.lists, "list"
         held = self.snapshot.cover.held.get(placement)
-        return self.products if held is None else sum(len(batch) for group in held for batch in group.batches)
+        if held is None:
+            return self.products, "page"
+        # Its pages are not those of its products.
+        return sum(len(batch) for group in held for batch in group.batches), "product"
 
     def row(self, placement: Placement) -> FloorRow:
         cells = [self._cell(placement, situation, situation.value, LEADING[situation]) for situation in Situation]
@@ -144,7 +151,7 @@ class _Plan:
         totals = [counts for (place, _), counts in self.tallies.items() if place == placement]
         return FloorRow(
             placement,
-            self._count(placement),
+            *self._count(placement),
             self.shop.store.surfaces[placement].width_px(self.device),
             tuple(cells),
             sum(counts.get("shown", 0) for counts in totals),

@@ -55,6 +55,14 @@
 	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
 		return { placement, moment: cell.button?.moment ?? 'ready' };
 	}
+	/** Marks a button that is wider than its cell: it is faded there, and whole once it is pointed at. */
+	function markCut(stand: HTMLElement): () => void {
+		const sizes = new ResizeObserver(() =>
+			stand.toggleAttribute('data-cut', stand.scrollWidth > stand.clientWidth + 1),
+		);
+		for (const one of [stand, ...stand.children]) sizes.observe(one);
+		return () => sizes.disconnect();
+	}
 	/** The button of the plan that has the keyboard. */
 	let focused = $state.raw<{ placement: Placement; cell: Cell } | null>(null);
 	addActions('On a button of the Floor', [
@@ -83,8 +91,8 @@
 
 {#if floor.data}
 	<div class="floor">
-		<section class="px-6 pt-4 pb-8" aria-label="Plan of the purchase buttons">
-			<h1 class="mb-3 text-md font-normal">
+		<section class="px-6 pt-3 pb-8" aria-label="Plan of the purchase buttons">
+			<h1 class="mb-2 text-md font-normal">
 				Every purchase button as seen on a
 				<Pick
 					label="Device"
@@ -104,16 +112,16 @@
 					{#each floor.data.rows as row (row.placement)}
 						{@const everywhere = findings.data?.rows.find((one) => one.placement === row.placement)}
 						<div class="row">
-							<div class="pr-3">
+							<div class="pr-2">
 								<h2 class="text-md">
 									<a href="/draw/{row.placement}" class="no-underline">{capital(said(row.placement))}</a>
 								</h2>
-								<p class="text-sm text-soft">{many(row.pages, row.placement === 'listing_card' ? 'list' : 'page')}</p>
+								<p class="text-sm text-soft">{many(row.pages, row.stands_on)}</p>
 								{#if everywhere?.must_fix}<p class="text-sm font-semibold text-must">
-										▲ {everywhere.must_fix} in every button
+										▲ {everywhere.must_fix} in all of them
 									</p>{/if}
 								{#if everywhere?.look_again}<p class="text-sm font-semibold text-look">
-										◇ {everywhere.look_again} in every button
+										◇ {everywhere.look_again} in all of them
 									</p>{/if}
 							</div>
 							{#each row.cells as cell (cell.column)}
@@ -144,6 +152,7 @@
 											aria-keyshortcuts="w e"
 											onfocus={() => (focused = { placement: row.placement, cell })}
 											onblur={() => (focused = null)}
+											{@attach markCut}
 										>
 											<TrueButton {...cell.button} least={Math.min(row.room_px, 130)} />
 										</a>
@@ -252,12 +261,13 @@
 		display: grid;
 		/* Wide enough for the words of each column beside a scrollbar that takes room. */
 		grid-template-columns:
-			92px minmax(0, 1.1fr) minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.15fr) minmax(0, 1.05fr) minmax(0, 1.6fr)
+			108px minmax(0, 1.1fr) minmax(0, 1fr) minmax(0, 1fr) minmax(0, 1.15fr) minmax(0, 1.05fr) minmax(0, 1.6fr)
 			66px;
 		gap: 8px;
 		border-top: 1px solid var(--color-hair);
-		padding: 12px 0;
-		min-height: 116px;
+		padding: 8px 0 6px;
+		min-height: 88px;
+		line-height: 1.3;
 	}
 	.row:last-child {
 		border-bottom: 1px solid var(--color-hair);
@@ -270,23 +280,30 @@
 		overflow: hidden;
 		zoom: 0.6;
 	}
+	.stand:global([data-cut]) {
+		mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
+	}
+	.stand:hover,
 	.stand:focus-visible {
-		zoom: 1;
 		overflow: visible;
+		mask-image: none;
 		position: relative;
 		z-index: 2;
+	}
+	.stand:focus-visible {
+		zoom: 1;
 	}
 	.foot {
 		display: flex;
 		flex-wrap: wrap;
 		align-items: baseline;
-		gap: 2px 6px;
-		margin-top: 4px;
+		gap: 0 6px;
+		margin-top: 1px;
 		font-size: 11px;
 	}
 	.none {
 		display: block;
-		margin: 10px 0;
+		margin: 6px 0;
 	}
 	.none path {
 		stroke: var(--color-soft);
