@@ -253,6 +253,22 @@ def test_it_goes_while_the_own_button_is_seen_and_leaves_room_at_the_end(draws: 
     assert last <= top + 1
 
 
+def test_it_gives_way_to_a_keyboard_on_the_screen(draws: Draws) -> None:
+    """Such a keyboard makes the visual viewport lower and leaves the window as it is (CSSOM View, visual viewport)."""
+    page = floats(draws, {"comes": {"kind": "distance", "px": 0}, "returns": False})
+    at(page, 300)
+    page.locator(FLOATS).wait_for(state="attached")
+    types = """high => {
+      Object.defineProperty(visualViewport, 'height', { configurable: true, get: () => innerHeight - high });
+      visualViewport.dispatchEvent(new Event('resize'));
+    }"""
+    page.evaluate(types, 300)
+    assert page.locator(FLOATS).count() == 0
+    # The bars of a browser that come and go are no keyboard.
+    page.evaluate(types, 60)
+    assert page.locator(FLOATS).count() == 1
+
+
 def test_what_has_the_focus_is_not_behind_it(draws: Draws) -> None:
     """WCAG 2.2, 2.4.11 Focus Not Obscured, by Tab through the page."""
     page = floats(draws, {"comes": {"kind": "distance", "px": 0}, "returns": False})

@@ -66,3 +66,21 @@ def test_a_large_shop_gives_no_more_pages_than_somebody_steps_through() -> None:
 def test_a_placement_that_the_shop_has_not_is_told() -> None:
     with pytest.raises(NotFound, match="no place on the floating button"):
         view_standing(fake_shop().shop, Placement.FLOATING, Device.PHONE, None)
+
+
+def test_pages_of_what_stands_for_one_product_are_those_that_are_meant() -> None:
+    def paths(**pages: list[str]) -> set[str]:
+        made = settings(sticky_bar={"placement": {"product": "A1", "pages": pages}})
+        found = view_standing(fake_shop(made).shop, BAR, Device.PHONE, None)
+        assert (found.stands, found.of) == (1, 1)
+        return {page.path for page in found.pages}
+
+    everywhere = paths()
+    of_products = paths(kinds=["product"])
+    assert {"/", *of_products} <= everywhere
+    assert of_products
+    assert "/" not in of_products
+    assert paths(kinds=["list"]) == everywhere - of_products
+    some = sorted(of_products)[0]
+    assert paths(not_paths=[some]) == everywhere - {some}
+    assert paths(paths=["/"]) == {"/"}

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.merge import at_path
+from uptick.core.button.on_pages import OnPages, PageKind
 from uptick.core.engine.goods import Batch
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound
@@ -14,7 +15,7 @@ from uptick.core.resolved.reach_words import placement_words
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.connect import page_of
 from uptick.usecases.page_checks import has_page
-from uptick.usecases.pointing import PageToLookAt
+from uptick.usecases.pointing import PageToLookAt, pages_to_look_at
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import language_of
 
@@ -71,11 +72,12 @@ def view_standing(shop: Shop, placement: Placement, device: Device, language: st
     names = {rule.id: rule.name for rule in snapshot.settings.exceptions}
     told = (HiddenBy(rule, names.get(rule, ""), count) for rule, count in hidden.items())
     stands = sum(map(len, shown))
+    own = snapshot.at(placement).document(0).placement
     return StandingView(
         stands,
         stands + sum(hidden.values()),
         tuple(sorted(told, key=lambda one: -one.products)),
-        tuple(_pages(shop, shown)),
+        tuple(_meant(shop, own.pages) if own.product else _pages(shop, shown)),
     )
 
 
@@ -86,6 +88,16 @@ def _hiding(snapshot: Snapshot, one: ButtonClass) -> str:
         if shown is not None:
             return rule
     return ""
+
+
+def _meant(shop: Shop, pages: OnPages) -> list[PageToLookAt]:
+    """Return pages on which something hangs whose product is always the same; what a list tells only its page knows."""
+
+    def may_hang(page: PageToLookAt) -> bool:
+        kinds = (PageKind.PRODUCT,) if page.product else (PageKind.LIST, PageKind.OTHER)
+        return any(pages.holds_page(kind, page.path) for kind in kinds)
+
+    return [page for page in pages_to_look_at(shop) if may_hang(page)][:MOST_PAGES]
 
 
 def _pages(shop: Shop, shown: Sequence[Batch]) -> list[PageToLookAt]:
