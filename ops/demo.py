@@ -93,10 +93,12 @@ def demo_store(practice_origin: str) -> Store:
     )
 
 
-def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool = False) -> None:
+def begin(
+    wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool = False, with_shoppers: bool = True
+) -> None:
     """Make the person and the store, and unless `empty` its whole past; a second call only keeps addresses true.
 
-    With `row` the small shops beside it become stores of the same person.
+    With `row` the small shops beside it become stores of the same person. Without shoppers no signals were sent.
     """
     practice = wiring.environment.practice_origin
     store = demo_store(practice)
@@ -111,7 +113,7 @@ def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool 
             accounts.add_store(store, settings, owner, clock() - timedelta(days=60))
     _keep_addresses(wiring, [store, *(demo_row.row_store(shop, practice) for shop in ROW.values())])
     if not known and not empty:
-        _History(wiring, say).fill()
+        _History(wiring, say).fill(with_shoppers=with_shoppers)
     if row and not empty:
         demo_row.fill(wiring, ada(wiring), say)
 
@@ -157,7 +159,7 @@ class _History:
             wish = edit.Wish(name, note, reach, None, ends_on)
             edit.add_exception(shop, wish, layer, version, self._ada, self._ago(days))
 
-    def fill(self) -> None:
+    def fill(self, *, with_shoppers: bool) -> None:
         self._say("catalogue")
         origin = self._wiring.environment.practice_origin
         content = httpx2.get(f"{origin}/catalogue.csv").raise_for_status().content
@@ -166,10 +168,12 @@ class _History:
         self._say("buttons")
         self._say_brand()
         self._draw_buttons()
-        self._say("shoppers of six weeks, sent through the edge")
-        self._shoppers(44, 26, seed=11)
+        if with_shoppers:
+            self._say("shoppers of six weeks, sent through the edge")
+            self._shoppers(44, 26, seed=11)
         self._trial()
-        self._shoppers(26, 0, seed=12)
+        if with_shoppers:
+            self._shoppers(26, 0, seed=12)
         self._say("changes since the last release")
         self._later_changes()
 

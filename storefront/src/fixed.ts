@@ -5,8 +5,11 @@ import { indexProducts, kindOf, ownCode, readSchema } from './page';
 import type { Shop, Stand } from './stand';
 import type { Fixed } from './types';
 
+/** What loads and makes what hangs, once it is known to hang on this page. */
+type Hang = (standing: typeof Stand) => Promise<Hanging>;
+
 /** Hangs something for one product wherever it is meant to, read from that one's own page, instead of for the page's own. */
-function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: (standing: typeof Stand) => Hanging): Hanging {
+function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: Hang, ready: () => unknown): Hanging['follow'] {
 	const { read } = goodsReader(shop);
 	class FixedStand extends Standing {
 		#isTold = false;
@@ -24,6 +27,7 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: (standing: ty
 		async #read(): Promise<void> {
 			const { place } = this;
 			const told = of.path ? await read(of).catch(() => null) : null;
+			await ready();
 			if (!told) return void (place.dataset.upKept = 'product');
 			const { form } = told;
 			// What is in no document tells nothing; whether it is due is looked at right after.
@@ -37,11 +41,13 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: (standing: ty
 			this.page = told.page;
 			this.#isTold = true;
 			super.tend(true);
-			hanging.show();
+			hanging!.show();
 		}
 	}
-	const hanging = hang(FixedStand);
-	/** On a page without a button of its own that one has always been scrolled past. */
+	let hanging: Hanging | undefined;
+	let asked: Promise<void> | undefined;
+	/** What it stands beside now: on a page without a button of its own that one has always been scrolled past. */
+	let beside: Stand | undefined;
 	let passed: Stand | undefined;
 	function always(): Stand {
 		const place = element('i');
@@ -49,12 +55,12 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: (standing: ty
 		document.documentElement.append(place);
 		return { place } as unknown as Stand;
 	}
-	return {
-		show: hanging.show,
-		follow(main, anew) {
-			const told = indexProducts(readSchema(document));
-			hanging.follow(isMeant(of, kindOf(told, ownCode(told))) ? (main ?? (passed ??= always())) : undefined, anew);
-		},
+	return (main, anew) => {
+		const told = indexProducts(readSchema(document));
+		const isHere = isMeant(of, kindOf(told, ownCode(told)));
+		beside = isHere ? (main ?? (passed ??= always())) : undefined;
+		if (isHere) asked ??= hang(FixedStand).then((made) => (hanging = made).follow(beside, true));
+		hanging?.follow(beside, anew);
 	};
 }
 export type MakeFixed = typeof make;

@@ -47,28 +47,47 @@ export type Load = <T>(file?: { file: string; integrity: string }) => Promise<T>
 function begin(shop: Shop, load: Load): Later {
 	const { manifest } = shop;
 	shop.announce = announcer();
-	shop.announce('');
+	let isHeard = false;
 	shop.css = BAR_CSS;
 	let lay: Promise<ReturnType<MakeOver>> | undefined;
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	const watch = watcher((stand) => signal('shown', tellingOf(stand, shop)));
+	/** Lets the page be looked through: that is done once it has changed, and this changes nothing of it. */
+	const look = () => {
+		const mark = document.createElement('i');
+		document.head.append(mark);
+		mark.remove();
+	};
 	const hangOne = async (
 		name: 'sticky_bar' | 'floating',
 		file: Manifest['later'] | undefined,
 		Standing: typeof Stand,
-	) => {
+		ready: () => unknown,
+	): Promise<Hanging['follow'] | undefined> => {
 		if (!file) return;
-		const make = await load<MakeHanging>(file);
 		const of = manifest.places[name]?.fixed;
-		if (!of) return make(shop, Standing);
-		return (await load<MakeFixed>(manifest.more.fixed))(shop, Standing, of, (one) => make(shop, one));
+		const hang = async (standing: typeof Stand) => (await load<MakeHanging>(file))(shop, standing);
+		if (of) return (await load<MakeFixed>(manifest.more.fixed))(shop, Standing, of, hang, ready);
+		// It is loaded once there is something beside which it hangs.
+		let hanging: Hanging | undefined;
+		let asked: Promise<void> | undefined;
+		return (main, anew) => {
+			if (hanging) hanging.follow(main, anew);
+			else if (main)
+				asked ??= hang(Standing).then((made) => {
+					hanging = made;
+					look();
+				});
+		};
 	};
 	const hangAll = async (Standing: typeof Stand, ready: () => unknown) => {
 		const { bar, floating } = manifest.more;
-		await ready();
-		const all = await Promise.all([hangOne('sticky_bar', bar, Standing), hangOne('floating', floating, Standing)]);
-		return (main: Stand | undefined, anew: boolean) => all.forEach((one) => one?.follow(main, anew));
+		const all = await Promise.all([
+			hangOne('sticky_bar', bar, Standing, ready),
+			hangOne('floating', floating, Standing, ready),
+		]);
+		return (main: Stand | undefined, anew: boolean) => all.forEach((follow) => follow?.(main, anew));
 	};
 	let hung: ReturnType<typeof hangAll> | undefined;
 	async function loadRows() {
@@ -80,6 +99,9 @@ function begin(shop: Shop, load: Load): Later {
 	const tools: Later = {
 		press: (stand, after) => void press(stand, shop, after, signal),
 		watch(stand) {
+			// A region is heard only where it stood before; a page without a button gets none.
+			if (!isHeard) shop.announce!('');
+			isHeard = true;
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));
@@ -92,12 +114,6 @@ function begin(shop: Shop, load: Load): Later {
 		hang: (Standing, ready) => (hung ??= hangAll(Standing, ready)),
 		tellOrders: orderTeller(signal, shop.spoken.money),
 		rows: (then) => void (rows ??= loadRows()).then(then),
-	};
-	const look = () => {
-		// The page is looked through once it has changed; this changes nothing of it.
-		const mark = document.createElement('i');
-		document.head.append(mark);
-		mark.remove();
 	};
 	const { find } = manifest.more;
 	if (find && !shop.finder)

@@ -21,7 +21,7 @@ from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Device
 from uptick.core.button.floating import Floating
 from uptick.core.scroll import PageSurvey, check_rows
-from uptick.core.scroll.along import Hung, along, in_reach, scene_of
+from uptick.core.scroll.along import along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
 from uptick.usecases import edit
 from uptick.usecases.pointing import pages_to_look_at
@@ -129,7 +129,7 @@ def require_alike(stack: Stack, key: str, product: str, device: Device, at: Meas
     spans = [in_reach(scene, place) for place in survey.places]
     with stack.wiring.open_shop(key) as shop:
         one = next((each for each in shop.catalogue.all() if each.sku == product), None)
-        hung = hung_for(shop.now(), one, device, "en-GB") if one else Hung()
+        hung = hung_for(shop.now(), one, device, "en-GB")
     lanes = {lane.kind: lane.spans for lane in along(survey, hung).lanes}
     compared = 0
     for scroll, shares, is_in in at.frame.evaluate(WATCH, [round(position) for position in positions]):

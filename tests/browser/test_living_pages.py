@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Request, expect
 
+from ops import demo
 from tests.browser.conftest import Stack, Tab
 
 pytestmark = pytest.mark.browser
@@ -131,16 +132,23 @@ def test_a_place_with_padding_of_its_own_keeps_its_height(demo_shop: Stack, tab:
     assert now == pytest.approx(high, abs=0.5)
 
 
-def test_a_page_without_a_place_gets_nothing_of_ours(demo_shop: Stack, tab: Tab) -> None:
+@pytest.mark.parametrize(("shop", "more"), [(demo.KEY, True), ("latterwax", False)])
+def test_a_page_without_a_place_gets_nothing_of_ours(demo_shop: Stack, tab: Tab, shop: str, more: bool) -> None:
+    """Only a shop with rows, or with what hangs on any page, asks for what finds those."""
+    with demo_shop.wiring.open_shop(shop) as opened:
+        origin = opened.store.origin
     page = tab.page
     asked: list[str] = []
     page.on("request", lambda request: asked.append(request.url))
-    page.goto(f"{demo_shop.at.practice}/checkout")
+    page.goto(f"{origin}/checkout")
     page.wait_for_timeout(800)
     assert page.locator("[role=status]").count() == 0
     assert page.evaluate("document.adoptedStyleSheets.length") == 0
-    assert [url for url in asked if demo_shop.at.edge in url] == [f"{demo_shop.at.edge}/s/thornmere/up.js"]
-    assert not any(url.endswith("basket.json") for url in asked)
+    of_edge = [url.removeprefix(demo_shop.at.edge) for url in asked if url.startswith(demo_shop.at.edge)]
+    assert of_edge[0] == f"/s/{shop}/up.js"
+    assert all(url.startswith("/later/") for url in of_edge[1:])
+    assert bool(of_edge[1:]) is more
+    assert not any("basket.json" in url or "/api/counter" in url for url in asked)
 
 
 def test_the_same_sentence_is_said_twice_and_waiting_is_said(demo_shop: Stack, tab: Tab) -> None:

@@ -66,7 +66,7 @@ def test_containers_are_as_wide_and_own_buttons_as_high_as_the_store_says(demo_s
 def test_without_the_snippet_the_shop_sells_as_before(demo_shop: Stack, tab: Tab) -> None:
     tab.page.goto(f"{demo_shop.at.practice}/p/TL-BRUSH?without-snippet")
     tab.page.locator(".buy").get_by_role("button", name="Add to basket").click()
-    expect(tab.page.get_by_text("Goose-wing bee brush")).to_be_visible()
+    expect(tab.page.get_by_role("cell", name="Goose-wing bee brush")).to_be_visible()
     assert tab.page.url.endswith("/basket")
 
 
@@ -90,7 +90,7 @@ def test_a_broken_script_leaves_the_shops_own_button(demo_shop: Stack, tab: Tab,
     tab.page.wait_for_timeout(700)
     tab.page.locator(".buy").get_by_role("button", name="Add to basket").click()
     tab.page.wait_for_url("**/basket")
-    expect(tab.page.get_by_text("Goose-wing bee brush")).to_be_visible()
+    expect(tab.page.get_by_role("cell", name="Goose-wing bee brush")).to_be_visible()
 
 
 def test_a_basket_that_does_not_answer_gives_the_shops_own_button_back(demo_shop: Stack, tab: Tab) -> None:
@@ -103,7 +103,7 @@ def test_a_basket_that_does_not_answer_gives_the_shops_own_button_back(demo_shop
     expect(tab.page.locator(".buy [data-up-note=refused]")).to_have_text("It was not added. Please use this button.")
     own.click()
     tab.page.wait_for_url("**/basket")
-    expect(tab.page.get_by_text("Goose-wing bee brush")).to_be_visible()
+    expect(tab.page.get_by_role("cell", name="Goose-wing bee brush")).to_be_visible()
 
 
 def _only_first(route: Route) -> None:

@@ -205,15 +205,15 @@ def test_a_place_that_is_taken_away_or_drawn_anew_leaves_nothing_behind(strange:
     expect(page.locator("main [data-up-button]")).to_have_count(1)
     expect(page.get_by_role("button", name="Add", exact=True)).to_be_hidden()
     page.mouse.wheel(0, 1200)
-    expect(page.locator("[data-in] [data-up-button]")).to_have_count(1)
+    expect(page.locator("[data-up-bar][data-in] [data-up-button]")).to_have_count(1)
     page.evaluate("document.querySelector('main').innerHTML = ''")
-    expect(page.locator("[data-up-button]")).to_have_count(0)
+    expect(page.locator("main [data-up-button], [data-up-bar] [data-up-button]")).to_have_count(0)
     assert page.evaluate("document.documentElement.style.scrollPaddingBottom") == ""
     # A client-side route brings another product.
     page.evaluate(f"document.querySelector('main').innerHTML = {place('X2') + tall!r}; scrollTo(0, 0)")
     expect(page.locator("main [data-up-button]")).to_have_count(1)
     page.mouse.wheel(0, 1200)
-    bar = page.locator("[data-in] [data-up-button] button.b")
+    bar = page.locator("[data-up-bar][data-in] [data-up-button] button.b")
     expect(bar).to_be_visible()
     bar.click()
     expect(bar).to_have_attribute("data-moment", "added")
@@ -296,7 +296,7 @@ def test_a_number_of_the_shops_own_stays_with_its_product(strange: Strange) -> N
     # The page shows another product over the number of the one before: nobody can tell what a press would add.
     strange.page.evaluate("document.querySelector('[data-up-place]').dataset.upProduct = 'X2'")
     expect(strange.page.get_by_role("button", name="Add", exact=True)).to_be_visible()
-    expect(strange.page.locator("[data-up-place]")).to_have_attribute("data-up-kept", "product")
+    expect(strange.page.locator("body [data-up-place]")).to_have_attribute("data-up-kept", "product")
     strange.page.evaluate("document.querySelector('[name=sku]').setAttribute('value', '4712')")
     expect(ours).to_be_visible()
     ours.click()

@@ -7,6 +7,7 @@ from tests.usecases.fakes import fake_shop
 from uptick.core.button.document import Device, Placement, ShopperKind
 from uptick.core.errors import NotFound
 from uptick.core.resolved.classes import class_for, context_of
+from uptick.usecases.views.drawing import DrawQuery, view_drawing
 from uptick.usecases.views.standing import MOST_PAGES, view_standing
 
 AWAY = {"placement": {"shown": False}}
@@ -84,3 +85,14 @@ def test_pages_of_what_stands_for_one_product_are_those_that_are_meant() -> None
     some = sorted(of_products)[0]
     assert paths(not_paths=[some]) == everywhere - {some}
     assert paths(paths=["/"]) == {"/"}
+
+
+def test_what_stands_for_one_product_is_drawn_with_that_one_whichever_is_asked_for() -> None:
+    shop = fake_shop(settings(sticky_bar={"placement": {"product": "A1"}})).shop
+    bar = view_drawing(shop, DrawQuery(BAR, product="D2")).seen
+    assert (bar.product.sku, [one.sku for one in bar.of]) == ("A1", ["A1"])
+    page = view_drawing(shop, DrawQuery(Placement.PRODUCT_PAGE, product="D2"))
+    assert (page.seen.product.sku, page.seen.of) == ("D2", ())
+    # Beside the page's own button the bar says what it stands for, too.
+    alone = next(one for one in view_drawing(shop, DrawQuery(BAR)).hanging if one.placement is BAR)
+    assert next(one for one in page.hanging if one.placement is BAR).shown == alone.shown

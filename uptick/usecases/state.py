@@ -13,6 +13,7 @@ from uptick.core.fitting.fill import text_for
 from uptick.core.resolved.classes import LEADING, ButtonClass
 from uptick.core.resolved.differences import FieldChange, count_changes
 from uptick.core.resolved.reach_words import listed
+from uptick.core.rules.places import held_products
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
 from uptick.core.words.wording import is_rtl
@@ -93,6 +94,18 @@ def product_of(snapshot: Snapshot, sku: str | None) -> Product:
             raise NotFound(f"No product has the code {sku!r}.", product=sku)
         return product
     return next((p for p in products if p.situation is Situation.PLAIN), products[0])
+
+
+def products_of(snapshot: Snapshot, placement: Placement) -> tuple[Product, ...]:
+    """Return the products that a placement shows where those are chosen; nothing where it shows all of them."""
+    held = held_products(snapshot.settings).get(placement, frozenset())
+    return tuple(product for sku in sorted(held) if (product := snapshot.goods.product(sku)))
+
+
+def product_at(snapshot: Snapshot, placement: Placement, product: Product) -> Product:
+    """Return a product as far as a placement shows it, else the first that it shows."""
+    chosen = products_of(snapshot, placement)
+    return product if product in chosen or not chosen else chosen[0]
 
 
 def telling_language(paths: Sequence[str], first: str) -> str:

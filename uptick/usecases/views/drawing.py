@@ -33,7 +33,7 @@ from uptick.core.shop.catalogue import Product
 from uptick.core.words.wording import is_rtl
 from uptick.usecases.edit import changed_settings, layer_title
 from uptick.usecases.ports import Shop
-from uptick.usecases.state import DraftState, Shown, draft_state, language_of, product_of, show
+from uptick.usecases.state import DraftState, Shown, draft_state, language_of, product_at, product_of, products_of, show
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,13 +78,14 @@ class StateShown:
 
 @dataclass(frozen=True, slots=True)
 class Seen:
-    """Where and for whom a button is drawn."""
+    """Where and for whom a button is drawn; `of` are the products that it is shown for where those are chosen."""
 
     placement: Placement
     device: Device
     language: str
     rtl: bool
     product: Product
+    of: tuple[Product, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +127,8 @@ class Drawn:
 
 @dataclass(frozen=True, slots=True)
 class DrawView:
-    """One button, drawn, with all that can be edited of it; `hanging` is the same product's in every placement."""
+    """One button, drawn, with all that can be edited of it; `hanging` is the same product's in every placement
+    that shows it."""
 
     draft: DraftState
     seen: Seen
@@ -174,11 +176,13 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
     one, product, device, language = _class_at(snapshot, query)
     settings = snapshot.settings
     surface = shop.store.surfaces[query.placement]
+    wished = product_of(snapshot, query.product)
     hung = {
-        place: class_for(snapshot, context_of(place, product, None, device, language, ShopperKind.NEW))
+        place: (class_for(snapshot, context_of(place, its, None, device, language, ShopperKind.NEW)), its)
         for place in shop.store.places
+        for its in (product_at(snapshot, place, wished),)
     }
-    seen = seen_about(snapshot, tuple(hung.values()))
+    seen = seen_about(snapshot, tuple(button for button, _ in hung.values()))
     ground = shop.store.ground(query.placement, device)
     box = one.document.quantity
     first = shop.store.language
@@ -197,7 +201,7 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
     kind = one.document.look.type
     return DrawView(
         draft=_NO_STATE,
-        seen=Seen(query.placement, device, language, rtl, product),
+        seen=Seen(query.placement, device, language, rtl, product, products_of(snapshot, query.placement)),
         editing=Editing(editing.layer, editing.title, editing.own, str(own.get(USES, "")), layers),
         document=one.document,
         states=one.document.bare.derived(_states, surface.page_colour),
@@ -212,7 +216,7 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         shown=Drawn(compile_button(one.document, shop.kit, ground), leading.drawing, leading.moment, leading.text),
         moments=moments,
         findings=tuple(found.told() for found in seen if found.is_about(one)),
-        hanging=tuple(_hanging(shop, button, product, device, language, seen) for button in hung.values()),
+        hanging=tuple(_hanging(shop, button, its, device, language, seen) for button, its in hung.values()),
     )
 
 
@@ -249,7 +253,7 @@ def _class_at(snapshot: Snapshot, query: DrawQuery) -> tuple[ButtonClass, Produc
     surfaces = snapshot.store.surfaces
     if query.placement not in surfaces:
         raise NotFound(f"The shop's pages have no {query.placement.replace('_', ' ')}.", placement=query.placement)
-    product = product_of(snapshot, query.product)
+    product = product_at(snapshot, query.placement, product_of(snapshot, query.product))
     device = query.device or surfaces[query.placement].narrowest()[0]
     language = language_of(snapshot.settings, query.language)
     context = context_of(query.placement, product, None, device, language, ShopperKind.NEW)

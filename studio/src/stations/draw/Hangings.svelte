@@ -4,6 +4,7 @@
 	import { capital, said } from '$lib/pure/format';
 	import { DEVICES } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { markCut } from '$lib/ui/markCut';
 	import Pick from '$lib/ui/Pick.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -18,6 +19,10 @@
 	const NEW = 'new';
 	/** Something stands beside it. */
 	const isRow = (button: CompiledButton) => Boolean(button.quantity || button.second);
+	/** A placement that stands for chosen products shows one of those; the others keep the one that was asked for. */
+	const wished = $derived(String(searchParams.get('product') ?? view.seen.product.sku));
+	/** Beside many others each is drawn smaller. */
+	const scale = $derived(view.hanging.length > 5 ? 0.62 : 0.72);
 	/** Looks at another button; what takes its edits is its own narrowest layer. */
 	function see(name: string, value: string): void {
 		searchParams.delete('layer');
@@ -28,24 +33,32 @@
 <nav class="hangings" aria-label="Placements">
 	{#each view.hanging as hung (hung.placement)}
 		<a
-			href="/draw/{hung.placement}?product={view.seen.product.sku}"
+			href="/draw/{hung.placement}?product={encodeURIComponent(wished)}"
 			class="hung"
 			aria-current={hung.placement === view.seen.placement ? 'page' : undefined}
 		>
-			<span class="mb-2 flex items-center justify-between gap-4">
+			<span class="mb-2 flex items-center justify-between gap-2">
 				<b class="name">{capital(said(hung.placement))}</b>
 				{#if hung.must_fix}<b class="figure text-must">▲ {hung.must_fix}</b>
 				{:else if hung.look_again}<b class="figure text-look">◇ {hung.look_again}</b>{/if}
 			</span>
-			<span class="mini" style:zoom={isRow(hung.shown.button) ? 0.5 : 0.72}
+			<span class="mini" {@attach markCut} style:zoom={isRow(hung.shown.button) ? 0.5 : scale}
 				><TrueButton {...hung.shown} room={isRow(hung.shown.button) ? 380 : 190} /></span
 			>
 		</a>
 	{/each}
 	<p class="seen text-md">
 		seen by
-		<ProductPick sku={view.seen.product.sku} name={view.seen.product.name} onpick={(sku) => see('product', sku)} /><br
-		/>
+		{#if view.seen.of.length}
+			<Pick
+				label="Product"
+				value={view.seen.product.sku}
+				options={view.seen.of.map(({ sku, name }) => ({ value: sku, label: name }))}
+				onpick={(sku) => see('product', sku)}
+			/>
+		{:else}
+			<ProductPick sku={view.seen.product.sku} name={view.seen.product.name} onpick={(sku) => see('product', sku)} />
+		{/if}<br />
 		on a
 		<Pick
 			label="Device"
@@ -79,8 +92,9 @@
 		padding: 8px 24px 0;
 	}
 	.hung {
-		min-width: 172px;
-		padding: 8px 16px 10px;
+		flex: 0 1 172px;
+		min-width: 0;
+		padding: 8px 12px 10px;
 		border-top: 5px solid transparent;
 		text-decoration: none;
 	}
@@ -94,8 +108,13 @@
 	}
 	.mini {
 		display: block;
+		overflow: hidden;
+	}
+	.name {
+		white-space: nowrap;
 	}
 	.seen {
+		flex: none;
 		margin-left: auto;
 		align-self: center;
 		text-align: right;

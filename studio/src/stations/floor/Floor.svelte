@@ -6,6 +6,7 @@
 	import { DEVICES } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Findings from '$lib/ui/Findings.svelte';
+	import { markCut } from '$lib/ui/markCut';
 	import Marks from '$lib/ui/Marks.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -54,14 +55,6 @@
 	}
 	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
 		return { placement, moment: cell.button?.moment ?? 'ready' };
-	}
-	/** Marks a button that is wider than its cell: it is faded there, and whole once it is pointed at. */
-	function markCut(stand: HTMLElement): () => void {
-		const sizes = new ResizeObserver(() =>
-			stand.toggleAttribute('data-cut', stand.scrollWidth > stand.clientWidth + 1),
-		);
-		for (const one of [stand, ...stand.children]) sizes.observe(one);
-		return () => sizes.disconnect();
 	}
 	/** The button of the plan that has the keyboard. */
 	let focused = $state.raw<{ placement: Placement; cell: Cell } | null>(null);
@@ -279,9 +272,6 @@
 		min-height: 40px;
 		overflow: hidden;
 		zoom: 0.6;
-	}
-	.stand:global([data-cut]) {
-		mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
 	}
 	.stand:hover,
 	.stand:focus-visible {
