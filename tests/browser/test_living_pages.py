@@ -132,15 +132,17 @@ def test_a_place_with_padding_of_its_own_keeps_its_height(demo_shop: Stack, tab:
     assert now == pytest.approx(high, abs=0.5)
 
 
-@pytest.mark.parametrize(("shop", "more"), [(demo.KEY, True), ("latterwax", False)])
-def test_a_page_without_a_place_gets_nothing_of_ours(demo_shop: Stack, tab: Tab, shop: str, more: bool) -> None:
+@pytest.mark.parametrize(("shop", "path", "more"), [(demo.KEY, "/checkout", True), ("loft", "/basket", False)])
+def test_a_page_without_a_place_gets_nothing_of_ours(
+    demo_shop: Stack, tab: Tab, shop: str, path: str, more: bool
+) -> None:
     """Only a shop with rows, or with what hangs on any page, asks for what finds those."""
     with demo_shop.wiring.open_shop(shop) as opened:
         origin = opened.store.origin
     page = tab.page
     asked: list[str] = []
     page.on("request", lambda request: asked.append(request.url))
-    page.goto(f"{origin}/checkout")
+    page.goto(origin + path)
     page.wait_for_timeout(800)
     assert page.locator("[role=status]").count() == 0
     assert page.evaluate("document.adoptedStyleSheets.length") == 0
