@@ -1,5 +1,5 @@
 import { isMeant } from './on_page';
-import { addressesOf, kindOf, ownCode, type Products } from './page';
+import { kindOf, ownCode, pathOf, type Products } from './page';
 import type { Following } from './places';
 import type { Shop } from './stand';
 import type { Pointed, Row } from './types';
@@ -170,15 +170,10 @@ export function finder(shop: Shop, later: Following['later']): Finder {
 		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place, ownSku)));
 	}
 
-	function rememberThis(sku: string): void {
-		if (sku === remembered) return;
-		remembered = sku;
-		later((tools) => tools.rows((rows) => rows.remember(sku)));
-	}
-
 	function find(products: Products): void {
 		const seen = new Set<Element>();
-		const byAddress = new Map(addressesOf(products).map(([code, path]) => [path, code]));
+		// Of two at one address the one that the page describes first counts.
+		const byAddress = new Map([...products.by].map(([code, { url }]) => [pathOf(url), code]));
 		const ownSku = ownCode(products);
 		const kind = kindOf(products, ownSku);
 		for (const spot of manifest.pointed ?? []) {
@@ -201,7 +196,7 @@ export function finder(shop: Shop, later: Following['later']): Finder {
 					made.set(anchor, (one = make(spot, anchor)));
 				}
 				// Where the page tells of several it is about one of them; a form holds its own.
-				tell(one.place, code || (form || spot.row || products.only ? '' : ownSku));
+				tell(one.place, code || (form || spot.row ? '' : ownSku));
 				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
 				const at = own?.closest('form') ? own : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
 				near.set(one.place, { at, own });
@@ -217,7 +212,10 @@ export function finder(shop: Shop, later: Following['later']): Finder {
 				put(one, anchor);
 			}
 		}
-		if (ownSku && manifest.pointed?.some(({ row }) => row?.seen)) rememberThis(ownSku);
+		if (ownSku && ownSku !== remembered && manifest.pointed?.some(({ row }) => row?.seen)) {
+			remembered = ownSku;
+			later((tools) => tools.rows((rows) => rows.remember(ownSku)));
+		}
 		for (const [anchor, { place }] of made)
 			if (!seen.has(anchor)) {
 				place.remove();

@@ -68,6 +68,12 @@ describe('a product', () => {
 		expect(told('/c/hives')).toEqual(['', 'list']);
 		page(box);
 		expect(ownCode(indexProducts(readSchema(document)))).toBe('BOX');
+		// A group and its variants lie at one address; a list that gives its own for each of them is about none.
+		page({ ...box, '@type': 'ProductGroup', hasVariant: [{ ...box, sku: 'BOX-S', url: '/p/BOX?v=s' }] }, veil);
+		history.replaceState(null, '', '/p/BOX');
+		expect(ownCode(indexProducts(readSchema(document)))).toBe('BOX');
+		page({ ...box, url: '#a' }, { ...veil, url: '#b' });
+		expect(ownCode(indexProducts(readSchema(document)))).toBe('');
 		page({ ...box, url: 'https://[' }, veil);
 		expect(ownCode(indexProducts(readSchema(document)))).toBe('');
 		history.replaceState(null, '', '/');

@@ -87,28 +87,26 @@ export function indexProducts(schema: Node[]): Products {
 	return { by, only: alike ? described[0] : undefined };
 }
 
-function pathOf(url: unknown): string {
+/** Returns the path of an address that a page tells; nothing where there is none or it cannot be read. */
+export function pathOf(url: unknown): string {
 	try {
-		return new URL(text(url), location.href).pathname;
+		return url ? new URL(text(url), location.href).pathname : '';
 	} catch {
 		return '';
 	}
 }
 
-/** Returns products' codes with the paths of their pages, those that the page describes itself before variants. */
-export const addressesOf = ({ by }: Products): [code: string, path: string][] =>
-	[...by].reverse().flatMap(([code, { url }]) => (code && url ? [[code, pathOf(url)]] : []));
-
 /**
- * Returns the code of the one product that the page is about: the only one that it describes, or the first whose
+ * Returns the code of the one product that the page is about: the only one that it describes, or the only one whose
  * address is the page's own or its canonical one (RFC 6596); empty where it is about none or several.
  */
-export function ownCode(products: Products): string {
-	const { only } = products;
+export function ownCode({ only, by }: Products): string {
 	if (only) return codeOf(only);
 	const canonical = document.querySelector<HTMLLinkElement>('link[rel=canonical]');
 	const here = [location.pathname, canonical && pathOf(canonical.href)];
-	return addressesOf(products).find(([, path]) => here.includes(path))?.[0] ?? '';
+	const variants = [...by.values()].flatMap((node) => node.hasVariant);
+	const own = [...by].filter(([, node]) => here.includes(pathOf(node.url)) && !variants.includes(node));
+	return own[1] ? '' : (own[0]?.[0] ?? '');
 }
 
 /** Returns what a page is about: one product, which is its own, several, or none. */

@@ -144,6 +144,12 @@ def test_a_page_that_tells_of_related_products_too_is_that_of_its_own() -> None:
         assert Taken.on(several, ".x").codes(ToldByPage()) == ("",)
 
 
+def test_a_list_that_gives_its_own_address_for_every_product_is_no_products_page() -> None:
+    nodes = ",".join(f'{{"@type":"Product","sku":"{code}","url":"/c/oak#{code}"}}' for code in (FIRST, SECOND))
+    page = PageRead(f'<script type="application/ld+json">[{nodes}]</script>', "/c/oak")
+    assert (page.own_code, kind_of(page)) == ("", PageKind.LIST)
+
+
 def test_what_the_shops_code_marks_is_left_to_it() -> None:
     taken = Taken.on(PageRead('<div data-up-place="product_page"><b class=x></b></div><b class=x></b>'), ".x")
     assert (len(taken.anchors), taken.marked) == (1, 1)

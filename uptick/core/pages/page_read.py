@@ -174,7 +174,7 @@ class PageRead:
     def own_code(self) -> str:
         """The code of the one product that the page is about, empty where it is about none or several.
 
-        That is the only one that it describes, or the first whose address is the page's own or its canonical one
+        That is the only one that it describes, or the only one whose address is the page's own or its canonical one
         (RFC 6596).
         """
         codes = ((text_of(node.get("sku") or node.get("productGroupID")), node) for node in self.product_nodes)
@@ -182,7 +182,8 @@ class PageRead:
         if len({code for code, _ in told}) == 1:
             return told[0][0]
         here = {self._path, path_of(self.attribute('link[rel="canonical"]', "href"))} - {""}
-        return next((code for code, path in told if path in here), "")
+        own = {code for code, path in told if path in here}
+        return own.pop() if len(own) == 1 else ""
 
     @cached_property
     def schema(self) -> tuple[dict[str, Any], ...]:

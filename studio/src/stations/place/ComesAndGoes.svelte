@@ -54,6 +54,7 @@
 			onset={(value) => desk.set(`${root}.comes`, { kind: 'distance', px: Number(value) })}
 			ontry={(value) => desk.tryOut({ [`${root}.comes`]: { kind: 'distance', px: Number(value) } })}
 		/> px is scrolled,
+	{:else if desk.view?.document.placement.product}is out of the window, or at once where the page has none,
 	{:else}is out of the window,{/if}
 	<Pick label="Direction" {...yes('only_up', ['on the way up only', 'either way'])} />
 {:else}
