@@ -93,12 +93,10 @@ def demo_store(practice_origin: str) -> Store:
     )
 
 
-def begin(
-    wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool = False, with_shoppers: bool = True
-) -> None:
+def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool = False) -> None:
     """Make the person and the store, and unless `empty` its whole past; a second call only keeps addresses true.
 
-    With `row` the small shops beside it become stores of the same person. Without shoppers no signals were sent.
+    With `row` the small shops beside it become stores of the same person.
     """
     practice = wiring.environment.practice_origin
     store = demo_store(practice)
@@ -113,7 +111,7 @@ def begin(
             accounts.add_store(store, settings, owner, clock() - timedelta(days=60))
     _keep_addresses(wiring, [store, *(demo_row.row_store(shop, practice) for shop in ROW.values())])
     if not known and not empty:
-        _History(wiring, say).fill(with_shoppers=with_shoppers)
+        _History(wiring, say).fill()
     if row and not empty:
         demo_row.fill(wiring, ada(wiring), say)
 
@@ -159,7 +157,7 @@ class _History:
             wish = edit.Wish(name, note, reach, None, ends_on)
             edit.add_exception(shop, wish, layer, version, self._ada, self._ago(days))
 
-    def fill(self, *, with_shoppers: bool) -> None:
+    def fill(self) -> None:
         self._say("catalogue")
         origin = self._wiring.environment.practice_origin
         content = httpx2.get(f"{origin}/catalogue.csv").raise_for_status().content
@@ -168,12 +166,10 @@ class _History:
         self._say("buttons")
         self._say_brand()
         self._draw_buttons()
-        if with_shoppers:
-            self._say("shoppers of six weeks, sent through the edge")
-            self._shoppers(44, 26, seed=11)
+        self._say("shoppers of six weeks, sent through the edge")
+        self._shoppers(44, 26, seed=11)
         self._trial()
-        if with_shoppers:
-            self._shoppers(26, 0, seed=12)
+        self._shoppers(26, 0, seed=12)
         self._say("changes since the last release")
         self._later_changes()
 

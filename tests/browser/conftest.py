@@ -37,9 +37,7 @@ class Stack:
         return self.parts.addresses
 
 
-def _run(
-    server: Cluster, name: str, first_port: int, *, empty: bool, row: bool = False, with_shoppers: bool = True
-) -> Iterator[Stack]:
+def _run(server: Cluster, name: str, first_port: int, *, empty: bool, row: bool = False) -> Iterator[Stack]:
     with tempfile.TemporaryDirectory() as folder:
         parts = prepare(server, name, SECRET, Path(folder), first_port, f"{folder}/practice.db")
         before = dict(os.environ)
@@ -47,7 +45,7 @@ def _run(
         try:
             parts.start_all()
             wiring = Wiring(Environment())
-            demo.begin(wiring, empty=empty, say=lambda what: None, row=row, with_shoppers=with_shoppers)
+            demo.begin(wiring, empty=empty, say=lambda what: None, row=row)
             yield Stack(parts, wiring)
             wiring.engine.dispose()
         finally:
@@ -70,10 +68,10 @@ def demo_shop(server: Cluster) -> Iterator[Stack]:
 
 @pytest.fixture(scope="module")
 def own_demo(server: Cluster, request: pytest.FixtureRequest) -> Iterator[Stack]:
-    """A demo of a module's own, to change at will; nobody has looked at its shop yet."""
+    """A demo of a module's own, to change at will."""
     # Another module in the same process must not find what this one has changed.
     name = f"own_{request.module.__name__.rpartition('.')[2]}"
-    yield from _run(server, name, PORTS + 30, empty=False, with_shoppers=False)
+    yield from _run(server, name, PORTS + 30, empty=False)
 
 
 @pytest.fixture(scope="session")
