@@ -55,6 +55,25 @@ def test_just_the_products_whose_button_differs_for_somebody_are_told(seed: int)
         assert {(placement, product.sku, seer) for seer in differs} <= told
 
 
+def test_of_a_placement_of_chosen_products_just_those_are_changed() -> None:
+    first, second, *_ = sorted(product.sku for product in PRODUCTS)
+    bar = Placement.STICKY_BAR
+
+    def told(before: Settings, after: Settings, placement: Placement = bar) -> set[str]:
+        found = changes(before, after, PRODUCTS)
+        return {product.sku for change in found if change.placement is placement for product in change.products}
+
+    def fixed(sku: str, radius: int) -> Settings:
+        return settings(sticky_bar={"placement": {"product": sku}, "look": {"radius": radius}})
+
+    assert told(fixed(first, 4), fixed(first, 5)) == {first}
+    assert told(fixed(first, 4), fixed(second, 4)) == {first, second}
+    assert told(fixed("", 4), fixed("", 5)) == {product.sku for product in PRODUCTS}
+    everywhere = fixed(first, 4).with_layer("baseline", {**settings().baseline, "wording": {"ready": {"en-GB": "Now"}}})
+    assert told(fixed(first, 4), everywhere) == {first}
+    assert told(fixed(first, 4), everywhere, Placement.PRODUCT_PAGE) == {product.sku for product in PRODUCTS}
+
+
 @pytest.mark.parametrize("seed", range(12))
 def test_each_product_stands_once_in_a_change_and_each_change_says_what_it_changes(seed: int) -> None:
     for change in changes(*changed(seed), PRODUCTS):

@@ -97,12 +97,12 @@ def cover(
     """
     groups = group(tables, goods, (index,))
     splitter = _Splitter(tables, index, tuple(languages))
-    held = {placement: _holding(groups, goods, skus) for placement, skus in only.items()}
+    held = {placement: holding(groups, goods, skus) for placement, skus in only.items()}
     frames = {placement: _frames(index, placement, held.get(placement, groups), splitter) for placement in places}
     return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()}, held)
 
 
-def _holding(groups: Sequence[Group], goods: Goods, skus: frozenset[str]) -> tuple[Group, ...]:
+def holding(groups: Sequence[Group], goods: Goods, skus: frozenset[str]) -> tuple[Group, ...]:
     """Return groups with some of their products only; the first one, of products that no exception knows, stays."""
     rows = np.array(sorted(goods.row_of[sku] for sku in skus if sku in goods.row_of), dtype=np.int32)
     kept = []

@@ -8,13 +8,15 @@ from uptick.core.button.document import ButtonDocument, Device, Placement, Shopp
 from uptick.core.button.field_words import value_text
 from uptick.core.button.fields import field_title
 from uptick.core.button.merge import Json, at_path, leaves
-from uptick.core.engine.goods import Batch, group, products_in
+from uptick.core.engine.cover import holding
+from uptick.core.engine.goods import Batch, Group, group, products_in
 from uptick.core.engine.layers import Layer
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.snapshot import PlaceStack, Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.resolved.classes import ButtonClass, bare_class
 from uptick.core.resolved.resolve import VersionLayer
+from uptick.core.rules.places import held_products
 from uptick.core.rules.reach import Context
 from uptick.core.rules.settings import ExceptionRule
 from uptick.core.shop.catalogue import Product
@@ -105,7 +107,7 @@ def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair
         old, new = before.at(placement), after.at(placement)
         found: dict[tuple[int, int], _Pair | None] = {}
         met = {situation: _met(before.index, after.index, placement, situation, seers) for situation in Situation}
-        for one in groups:
+        for one in _shown_groups(before, after, placement, groups):
             for batch in one.batches:
                 for (here, there), who in met[batch.situation].items():
                     bits = (one.bits[0] & here, one.bits[1] & there)
@@ -115,6 +117,12 @@ def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair
                         pair.batches[batch.number] = batch
                         pair.seen_by.update(who)
         yield from ((placement, pair) for pair in found.values() if pair)
+
+
+def _shown_groups(before: Snapshot, after: Snapshot, placement: Placement, groups: Sequence[Group]) -> Sequence[Group]:
+    """Return groups with the products that a placement shows on either side."""
+    was, now = (held_products(one.settings).get(placement) for one in (before, after))
+    return groups if was is None or now is None else holding(groups, after.goods, was | now)
 
 
 def _pair(old: PlaceStack, new: PlaceStack, bits: tuple[int, int]) -> _Pair | None:
