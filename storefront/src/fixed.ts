@@ -11,14 +11,14 @@ type Hang = (standing: typeof Stand) => Promise<Hanging>;
 /** Hangs something for one product wherever it is meant to, read from that one's own page, instead of for the page's own. */
 function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: Hang, ready: () => unknown): Hanging['follow'] {
 	const { read } = goodsReader(shop);
-	/** What hangs now: beside another button of the page it is made anew. */
-	let newest: Stand | undefined;
+	/** How often it was made: beside another button of the page it is made anew, and the newest counts. */
+	let made = 0;
 	class FixedStand extends Standing {
 		#isTold = false;
+		readonly #number = ++made;
 
 		constructor(shop: Shop, place: HTMLElement) {
 			super(shop, place);
-			newest = this;
 			void this.#read();
 		}
 
@@ -31,7 +31,7 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: Hang, ready: 
 			const { place } = this;
 			const told = of.path ? await read(of).catch(() => null) : null;
 			await ready();
-			if (newest !== this) return;
+			if (this.#number !== made) return;
 			if (!told) return void (place.dataset.upKept = 'product');
 			const { form } = told;
 			// What is in no document tells nothing; whether it is due is looked at right after.
@@ -63,7 +63,7 @@ function make(shop: Shop, Standing: typeof Stand, of: Fixed, hang: Hang, ready: 
 		const told = indexProducts(readSchema(document));
 		const isHere = isMeant(of, kindOf(told, ownCode(told)));
 		beside = isHere ? (main ?? (passed ??= always())) : undefined;
-		if (isHere) asked ??= hang(FixedStand).then((made) => (hanging = made).follow(beside, true));
+		if (isHere) asked ??= hang(FixedStand).then((one) => (hanging = one).follow(beside, true));
 		hanging?.follow(beside, anew);
 	};
 }
