@@ -332,6 +332,8 @@ export class Measure {
 	#asked = 0;
 	#last = '';
 	#isWatching = false;
+	/** What lies on a picture grows without moving its page, as when its font comes. */
+	readonly #sizes = new ResizeObserver(() => this.soon());
 	#hasWaited = false;
 	/** Where the page came to rest when the studio scrolled it. */
 	#sentTo = -1;
@@ -392,7 +394,7 @@ export class Measure {
 		if (this.#isWatching) return;
 		this.#isWatching = true;
 		const soon = () => this.soon();
-		new ResizeObserver(soon).observe(document.documentElement);
+		this.#sizes.observe(document.documentElement);
 		const told = ['data-up-stands', 'data-up-kept', 'data-in', 'data-on', 'hidden', 'open', 'class'];
 		new MutationObserver(soon).observe(document.body, { subtree: true, childList: true, attributeFilter: told });
 		addEventListener('load', soon, true);
@@ -410,6 +412,8 @@ export class Measure {
 		const now = JSON.stringify({ ...survey, took_ms: 0 });
 		if (now === this.#last && !isAsked) return;
 		this.#last = now;
+		// Observed anew it asks once more, finds the same and says nothing.
+		document.querySelectorAll(`:is(${PLACES}) [data-up-button]`).forEach((host) => this.#sizes.observe(host));
 		this.#tell({ up: 'survey', survey });
 	}
 }
