@@ -1,23 +1,27 @@
 """The demo: Thornmere Apiary Supply, made by the same use cases as by hand, its past sent through the edge."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
 import httpx2
-from sqlalchemy import text
+from sqlalchemy import select, text
 
 from ops import demo_places, demo_row
 from ops import demo_words as words
 from practice.row import ROW
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
+from uptick.core.outside.handed import Kind, Order
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import BasketJson, FormPost
 from uptick.core.shop.store import Store, Surface
 from uptick.core.trial.readout import Measure
+from uptick.data.outside import OutsideShelf
+from uptick.data.tables import stores
 from uptick.usecases import edit, importing, looks, pointing, publish, trials
+from uptick.usecases.outside import make_outside
 from uptick.usecases.ports import Person
 from uptick.wiring import Wiring, clock, hash_password
 
@@ -248,10 +252,28 @@ class _History:
         self._exceptions()
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "First buttons", self._ada, self._ago(56))
+        self._hand_out(Order(products=("HV-NUC6",), kind=Kind.PICTURE, campaign="Beekeepers’ forum"), 54, (3, 2, 0, 4))
         self._change("baseline", {"look": {"radius": 6}}, 52)
         self._change("baseline", {"wording": {"sold_out": {"en-GB": "Back in spring"}}}, 51)
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "Softer corners, shorter words", self._ada, self._ago(50))
+        letter = ("TL-SMOKER", "HV-NUC6", "TL-HOOK")
+        mail = Order(products=letter, kind=Kind.MAIL, across=3, campaign="Spring letter")
+        self._hand_out(mail, 21, (64, 38, 11, 5, 2))
+        self._hand_out(Order(products=("TL-SMOKER",), kind=Kind.PRINT, campaign="County show"), 9, (7, 12, 3))
+
+    def _hand_out(self, order: Order, days: float, presses: Sequence[int]) -> None:
+        """Hand out buttons and count presses on the days after, from one button to the next half as many."""
+        with self._wiring.open_shop(KEY) as shop:
+            edge = self._wiring.environment.edge_origin
+            made = make_outside(shop, order, edge, self._ada, self._ago(days), copied=True)
+        with self._wiring.engine.connect() as db:
+            store_id = db.execute(select(stores.c.id).where(stores.c.key == KEY)).scalar_one()
+        door = OutsideShelf(self._wiring.engine)
+        for n, one in enumerate(made.buttons):
+            for later, count in enumerate(presses):
+                for _ in range(count >> n):
+                    door.count(store_id, one.id, self._ago(days - later).date())
 
     def _exceptions(self) -> None:
         """Make a dozen exceptions: for products, a category, phones, a language, shoppers; one that is over."""

@@ -31,6 +31,7 @@ from uptick.data.catalogue import PgCatalogue
 from uptick.data.database import make_engine
 from uptick.data.drafts import PgDrafts
 from uptick.data.heads import read_heads
+from uptick.data.outside import PgOutside
 from uptick.data.pictures import PgPictures, StorePictures
 from uptick.data.readouts import PgSignals
 from uptick.data.releases import PgReleases
@@ -217,6 +218,7 @@ class Wiring:
 
     def edge_parts(self) -> "EdgeParts":
         from uptick.data.changes import ServedChanges
+        from uptick.data.outside import OutsideShelf
         from uptick.data.public import PublicShelf
         from uptick.data.signals import SignalWriter
         from uptick.edge.app import EdgeParts
@@ -225,6 +227,7 @@ class Wiring:
         return EdgeParts(
             shelf=PublicShelf(self.engine),
             changes=ServedChanges(self.engine),
+            outside=OutsideShelf(self.engine),
             writer=SignalWriter(self.engine, self.environment.edge_part),
             clock=clock,
             draft_of=self._draft_of,
@@ -293,5 +296,6 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
         signals=PgSignals(connection, store_id),
         pictures=PgPictures(connection, store_id, tables),
         side=PgShopSide(connection, store_id),
+        outside=PgOutside(connection, store_id),
         today=today,
     )

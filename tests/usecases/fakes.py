@@ -21,7 +21,7 @@ from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
-from uptick.usecases.ports import Draft, Pace, Person, Release, Shop, Step, StoredPicture, TrialCount
+from uptick.usecases.ports import Draft, HandedOut, Pace, Person, Release, Shop, Step, StoredPicture, TrialCount
 
 ADA = Person(1, "Ada", "ada@example.test", ("sample",))
 
@@ -231,6 +231,23 @@ class PicturesAsPixels(dict[str, Picture]):
 
 
 @dataclass
+class FakeOutside:
+    made: dict[str, HandedOut] = field(default_factory=dict)
+    pictures: dict[str, tuple[str, bytes]] = field(default_factory=dict)
+
+    def all(self) -> list[HandedOut]:
+        return list(self.made.values())
+
+    def put(self, buttons: Sequence[HandedOut]) -> None:
+        for one in buttons:
+            if one.copied_at or one.of.id not in self.made:
+                self.made[one.of.id] = one
+
+    def put_picture(self, digest: str, media_type: str, content: bytes) -> None:
+        self.pictures[digest] = (media_type, content)
+
+
+@dataclass
 class FakeShop:
     """A shop with its fakes within reach of a test."""
 
@@ -241,6 +258,7 @@ class FakeShop:
     signals: FakeSignals
     pictures: FakePictures = field(default_factory=FakePictures)
     side: FakeSide = field(default_factory=FakeSide)
+    outside: FakeOutside = field(default_factory=FakeOutside)
     today: date = field(default_factory=NOW.date)
     compiled: CompiledShop = field(init=False)
     store: Store = field(default_factory=store)
@@ -262,6 +280,7 @@ class FakeShop:
             self.signals,
             self.pictures,
             self.side,
+            self.outside,
             self.today,
         )
 

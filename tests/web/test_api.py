@@ -536,7 +536,7 @@ def test_every_change_of_a_store_asks_which_version_was_seen() -> None:
         "/reach", "/draw/{placement}/try", "/draw/{placement}/bring",
         "/connection/read", "/connection/try", "/connection", "/pages",
         "/places/point", "/places/survey", "/places/along", "/places/manifest", "/places/study", "/addresses",
-        "/catalogue/collect",
+        "/catalogue/collect", "/outside",
     }  # fmt: skip
     lacking = [
         f"{method} {path}"

@@ -27,6 +27,7 @@ _MODULES = {
     "pages": "shop",
     "collect": "shop",
     "study": "shop",
+    "outside": "outside",
 }
 _GROUPS = {"calc", "look"}
 

@@ -28,7 +28,10 @@ WHERE store_id = :store AND started_at IS NOT NULL
   AND (closed_at IS NULL OR closed_at > now() - interval '8 days' OR :all_closed)
 """)
 
-_PICTURE = text("SELECT media_type, content FROM pictures WHERE hash = :hash LIMIT 1")
+_PICTURE = text("""
+SELECT media_type, content FROM pictures WHERE hash = :hash
+UNION ALL SELECT media_type, content FROM outside_pictures WHERE hash = :hash LIMIT 1
+""")
 
 
 class PublicShelf:

@@ -124,6 +124,41 @@ trial_revisions = Table(
     Column("hash", Text, nullable=False),
     Column("made_at", _AT, nullable=False),
 )
+# Buttons for pages and mails that are not the shop's. `looks` stands for how one is drawn where it was copied last.
+outside_buttons = Table(
+    "outside_buttons",
+    metadata,
+    _store_key(),
+    Column("id", Text, primary_key=True),
+    Column("sku", Text, nullable=False),
+    Column("kind", Text, nullable=False),
+    Column("drawn", Text, nullable=False),
+    Column("campaign", Text, nullable=False),
+    Column("language", Text, nullable=False),
+    Column("leads", Text, nullable=False),
+    Column("across", SmallInteger, nullable=False),
+    Column("words", Text, nullable=False),
+    Column("looks", Text, nullable=False),
+    Column("author", Text, nullable=False),
+    Column("made_at", _AT, nullable=False),
+    Column("copied_at", _AT),
+)
+outside_presses = Table(
+    "outside_presses",
+    metadata,
+    _store_key(),
+    Column("id", Text, primary_key=True),
+    Column("day", Date, primary_key=True),
+    Column("presses", Integer, nullable=False),
+)
+# By their content, as those of buttons are.
+outside_pictures = Table(
+    "outside_pictures",
+    metadata,
+    Column("hash", Text, primary_key=True),
+    Column("media_type", Text, nullable=False),
+    Column("content", LargeBinary, nullable=False),
+)
 trials = Table(
     "trials",
     metadata,

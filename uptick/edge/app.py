@@ -7,9 +7,10 @@ from collections import Counter
 from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager, suppress
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from functools import lru_cache
 from pathlib import Path
+from zoneinfo import ZoneInfo
 
 import orjson
 import structlog
@@ -24,11 +25,13 @@ from starlette.types import Receive, Scope, Send
 from uptick.asgi import Faults
 from uptick.core.button.merge import Json
 from uptick.core.errors import BadSignal
+from uptick.core.outside.gone import GONE_POLICY, gone_page
+from uptick.core.outside.handed import ID, way_of
 from uptick.core.release.manifest import HANGS_ANYWHERE
 from uptick.core.shop.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import Later, ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
-from uptick.usecases.serving import Changes, Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
+from uptick.usecases.serving import Changes, OutsideDoor, Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
 
 log = structlog.get_logger()
 _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
@@ -45,6 +48,7 @@ class EdgeParts:
     """Everything that wiring hands to the edge. `draft_of` gives a store's draft for a valid token, or None."""
 
     shelf: Shelf
+    outside: OutsideDoor
     writer: Writer
     changes: Changes
     clock: Callable[[], datetime]
@@ -54,6 +58,21 @@ class EdgeParts:
     font_files: dict[str, str]
     origin: str
     studio_origin: str
+
+
+# What leads elsewhere tomorrow is kept by nobody, and the shop need not know which page it was.
+_NEVER_KEPT = {
+    "Cache-Control": "no-store",
+    "Referrer-Policy": "no-referrer",
+    "X-Content-Type-Options": "nosniff",
+    "X-Robots-Tag": "noindex",
+}
+
+
+def _is_press(request: Request) -> bool:
+    """Tell whether somebody pressed: not a program that looks at links, nor a browser that fetches ahead."""
+    ahead = request.headers.get("sec-purpose", "") + request.headers.get("purpose", "")
+    return request.method != "HEAD" and "prefetch" not in ahead and not _is_robot(request.headers.get("user-agent", ""))
 
 
 @lru_cache(maxsize=4096)
@@ -180,6 +199,47 @@ class Edge:
             return Response("There is no such picture.\n", 404, _OPEN, "text/plain")
         headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
         return Response(found[1], 200, headers, found[0])
+
+    async def go(self, request: Request) -> Response:
+        """Lead from a button outside to the store's own page, or into its basket, and count the press by its day.
+
+        Nothing in the address says where: an id does, and that leads to the store's own origins only.
+        """
+        known = await self._known(request.path_params["key"])
+        handed = request.path_params["handed"]
+        if known is None or known.served is None:
+            return Response("There is no such store.\n", 404, _NEVER_KEPT, "text/plain")
+        store = known.served.store
+        today = self._parts.clock().astimezone(ZoneInfo(store.timezone)).date()
+        found = None
+        try:
+            if ID.fullmatch(handed):
+                found = await asyncio.to_thread(self._parts.outside.handed, known.served.store_id, handed, today)
+        except Unavailable as error:
+            log.error("link not followed", store=store.key, why=str(error))
+            headers = {**_NEVER_KEPT, "Retry-After": "5"}
+            return Response(f"{store.name}: please try again in a moment.\n", 503, headers, "text/plain")
+        way = None
+        if found and found[1]:
+            told = request.query_params
+            quantity, option = told.get("quantity", ""), told.get("option", "")
+            posted = request.method == "POST"
+            way = way_of(store, found[1], found[0], posted=posted, quantity=quantity, option=option)
+        if way is None:
+            language = found[0].language if found else store.language
+            headers = {**_NEVER_KEPT, "Content-Security-Policy": GONE_POLICY}
+            return Response(gone_page(store, language), 410 if found else 404, headers, "text/html")
+        if _is_press(request):
+            await self._count_press(known.served, handed, today)
+        # 307 keeps the form that is sent, 303 makes a page of any other press.
+        return Response(None, 307 if way.keeps_form else 303, {**_NEVER_KEPT, "Location": way.address})
+
+    async def _count_press(self, served: Served, handed: str, today: date) -> None:
+        try:
+            await asyncio.to_thread(self._parts.outside.count, served.store_id, handed, today)
+        except Unavailable as error:
+            # Whoever pressed is led on all the same.
+            log.error("press not counted", store=served.store.key, why=str(error))
 
     async def font(self, request: Request) -> Response:
         file = self._parts.font_files.get(request.path_params["name"])
@@ -322,6 +382,7 @@ def create_edge(parts: EdgeParts) -> Starlette:
             Route("/s/{key}/signals", _Plain(edge.signals), methods=["POST"]),
             Route("/s/{key}/manifest.json", edge.manifest),
             Route("/s/{key}/draft.js", edge.draft),
+            Route("/s/{key}/go/{handed}", edge.go, methods=["GET", "POST"]),
             Route("/pictures/{digest}", edge.picture),
             Route("/s/{key}/{name}", edge.script),
         ],

@@ -9,6 +9,7 @@ from uptick.core.button.merge import Json
 from uptick.core.drawing.kit import Kit
 from uptick.core.engine.shops import CompiledShop
 from uptick.core.engine.snapshot import Snapshot
+from uptick.core.outside.handed import Handed
 from uptick.core.rules.history import Mark
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
@@ -142,6 +143,29 @@ class Pictures(Protocol):
     def content(self, digest: str) -> tuple[str, bytes] | None: ...
 
 
+@dataclass(frozen=True, slots=True)
+class HandedOut:
+    """A button made for outside, so many in a row. `looks` stands for how it was drawn when it was copied last.
+
+    `copied_at` is None where nobody has copied it yet; its link leads all the same.
+    """
+
+    of: Handed
+    across: int
+    words: str
+    looks: str
+    author: str
+    made_at: datetime
+    copied_at: datetime | None
+    presses: int = 0
+
+
+class OutsideButtons(Protocol):
+    def all(self) -> list[HandedOut]: ...
+    def put(self, buttons: Sequence[HandedOut]) -> None: ...
+    def put_picture(self, digest: str, media_type: str, content: bytes) -> None: ...
+
+
 class ShopSide(Protocol):
     """The shop's own side: how its basket is told, and the newest look at its live pages for each release."""
 
@@ -171,6 +195,7 @@ class Shop:
     signals: Signals
     pictures: Pictures
     side: ShopSide
+    outside: OutsideButtons
     today: date
 
     @property

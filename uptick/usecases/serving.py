@@ -7,7 +7,9 @@ from typing import Any, Protocol, cast
 
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json
+from uptick.core.outside.handed import Handed
 from uptick.core.rules.reach import Context, Reach
+from uptick.core.shop.catalogue import Product
 from uptick.core.shop.signals import Kind, Signal
 from uptick.core.shop.store import Store
 
@@ -81,6 +83,13 @@ class Shelf(Protocol):
     def served(self, key: str) -> Served | None: ...
     def picture(self, digest: str) -> tuple[str, bytes] | None: ...
     def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]: ...
+
+
+class OutsideDoor(Protocol):
+    """Where the links of buttons outside lead. Both may raise `Unavailable`."""
+
+    def handed(self, store_id: int, handed: str, today: date) -> tuple[Handed, Product | None] | None: ...
+    def count(self, store_id: int, handed: str, day: date) -> None: ...
 
 
 class Changes(Protocol):

@@ -16,7 +16,7 @@ from uptick.core.formats.catalogue_file import MAX_BYTES as MOST_CATALOGUE
 from uptick.core.formats.css_in import MOST_CHARACTERS as MOST_CSS
 from uptick.core.formats.picture_file import MOST_BYTES as MOST_PICTURE
 from uptick.core.formats.po import MAX_BYTES as MOST_TEXTS
-from uptick.web import account, exceptions, exchange, looks, outcome, places, shop_side, workshop
+from uptick.web import account, exceptions, exchange, looks, outcome, outside, places, shop_side, workshop
 from uptick.web.parts import Parts
 from uptick.web.pauses import Pauses
 from uptick.web.problems import install
@@ -115,6 +115,7 @@ def create_app(parts: Parts) -> FastAPI:
     app.include_router(outcome.router)
     app.include_router(shop_side.router)
     app.include_router(places.router)
+    app.include_router(outside.router)
 
     @app.get("/health", include_in_schema=False)
     def health() -> dict[str, Any]:

@@ -11,6 +11,7 @@ export const { navigate, route } = createRouter({
 	'/place': () => import('../stations/place/Place.svelte'),
 	'/place/points': () => import('../stations/place/Points.svelte'),
 	'/release': () => import('../stations/release/Release.svelte'),
+	'/release/outside': () => import('../stations/release/Outside.svelte'),
 	'/trials': () => import('../stations/trials/Trials.svelte'),
 	'/trials/:number': () => import('../stations/trials/Trial.svelte'),
 	'*': Lost,

@@ -43,6 +43,8 @@ class Placement(StrEnum):
     OVER_PICTURE = "over_picture"
     FLOATING = "floating"
     TILE = "tile"
+    # On pages and in mails that are not the shop's: no script stands it there.
+    OUTSIDE = "outside"
 
 
 class Situation(StrEnum):

@@ -89,7 +89,12 @@ def said(name: str) -> str:
     return name.replace("_", " ")
 
 
-_PLACES = {Placement.OVER_PICTURE: "picture", Placement.FLOATING: "floating button", Placement.TILE: "tiles"}
+_PLACES = {
+    Placement.OVER_PICTURE: "picture",
+    Placement.FLOATING: "floating button",
+    Placement.TILE: "tiles",
+    Placement.OUTSIDE: "outside button",
+}
 
 
 def _placed(one: ButtonClass) -> str:

@@ -9,7 +9,7 @@ import orjson
 from uptick.core.button.document import Moment, Placement, wording_of
 from uptick.core.button.layer_ref import BASELINE, LayerRef
 from uptick.core.button.merge import Json, leaves, merge_layer, without_gaps
-from uptick.core.rules.settings import ADDED, ExceptionRule, Settings
+from uptick.core.rules.settings import ExceptionRule, Settings
 
 USES = "uses"
 # A text of a layer, by moment and language.
@@ -62,7 +62,7 @@ def _of_rule(rule: ExceptionRule) -> Layer:
 
 
 # A placement that stands nowhere until its layer says something.
-NOT_THERE: dict[Placement, Json] = {place: {"placement": {"shown": False}} for place in ADDED}
+NOT_THERE: dict[Placement, Json] = {Placement.FLOATING: {"placement": {"shown": False}}}
 
 
 def layers_of(settings: Settings) -> dict[LayerRef, Layer]:

@@ -57,7 +57,8 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
         snapshot: The store as the settings are written: those that sleep now are compiled with their days.
     """
     settings, store, kit = snapshot.settings, snapshot.store, snapshot.kit
-    places = store.places
+    # No script stands what is outside.
+    places = tuple(place for place in store.places if place is not Placement.OUTSIDE)
     looks = _LookTable(kit, settings.languages)
     standing: dict[str, dict[str, int]] = {placement.value: {} for placement in places}
     families: set[str] = set()
@@ -296,6 +297,8 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
     if sets_look(version.layer):
         met = _Met(snapshot, today)
         for one in _look_classes(snapshot, today):
+            if one.placement is Placement.OUTSIDE:
+                continue
             if not version.reach.placements or one.placement in version.reach.placements:
                 document = under_version(one, version).document
                 those = [under_version(each, version) for each in met.by(one)]

@@ -23,6 +23,7 @@ _PLACEMENTS = {
     Placement.OVER_PICTURE: "pictures",
     Placement.FLOATING: "the floating button",
     Placement.TILE: "tiles",
+    Placement.OUTSIDE: "outside buttons",
 }
 _SITUATIONS = {
     Situation.PLAIN: "plain",

@@ -7,6 +7,9 @@ from uptick.core.shop.store import Store, Surface
 
 # What a window leaves to a button in its corner; a wider one would be a bar (our own measure).
 _FLOATING = Surface(widths_px={Device.PHONE: 343, Device.TABLET: 480, Device.DESKTOP: 480}, own_height_px=0)
+# The room that a mail's text has on a phone, and in a window of its own (common practice: 600 px with 20 px beside it).
+OUTSIDE_PX = {Device.PHONE: 280.0, Device.TABLET: 560.0, Device.DESKTOP: 560.0}
+_OUTSIDE = Surface(widths_px=OUTSIDE_PX, own_height_px=0)
 
 
 # What hangs at the window may stand for one product on every page.
@@ -46,6 +49,8 @@ def with_places(store: Store, settings: Settings) -> Store:
             surfaces[place.placement] = _narrower(surfaces.get(place.placement), place)
     if settings.placements.get(Placement.FLOATING):
         surfaces.setdefault(Placement.FLOATING, _FLOATING)
+    if settings.placements.get(Placement.OUTSIDE):
+        surfaces.setdefault(Placement.OUTSIDE, _OUTSIDE)
     return store if surfaces == store.surfaces else store.model_copy(update={"surfaces": surfaces})
 
 

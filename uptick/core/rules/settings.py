@@ -18,7 +18,7 @@ Note = Annotated[str, StringConstraints(min_length=1, max_length=400, strip_whit
 
 
 # These need no spot on a page: a store has them once its draft says something of them.
-ADDED = (Placement.FLOATING,)
+ADDED = (Placement.FLOATING, Placement.OUTSIDE)
 
 
 class ExceptionRule(Part):

@@ -20,6 +20,7 @@ export const keyOf = {
 	standing: ({ store, stamp }: At, where: object) => ['standing', store, stamp, where] as const,
 	places: ({ store, stamp }: At) => ['places', store, stamp] as const,
 	release: ({ store, stamp }: At) => ['release', store, stamp] as const,
+	outside: ({ store, stamp }: At) => ['outside', store, stamp] as const,
 	progress: (store: string) => ['progress', store] as const,
 	products: (store: string, text: string) => ['products', store, text] as const,
 	icons: (store: string, text: string) => ['icons', store, text] as const,

@@ -201,6 +201,14 @@ export class Queries {
 		});
 	}
 
+	/** What was handed out for pages that are not the shop's. */
+	outside() {
+		return queryOptions({
+			queryKey: keyOf.outside(this.#at),
+			queryFn: () => data(client.GET('/api/stores/{store}/outside', { params: { path: this.#path } })),
+		});
+	}
+
 	trials() {
 		return queryOptions({
 			queryKey: keyOf.trials(this.#at.store),

@@ -2,6 +2,10 @@ import type { STATES } from '$lib/pure/facts';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
+export type OutsideOrder = Schemas['Order'];
+export type OutsideCode = Schemas['OutsideCode'];
+export type OutsideView = Schemas['OutsideView'];
+export type HandedOut = Schemas['HandedOutView'];
 export type PointedPlace = Schemas['PointedPlace'];
 export type OnPages = Schemas['OnPages'];
 export type AlongView = Schemas['AlongView'];

@@ -9,6 +9,7 @@ const places: Record<string, string> = {
 	over_picture: 'on pictures',
 	floating: 'on the floating button',
 	tile: 'on tiles',
+	outside: 'on outside buttons',
 };
 
 /** Where one is: what an exception could be for. */

@@ -15,6 +15,16 @@
 	const workshop = useWorkshop();
 	const release = createQuery(() => workshop.ask.release());
 	const live = new LivePages(workshop);
+	const outside = createQuery(() => workshop.ask.outside());
+	const MOST_NAMED = 3;
+	const differing = $derived.by(() => {
+		const names = (outside.data?.handed_out ?? [])
+			.filter(({ differs }) => differs)
+			.map((one) => one.product || one.sku);
+		return [...new Set(names)];
+	});
+	const listed = (names: readonly string[]) =>
+		names.slice(0, MOST_NAMED).join(', ') + (names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '');
 	// What the pages show before anything is released is the measure for after it.
 	void live.open();
 	let note = $state('');
@@ -118,6 +128,13 @@
 					>.
 				</p>
 			{/if}
+			{#if outside.data?.differing}
+				<p class="mt-1">
+					<b class="text-look">◇ {many(outside.data.differing, 'button')} handed out</b>
+					{outside.data.differing === 1 ? 'looks' : 'look'} otherwise than the draft: {listed(differing)}.
+					<a href="/release/outside">Buttons outside</a>
+				</p>
+			{/if}
 			{#if release.data.places.length}
 				<ul class="mt-3" aria-label="Places that would change">
 					{#each release.data.places as { before, after }, n (n)}
@@ -143,6 +160,13 @@
 					<Press small onpress={() => copy(workshop.info?.snippet ?? '')}>{copied ? 'Copied' : 'Copy'}</Press>
 				</p>
 			{/if}
+			<h2 class="mt-8 text-md">Buttons outside the shop</h2>
+			<p class="text-soft">
+				{#if outside.data?.count}
+					{many(outside.data.count, 'button')} handed out for mails, posts, partner pages and print.
+				{:else}Code for mails, posts, partner pages and print, without a script.{/if}
+			</p>
+			<p class="mt-2"><Press small href="/release/outside">Buttons outside</Press></p>
 			<LivePagesList {live} />
 		</section>
 		<aside class="border-l border-hair px-6 pt-5" aria-label="Release and ledger">
