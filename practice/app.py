@@ -96,16 +96,18 @@ def _add_guard(app: FastAPI, shop: Shop) -> None:
 
     @app.middleware("http")
     async def guard(request: Request, go_on: Any) -> Response:
+        # Whoever comes without a basket gets one with this very request, also where that already fills it.
+        request.state.basket = request.cookies.get(_COOKIE) or secrets.token_hex(16)
         answer: Response = await go_on(request)
         answer.headers["Content-Security-Policy"] = policy
         answer.headers["X-Content-Type-Options"] = "nosniff"
         if _COOKIE not in request.cookies:
-            answer.set_cookie(_COOKIE, secrets.token_hex(16), httponly=True, samesite="lax")
+            answer.set_cookie(_COOKIE, request.state.basket, httponly=True, samesite="lax")
         return answer
 
 
 def _basket_of(request: Request) -> str:
-    return request.cookies.get(_COOKIE, "")
+    return str(request.state.basket)
 
 
 def _add_pages(app: FastAPI, shop: Shop) -> None:

@@ -5,6 +5,7 @@ import gzip
 import hashlib
 import io
 import json
+import re
 import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
@@ -23,12 +24,14 @@ from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
+from uptick.core.outside.handed import Kind, Order
 from uptick.core.shop.signals import BatchIn, EventIn
 from uptick.data.public import PublicShelf
 from uptick.edge.app import create_edge
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
 from uptick.usecases.looks import bring_picture
+from uptick.usecases.outside import make_outside, view_outside
 from uptick.usecases.publish import publish, take_back
 from uptick.usecases.serving import Served, TrialScope
 from uptick.wiring import Wiring
@@ -374,3 +377,120 @@ def test_what_is_loaded_later_is_kept_for_ever_by_its_hash(edge: TestClient, nam
     digest = base64.b64encode(hashlib.sha256(answer.content).digest()).decode()
     assert told["integrity"] == f"sha256-{digest}"
     assert edge.get("/later/0123456789abcdef.js").status_code == 404
+
+
+def hand_out(wiring: Wiring, *skus: str, **more: Any) -> list[str]:
+    with wiring.open_shop("sample") as shop:
+        made = make_outside(shop, Order(products=skus, **more), "http://edge.test", ADA, NOW, copied=True)
+    return [one.id for one in made.buttons]
+
+
+def presses(wiring: Wiring) -> list[tuple[str, str, int]]:
+    with wiring.open_shop("sample") as shop:
+        view = view_outside(shop, "http://edge.test")
+    return [(by.kind, by.campaign, by.presses) for by in view.by]
+
+
+def test_a_link_from_outside_leads_to_the_page_and_counts_by_place_and_campaign(
+    edge: TestClient, wiring: Wiring
+) -> None:
+    (mail,) = hand_out(wiring, "A1", kind="mail", campaign="May")
+    (web,) = hand_out(wiring, "A1", kind="web")
+    for handed, times in ((mail, 2), (web, 1)):
+        for _ in range(times):
+            answer = edge.get(f"/s/sample/go/{handed}", follow_redirects=False)
+            assert (answer.status_code, answer.headers["location"]) == (303, f"{SHOP}/p/A1")
+            assert answer.headers["cache-control"] == "no-store"
+    assert presses(wiring) == [("mail", "May", 2), ("web", "", 1)]
+
+
+def test_what_looks_at_links_is_led_but_not_counted(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    for how in ({"User-Agent": "Googlebot/2.1"}, {"Sec-Purpose": "prefetch;prerender"}, {"Purpose": "prefetch"}):
+        assert edge.get(f"/s/sample/go/{one}", headers=how, follow_redirects=False).status_code == 303
+    assert edge.head(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+    assert presses(wiring) == [("web", "", 0)]
+
+
+def test_a_link_outlives_releases_and_says_kindly_that_a_product_is_gone(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    with wiring.open_shop("sample") as shop:
+        change_layer(shop, "baseline", {"look": {"radius": 9}}, shop.drafts.read().version, ADA, NOW)
+        publish(shop, "second", ADA, NOW)
+    assert edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.remove(["A1"])
+    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    assert answer.status_code == 410
+    assert "This product is no longer here." in answer.text
+    assert f'href="{SHOP}/"' in answer.text
+    assert "default-src 'none'" in answer.headers["content-security-policy"]
+    assert presses(wiring) == [("web", "", 1)]
+
+
+@pytest.mark.parametrize(
+    "name",
+    ["https:%2F%2Fevil.example", "%2F%2Fevil.example", "..%2F..%2F", "aaaaaaaaaa", "AAAAAAAAAA", "a" * 500, "%00"],
+)
+def test_nothing_in_an_address_says_where_it_leads(edge: TestClient, name: str) -> None:
+    """Reference: CWE-601, URL redirection to an untrusted site."""
+    answer = edge.get(f"/s/sample/go/{name}?to=https://evil.example&url=//evil.example", follow_redirects=False)
+    assert answer.status_code == 404
+    assert "location" not in answer.headers
+    assert "evil" not in answer.text
+
+
+def test_a_product_whose_page_moved_to_another_origin_is_not_followed(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put([replace(PRODUCTS[0], url="https://evil.example/p")])
+    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    assert (answer.status_code, "location" in answer.headers) == (410, False)
+
+
+def test_a_form_from_outside_is_sent_on_and_one_of_a_sold_out_product_is_not(edge: TestClient, wiring: Wiring) -> None:
+    """Reference: RFC 9110, 15.4.8: 307 keeps method and body."""
+    (one,) = hand_out(wiring, "B2", kind="form")
+    form = {"sku": "B2", "qty": "1", "option": "L"}
+    answer = edge.post(f"/s/sample/go/{one}", data=form, follow_redirects=False)
+    assert (answer.status_code, answer.headers["location"]) == (307, f"{SHOP}/basket/add")
+    with wiring.open_shop("sample") as shop:
+        shop.catalogue.put([replace(PRODUCTS[3], stock=0)])
+    answer = edge.post(f"/s/sample/go/{one}", data=form, follow_redirects=False)
+    assert (answer.status_code, answer.headers["location"]) == (303, f"{SHOP}/p/B2")
+
+
+def test_a_press_is_led_on_while_it_cannot_be_counted(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    with wiring.engine.begin() as db:
+        db.execute(text("ALTER TABLE outside_presses RENAME TO away"))
+    assert edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+    with wiring.engine.begin() as db:
+        db.execute(text("ALTER TABLE outside_buttons RENAME TO away_too"))
+    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    assert (answer.status_code, answer.headers["retry-after"]) == (503, "5")
+
+
+def test_one_store_cannot_lead_by_another_ones_button(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    assert edge.get(f"/s/other/go/{one}", follow_redirects=False).status_code == 404
+
+
+def test_many_presses_at_once_are_all_counted(edge: TestClient, wiring: Wiring) -> None:
+    (one,) = hand_out(wiring, "A1")
+    with ThreadPoolExecutor(8) as pool:
+        codes = list(pool.map(lambda _: edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code, range(60)))
+    assert set(codes) == {303}
+    assert presses(wiring) == [("web", "", 60)]
+
+
+def test_a_buttons_picture_is_served_by_its_content(edge: TestClient, wiring: Wiring) -> None:
+    with wiring.open_shop("sample") as shop:
+        made = make_outside(shop, Order(products=("A1",), kind=Kind.PICTURE), "http://edge.test", ADA, NOW)
+    addresses = re.findall(r"http://edge\.test(/pictures/[0-9a-f]{16})", made.code)
+    assert len(set(addresses)) == 3
+    for scale, address in enumerate(addresses, 1):
+        answer = edge.get(address)
+        assert answer.headers["content-type"] == "image/png"
+        assert "immutable" in answer.headers["cache-control"]
+        assert Image.open(io.BytesIO(answer.content)).width == round(made.buttons[0].picture.width) * scale  # type: ignore[union-attr]

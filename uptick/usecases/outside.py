@@ -34,6 +34,7 @@ from uptick.core.resolved.classes import LEADING, class_for, context_of
 from uptick.core.resolved.reach_words import listed
 from uptick.core.rules.places import OUTSIDE_PX
 from uptick.core.shop.catalogue import Product
+from uptick.core.shop.connection import FormPost
 from uptick.core.words.wording import is_rtl, live_names, parse_text
 from uptick.usecases.ports import HandedOut, Person, Shop
 from uptick.usecases.state import language_of
@@ -265,6 +266,9 @@ def _notes(shop: Shop, order: Order, made: Sequence[_Made]) -> list[str]:
         found.append("Where the typeface is not there, the next one of the list is taken, and the width is another.")
     if order.kind in {Kind.WEB, Kind.FORM}:
         found.append("What comes on hovering and pressing needs a style sheet, so it is not in this code.")
+    if order.kind is Kind.FORM and isinstance(shop.store.connection, FormPost):
+        # RFC 6265bis, SameSite: what another site posts comes without the shop's cookie.
+        found.append("Most browsers keep the shop’s cookie from a form elsewhere: a shopper’s basket may begin anew.")
     if any(isinstance(document.second, SecondButton) for document in documents):
         found.append(
             "The button straight to the checkout stays away: a link does one thing, and fills no basket first."

@@ -13,6 +13,7 @@ from PIL import Image
 from uptick.core.button.document import ButtonDocument, NoQuantity, NoSecond
 from uptick.core.button.lengths import Ground
 from uptick.core.button.look import (
+    Corners,
     LayersFill,
     LinearFill,
     NoFill,
@@ -26,7 +27,7 @@ from uptick.core.button.look import (
 from uptick.core.colour.dress import REST, Dress, dress_in
 from uptick.core.colour.fills import AnyFill
 from uptick.core.drawing.boxes import lay_out
-from uptick.core.drawing.drawing import Box, Drawing, Radii
+from uptick.core.drawing.drawing import Box, Drawing, radii_of
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.errors import OutOfRange
 from uptick.core.outside.gradients import svg_gradient
@@ -75,7 +76,7 @@ def draw_picture(
         raise OutOfRange.of(
             "the words of a picture", "letters of the fonts that ship with it", f"“{drawn.missing}” in “{text}”"
         )
-    return _Artist(document, drawn, kit, rtl).picture(text)
+    return _Artist(document, drawn, kit, ground, rtl).picture(text)
 
 
 def _number(value: float) -> str:
@@ -88,53 +89,66 @@ def _paint(colour: str, name: str = "fill") -> str:
     return f'{name}="{colour[:7]}"' + (f' {name}-opacity="{_number(opacity)}"' if opacity < 1 else "")
 
 
-def rounded(box: Box, radii: Radii) -> str:
+# The radii of a corner across and down, of all four from the upper left one on.
+Round = tuple[tuple[float, float], tuple[float, float], tuple[float, float], tuple[float, float]]
+_SHARP: Round = ((0, 0), (0, 0), (0, 0), (0, 0))
+
+
+def rounded(box: Box, radii: Round) -> str:
     """Return a box with round corners as a path; those that meet are made smaller together (CSS Backgrounds 3, 5.5)."""
+    (tl, tr, br, bl) = radii
     sums = (
-        (box.width, radii.top_left + radii.top_right),
-        (box.width, radii.bottom_left + radii.bottom_right),
-        (box.height, radii.top_left + radii.bottom_left),
-        (box.height, radii.top_right + radii.bottom_right),
+        (box.width, tl[0] + tr[0]),
+        (box.width, bl[0] + br[0]),
+        (box.height, tl[1] + bl[1]),
+        (box.height, tr[1] + br[1]),
     )
     share = min([1.0, *(side / both for side, both in sums if both > side)])
-    tl, tr, br, bl = (
-        max(0.0, r * share) for r in (radii.top_left, radii.top_right, radii.bottom_right, radii.bottom_left)
-    )
+    (tl, tr, br, bl) = ((x * share, y * share) for x, y in radii)
     left, top, right, bottom = box.x, box.y, box.x + box.width, box.y + box.height
     steps = [
-        f"M{_number(left + tl)} {_number(top)}H{_number(right - tr)}", _arc(tr, right, top + tr),
-        f"V{_number(bottom - br)}", _arc(br, right - br, bottom),
-        f"H{_number(left + bl)}", _arc(bl, left, bottom - bl),
-        f"V{_number(top + tl)}", _arc(tl, left + tl, top), "Z",
+        f"M{_number(left + tl[0])} {_number(top)}H{_number(right - tr[0])}", _arc(tr, right, top + tr[1]),
+        f"V{_number(bottom - br[1])}", _arc(br, right - br[0], bottom),
+        f"H{_number(left + bl[0])}", _arc(bl, left, bottom - bl[1]),
+        f"V{_number(top + tl[1])}", _arc(tl, left + tl[0], top), "Z",
     ]  # fmt: skip
     return "".join(steps)
 
 
-def _arc(radius: float, x: float, y: float) -> str:
-    return f"A{_number(radius)} {_number(radius)} 0 0 1 {_number(x)} {_number(y)}" if radius else ""
+def _arc(radii: tuple[float, float], x: float, y: float) -> str:
+    if not radii[0] or not radii[1]:
+        return f"L{_number(x)} {_number(y)}" if radii[0] or radii[1] else ""
+    return f"A{_number(radii[0])} {_number(radii[1])} 0 0 1 {_number(x)} {_number(y)}"
 
 
 def _grown(box: Box, by: float) -> Box:
     return Box(box.x - by, box.y - by, max(0.0, box.width + 2 * by), max(0.0, box.height + 2 * by))
 
 
-def _round_by(radii: Radii, by: float) -> Radii:
-    names = ("top_left", "top_right", "bottom_right", "bottom_left")
+def _round_by(radii: Round, by: float) -> Round:
     # A sharp corner stays sharp (CSS Backgrounds 3, 7.2).
-    return Radii(*(max(0.0, value + by) if (value := getattr(radii, name)) else 0.0 for name in names))
+    tl, tr, br, bl = ((max(0.0, x + by), max(0.0, y + by)) if x and y else (0.0, 0.0) for x, y in radii)
+    return tl, tr, br, bl
+
+
+def _round_of(radius: Corners | float | str, box: Box, type_px: float, ground: Ground, *, rtl: bool) -> Round:
+    """Return the radii of a button: percentages are of its width across and of its height down."""
+    own = replace(ground, container_px=box.width)
+    tall = replace(ground, container_px=box.height)
+    across, down = (radii_of(radius, side, type_px, to) for side, to in ((box.width, own), (box.height, tall)))
+    names = ("top_left", "top_right", "bottom_right", "bottom_left")
+    tl, tr, br, bl = ((float(getattr(across, name)), float(getattr(down, name))) for name in names)
+    return (tr, tl, bl, br) if rtl else (tl, tr, br, bl)
 
 
 class _Artist:
     """Draws one button; what is named in the picture is numbered."""
 
-    def __init__(self, document: ButtonDocument, drawn: Drawing, kit: Kit, rtl: bool) -> None:
+    def __init__(self, document: ButtonDocument, drawn: Drawing, kit: Kit, ground: Ground, rtl: bool) -> None:
         self._look, self._icon = document.look, icon_of(document.icon)
         self._drawn, self._kit, self._rtl = drawn, kit, rtl
         self._dress: Dress = dress_in(document.look, REST)
-        radius = drawn.radius
-        self._radius = (
-            Radii(radius.top_right, radius.top_left, radius.bottom_left, radius.bottom_right) if rtl else radius
-        )
+        self._radius = _round_of(document.look.radius, drawn.outer, document.look.type.size_px, ground, rtl=rtl)
         self._defs: list[str] = []
 
     def picture(self, text: str) -> ButtonPicture:
@@ -195,7 +209,7 @@ class _Artist:
             box = replace(box, x=box.x + one.x_px, y=box.y + one.y_px)
             around = _grown(box, one.blur_px * 2 + 2)
             # Nothing of it is seen under the button, also where that lets the page through.
-            room = rounded(around, Radii(0, 0, 0, 0))
+            room = rounded(around, _SHARP)
             outside = self._name(f'<clipPath id="@"><path clip-rule="evenodd" d="{room}{body}"/></clipPath>')
             path = rounded(box, _round_by(self._radius, one.spread_px))
             paint = f'fill="{one.colour}" fill-opacity="{_number(one.opacity)}"'
@@ -256,17 +270,34 @@ class _Artist:
             hole = _grown(box, -one.spread_px)
             hole = replace(hole, x=hole.x + one.x_px, y=hole.y + one.y_px)
             room = _grown(box, 2 * one.blur_px + abs(one.x_px) + abs(one.y_px) + abs(one.spread_px) + 2)
-            path = rounded(room, Radii(0, 0, 0, 0)) + rounded(hole, _round_by(radius, -one.spread_px))
+            path = rounded(room, _SHARP) + rounded(hole, _round_by(radius, -one.spread_px))
             paint = f'fill="{one.colour}" fill-opacity="{_number(one.opacity)}" fill-rule="evenodd"'
             yield f'<g clip-path="url(#{clip})"><path d="{path}" {paint}{self._blurred(one.blur_px, room)}/></g>'
 
+    def _ring(self) -> str:
+        """Return the border's whole area: between the outer edge and the inner one (CSS Backgrounds 3, 5.2)."""
+        edges = self._drawn.border
+        left, right = (edges.right, edges.left) if self._rtl else (edges.left, edges.right)
+        outer = self._drawn.outer
+        width, height = max(0.0, outer.width - left - right), max(0.0, outer.height - edges.along)
+        inner = Box(outer.x + left, outer.y + edges.top, width, height)
+        by = ((left, edges.top), (right, edges.top), (right, edges.bottom), (left, edges.bottom))
+        tl, tr, br, bl = (
+            (max(0.0, x - wide), max(0.0, y - high)) for (x, y), (wide, high) in zip(self._radius, by, strict=True)
+        )
+        return rounded(outer, self._radius) + rounded(inner, (tl, tr, br, bl))
+
     def _border(self) -> Iterator[str]:
         lines = lines_of(self._dress.border)
-        if len(set(lines)) == 1:
+        if len(set(lines)) == 1 and lines[0].style != "solid":
             if lines[0].width_px:
                 yield from self._around(lines[0], self._drawn.border.top)
             return
-        clip = self._name(f'<clipPath id="@"><path d="{rounded(self._drawn.outer, self._radius)}"/></clipPath>')
+        if len(set(lines)) == 1:
+            if lines[0].width_px:
+                yield f'<path fill-rule="evenodd" d="{self._ring()}" {_paint(lines[0].colour or "#000000")}/>'
+            return
+        clip = self._name(f'<clipPath id="@"><path clip-rule="evenodd" d="{self._ring()}"/></clipPath>')
         outer, edges = self._drawn.outer, self._drawn.border
         sides = (lines[0], lines[3], lines[2], lines[1]) if self._rtl else lines
         left, right = (edges.right, edges.left) if self._rtl else (edges.left, edges.right)
@@ -291,7 +322,9 @@ class _Artist:
             third = width / 3
             strokes = [(third / 2, third), (width - third / 2, third)]
         elif line.style == "dashed":
-            dashes = f' stroke-dasharray="{_number(width * 2 if width > 2 else width * 3)}"'
+            # As Chromium has them; where the first one begins is every browser's own.
+            dash, gap = (width * 2, width) if width > 2 else (width * 3, width * 2)
+            dashes = f' stroke-dasharray="{_number(dash)} {_number(gap)}"'
         elif line.style == "dotted":
             dashes = f' stroke-dasharray="0 {_number(width * 2)}" stroke-linecap="round"'
         for inward, wide in strokes:

@@ -22,11 +22,14 @@ export class OutsideMaking {
 	/** Why there is no code, in a sentence. */
 	wrong = $state('');
 	copied = $state(false);
+	/** What is shown was made of. */
+	#madeOf = $state.raw<OutsideOrder | null>(null);
 	readonly #workshop: Workshop;
 	readonly #newest = new Newest<OutsideOrder, OutsideCode>(
 		(order) => this.#make(order, false),
-		(made) => {
+		(made, order) => {
 			this.made = made;
+			this.#madeOf = order;
 			this.wrong = '';
 			this.names = {
 				...this.names,
@@ -43,6 +46,11 @@ export class OutsideMaking {
 
 	constructor(workshop: Workshop) {
 		this.#workshop = workshop;
+	}
+
+	/** Tells whether what is shown is what is asked for: only that may be copied. */
+	get isUpToDate(): boolean {
+		return this.made !== null && this.#madeOf === this.order;
 	}
 
 	/** Asks for something else, and makes that as soon as there is a product. */
@@ -62,17 +70,21 @@ export class OutsideMaking {
 
 	/** Copies the code, and keeps that it was handed out as it looks now. */
 	async copy(): Promise<void> {
-		await this.take(() => navigator.clipboard.writeText(this.made?.code ?? ''));
-		this.copied = !this.wrong;
-		setTimeout(() => (this.copied = false), COPIED_MS);
+		if (!this.isUpToDate) return;
+		try {
+			await navigator.clipboard.writeText(this.made?.code ?? '');
+			await this.handOut();
+			this.copied = true;
+			setTimeout(() => (this.copied = false), COPIED_MS);
+		} catch (error) {
+			this.wrong = error instanceof Error ? error.message : String(error);
+		}
 	}
 
-	/** Does something with what is made, and keeps that it was handed out. */
-	async take(doing: () => unknown): Promise<void> {
+	/** Keeps that what is shown was handed out as it looks now: it was copied, or its picture was taken. */
+	async handOut(): Promise<void> {
 		try {
-			await doing();
-			this.made = await this.#make(this.order, true);
-			this.wrong = '';
+			await this.#make(this.order, true);
 			await this.#workshop.refresh('outside');
 		} catch (error) {
 			this.wrong = error instanceof Error ? error.message : String(error);

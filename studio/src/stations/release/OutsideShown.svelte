@@ -64,16 +64,22 @@
 		{#if picture}
 			<p class="mt-2">
 				<span class="figure">{px(picture.width)} × {px(picture.height)} px</span> for {product.name}. Keep it as
-				<a href="data:image/svg+xml,{encodeURIComponent(picture.svg)}" download="{product.sku}-{id}.svg">SVG</a
+				<a
+					href="data:image/svg+xml,{encodeURIComponent(picture.svg)}"
+					download="{product.sku}-{id}.svg"
+					onclick={() => making.handOut()}>SVG</a
 				>{#each picture.png as png, n (n)}{n === picture.png.length - 1 ? ' or ' : ', '}<a
 						href="data:image/png;base64,{png}"
-						download="{product.sku}-{id}@{SCALES[n]}x.png">PNG {SCALES[n]}×</a
+						download="{product.sku}-{id}@{SCALES[n]}x.png"
+						onclick={() => making.handOut()}>PNG {SCALES[n]}×</a
 					>{/each}.
 			</p>
 		{/if}
 	{/each}
 	<div class="mt-4 flex items-center gap-3">
-		<Press main onpress={() => making.copy()}>{making.copied ? 'Copied' : 'Copy the code'}</Press>
+		<Press main disabled={!making.isUpToDate} onpress={() => making.copy()}
+			>{making.copied ? 'Copied' : 'Copy the code'}</Press
+		>
 		<span class="figure text-soft">{made.code.length.toLocaleString('en-GB')} characters</span>
 	</div>
 	<textarea class="field mt-2 w-full font-mono text-sm" rows="7" readonly aria-label="The code" value={made.code}
