@@ -117,6 +117,24 @@ def _release(page: Page) -> None:
     page.wait_for_timeout(2500)
 
 
+def _outside(page: Page) -> None:
+    """A mail with three products in a row."""
+    open_store(page, demo.KEY, "/release/outside?product=TL-SMOKER")
+    page.get_by_label("Kind:").click()
+    page.get_by_role("option", name="HTML for a mail").click()
+    for text in ("Six-frame nucleus", "Hooked hive tool"):
+        picker = page.get_by_label("Product: another product")
+        picker.click()
+        picker.fill(text)
+        page.get_by_role("option").first.click()
+        page.get_by_role("button", name=f"Leave out {text}").wait_for()
+    page.get_by_label("In a row:").click()
+    page.get_by_role("option", name="3").click()
+    page.get_by_label("Campaign").fill("Spring letter")
+    page.get_by_label("Campaign").press("Enter")
+    page.wait_for_timeout(1500)
+
+
 def _pages(page: Page) -> None:
     open_store(page, "evergreen", "/release")
     page.get_by_role("button", name="Look at the live pages").click()
@@ -149,6 +167,7 @@ def _shop(page: Page) -> None:
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
     "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release,
+    "outside": _outside,
     "pages": _pages, "pictures": _pictures, "tiles": _tiles,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
 }  # fmt: skip

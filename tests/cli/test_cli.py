@@ -235,3 +235,40 @@ def test_a_command_loads_only_what_it_needs() -> None:
     code = f"import sys, uptick.cli.ask; print([name for name in {needless} if name in sys.modules])"
     told = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout
     assert told.splitlines()[-1] == "[]"
+
+
+def test_code_for_outside_is_printed_and_its_pictures_kept(run: Any, told: Wiring, tmp_path: Path) -> None:
+    code, out, err = run("outside", "--product", "A1", "--as", "mail", "--campaign", "May", "--store", "sample")
+    assert code == 0
+    assert "/s/sample/go/" in out
+    assert ">Just this</a>" in out
+    assert "the next one of the list is taken" in err
+    code, out, _ = run("outside", "--product", "A1", "--as", "mail", "--campaign", "May", "--store", "sample", "--json")
+    assert json.loads(out)["buttons"][0]["words"] == "Just this"
+    with told.open_shop("sample") as shop:
+        assert [(one.of.kind, one.of.campaign, one.author) for one in shop.outside.all()] == [
+            ("mail", "May", "command line")
+        ]
+    code, _, err = run(
+        "outside", "--product", "A1", "--as", "picture", "--out", str(tmp_path / "o"), "--store", "sample"
+    )
+    kept = sorted(file.name.split("-", 1)[1][10:] for file in (tmp_path / "o").iterdir())
+    assert (code, kept) == (0, [".svg", "@1x.png", "@2x.png", "@3x.png"])
+
+
+OUTSIDE = [
+    (["--product", "Z9"], "No product has the code 'Z9'."),
+    (["--product", " "], "--product must be the code of a product"),
+    (["--product", "A1", "--across", "5"], "--across must be 1, 2, 3 or 4; it is 5."),
+    (["--product", "A1", "--drawn", "neon"], "as_drawn, filled or outlined; it is neon."),
+    (["--product", "A1", "--leads", "moon"], "page or basket; it is moon."),
+    (["--product", "C1", "--as", "form"], "never reaches a basket"),
+    (["--product", "A1", "--out", "x"], "--out must be used with --as picture"),
+]
+
+
+@pytest.mark.parametrize(("arguments", "says"), OUTSIDE)
+def test_code_that_cannot_be_made_says_what_is_allowed(run: Any, told: Wiring, arguments: list[str], says: str) -> None:
+    code, _, err = run("outside", *arguments, "--store", "sample")
+    assert code == 2
+    assert says in err

@@ -54,7 +54,9 @@ def outside(
             "drawn": "as_drawn, filled or outlined", "campaign": "at most 60 characters",
             "language": "a language's code, as en or en-GB",
         }.get(name, first["msg"])  # fmt: skip
-        raise OutOfRange.of(f"--{name.removesuffix('s')}", allowed, str(first.get("input", ""))) from error
+        raise OutOfRange.of(
+            f"--{'product' if name == 'products' else name}", allowed, str(first.get("input", ""))
+        ) from error
     with open_shop(store) as shop:
         made = make_outside(shop, order, Environment().edge_origin, HERE, clock(), copied=True)
     if as_json:

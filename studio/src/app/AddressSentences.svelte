@@ -11,7 +11,7 @@
 	/** Placements that lie on one page of the shop; a product's own page is told by the catalogue, a bar by every page. */
 	const pages = $derived(
 		(Object.keys(store?.surfaces ?? {}) as Placement[]).filter(
-			(place) => !['product_page', 'sticky_bar'].includes(place),
+			(place) => !['product_page', 'sticky_bar', 'outside'].includes(place),
 		),
 	);
 	const paths = $derived(

@@ -151,7 +151,14 @@
 		<Hangings {view} onnarrow={narrow} />
 
 		<section class={['stage bg-leaf', tools.onPage && 'whole']} aria-label="Drawing">
-			{#if tools.onPage}
+			{#if tools.onPage && placement === 'outside'}
+				<p class="p-6 text-md">
+					A button outside stands on no page of the shop.
+					<a href="/release/outside?product={encodeURIComponent(view.seen.product.sku)}"
+						>See it as code, and on other pages</a
+					>.
+				</p>
+			{:else if tools.onPage}
 				<div bind:clientWidth={width}><OnPage {view} {desk} {width} {height} /></div>
 			{:else}
 				<div

@@ -7,6 +7,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Said from '$lib/ui/Said.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
+	import { navigate } from '../../app/router';
 	import HandedOut from './HandedOut.svelte';
 	import OutsideShown from './OutsideShown.svelte';
 
@@ -31,6 +32,13 @@
 		{ value: 'page', label: 'its page' },
 		{ value: 'basket', label: 'the basket at once' },
 	] as const;
+	/** Outside has a layer of its own once it says something. */
+	const hasOwn = $derived(Boolean(workshop.info?.store.surfaces.outside));
+	async function giveOwn(): Promise<void> {
+		if (!(await workshop.change('place:outside', { placement: { shown: true } }))) return;
+		await workshop.reloadStore();
+		await navigate('/draw/:placement', { params: { placement: 'outside' } });
+	}
 	const rows = ['1', '2', '3', '4'].map((n) => ({ value: n, label: n === '1' ? 'one' : n }));
 	const languages = $derived(
 		(workshop.info?.spoken ?? []).map(({ language, name }) => ({ value: language, label: name })),
@@ -106,6 +114,11 @@
 				most={60}
 				onset={(campaign) => want({ campaign })}
 			/>.
+		</p>
+		<p class="mt-1 text-soft">
+			{#if hasOwn}Outside has <a href="/draw/outside">a look</a> and <a href="/words">words</a> of its own.
+			{:else}It looks and speaks as the store’s baseline does.
+				<button class="underline" onclick={() => giveOwn()}>Give it a look and words of its own</button>{/if}
 		</p>
 		<OutsideShown {making} />
 	</section>
