@@ -140,7 +140,10 @@ def readdress(shop: Shop, wish: ShopAddresses, instead_of: ShopAddresses) -> Sto
         OutOfRange: An address is none, or there are too many.
     """
     store = shop.registered
-    if addresses_of(store) != instead_of:
+    known = addresses_of(store)
+    # What the draft adds has no page that is registered.
+    seen = {place: path for place, path in instead_of.page_paths.items() if place in store.surfaces}
+    if (known.more_origins, known.page_paths) != (tuple(instead_of.more_origins), seen):
         raise Stale("The addresses were changed meanwhile. Look at them again.", version=0, base=0)
     more = tuple(dict.fromkeys(origin for one in wish.more_origins if (origin := origin_of(one)) != store.origin))
     if len(more) > MOST_ORIGINS:

@@ -37,9 +37,10 @@ class FontOption:
 
 @dataclass(frozen=True, slots=True)
 class StoreInfo:
-    """The store, and what its buttons can be made of."""
+    """The store, and what its buttons can be made of. `marked` are the placements of its own code alone."""
 
     store: Store
+    marked: tuple[Placement, ...]
     product_count: int
     categories: tuple[str, ...]
     spoken: tuple[Spoken, ...]
@@ -59,6 +60,7 @@ def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
     families = {f.family: FontOption(f.family, f.name, f.lightest, f.heaviest) for f in files}
     return StoreInfo(
         store=shop.store,
+        marked=shop.registered.places,
         product_count=len(products),
         spoken=spoken_of(shop.drafts.read().settings),
         base_css=BASE_CSS,

@@ -10,9 +10,7 @@
 	const more = $derived(store?.more_origins ?? []);
 	/** Placements that lie on one page of the shop; a product's own page is told by the catalogue, a bar by every page. */
 	const pages = $derived(
-		(Object.keys(store?.surfaces ?? {}) as Placement[]).filter(
-			(place) => !['product_page', 'sticky_bar', 'outside'].includes(place),
-		),
+		(workshop.info?.marked ?? []).filter((place: Placement) => !['product_page', 'sticky_bar'].includes(place)),
 	);
 	const paths = $derived(
 		Object.fromEntries(Object.entries(store?.surfaces ?? {}).map(([place, { page_path }]) => [place, page_path ?? ''])),

@@ -127,7 +127,8 @@ def _reads(one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
     needed = _needed(document)
     rest = dress_in(look, REST)
     rest_fails = False
-    for state in _STATES:
+    # Outside nothing but its rest is drawn.
+    for state in (REST,) if one.placement is Placement.OUTSIDE else _STATES:
         dress = dress_in(look, state)
         if state != REST and _seen(dress) == _seen(rest):
             continue

@@ -139,6 +139,8 @@ class _Plan:
         if placement is Placement.LISTING_CARD:
             return self.lists, "list"
         held = self.snapshot.cover.held.get(placement)
+        if held is None and placement is Placement.OUTSIDE:
+            return self.products, "product"
         if held is None:
             return self.products, "page"
         # Its pages are not those of its products.

@@ -132,7 +132,7 @@
 				<p class="mt-1">
 					<b class="text-look">◇ {many(outside.data.differing, 'button')} handed out</b>
 					{outside.data.differing === 1 ? 'looks' : 'look'} otherwise than the draft: {listed(differing)}.
-					<a href="/release/outside">Buttons outside</a>
+					<a class="underline" href="/release/outside">Buttons outside</a>
 				</p>
 			{/if}
 			{#if release.data.places.length}
