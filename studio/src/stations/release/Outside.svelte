@@ -116,7 +116,8 @@
 			/>.
 		</p>
 		<p class="mt-1 text-soft">
-			{#if hasOwn}Outside has <a class="underline" href="/draw/outside">a look</a> and <a class="underline" href="/words">words</a> of its own.
+			{#if hasOwn}Outside has <a class="underline" href="/draw/outside">a look</a> and
+				<a class="underline" href="/words">words</a> of its own.
 			{:else}It looks and speaks as the store’s baseline does.
 				<button class="underline" onclick={() => giveOwn()}>Give it a look and words of its own</button>{/if}
 		</p>
