@@ -4,7 +4,7 @@ import json
 import os
 import secrets
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated, Any
@@ -54,6 +54,8 @@ class Shop:
     origin: str
     baskets: Baskets
     runs: Runs
+    # What came by the chat, the newest last: the number and the text.
+    messages: list[tuple[str, str]] = field(default_factory=list)
 
 
 def create_app(edge: str, key: str, origin: str, database: Path | str) -> FastAPI:
@@ -183,6 +185,17 @@ def _add_pages(app: FastAPI, shop: Shop) -> None:
     def checkout(request: Request) -> Response:
         lines = shop.baskets.lines(_basket_of(request))
         return page("checkout.html", request, lines=lines, total=sum(line.total for line in lines))
+
+    @app.get("/chat/{number}")
+    def chat(request: Request, number: str, text: str = "") -> Response:
+        """Take a message as a chat would: its sender sees it as it arrived."""
+        shop.messages.append((number[:20], text[:2000]))
+        del shop.messages[:-50]
+        return page("chat.html", request, number=number[:20], text=text[:2000])
+
+    @app.get("/messages")
+    def messages(request: Request) -> Response:
+        return page("messages.html", request, messages=list(reversed(shop.messages)))
 
     @app.get("/thanks/{number}")
     def thanks(number: int, request: Request) -> Response:

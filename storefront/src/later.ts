@@ -4,6 +4,7 @@ import type { MakeFixed } from './fixed';
 import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
+import type { MakeMessage } from './message';
 import type { MakeOver } from './over';
 import type { MakeRecent } from './recent';
 import type { MakeRows } from './row';
@@ -96,12 +97,17 @@ function begin(shop: Shop, load: Load): Later {
 		return make(shop, remembers?.(manifest.key));
 	}
 	let rows: Promise<ReturnType<MakeRows>> | undefined;
+	let asks: Promise<ReturnType<MakeMessage>> | undefined;
+	const ask = () => (asks ??= load<MakeMessage>(manifest.more.message).then((make) => make(shop, signal)));
 	const tools: Later = {
-		press: (stand, after) => void press(stand, shop, after, signal),
+		press: (stand, after) =>
+			void (after === 'message' ? ask().then((open) => open(stand)) : press(stand, shop, after, signal)),
 		watch(stand) {
 			// A region is heard only where it stood before; a page without a button gets none.
 			if (!isHeard) shop.announce!('');
 			isHeard = true;
+			// There before a finger is: what opens a tab must follow a press at once.
+			if (stand.standing?.made.message) void ask();
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));

@@ -305,6 +305,8 @@ export class Stand {
 
 	/** Where the choice is on the page, the button waits for it; elsewhere it leads to the page that has it. */
 	inactive(moment: Moment): boolean {
+		// Who asks may ask of anything.
+		if (this.standing!.made.message) return false;
 		return moment === 'sold_out' || moment === 'working' || (moment === 'choose_first' && !!this.unchosen());
 	}
 

@@ -55,9 +55,10 @@ def _run(server: Cluster, name: str, first_port: int, *, empty: bool, row: bool 
 
 
 @pytest.fixture(scope="module")
-def empty_shop(server: Cluster) -> Iterator[Stack]:
-    """A store without products, releases or signals."""
-    yield from _run(server, "browser_empty", PORTS + 10, empty=True)
+def empty_shop(server: Cluster, request: pytest.FixtureRequest) -> Iterator[Stack]:
+    """A store without products, releases or signals, of a module's own."""
+    name = f"empty_{request.module.__name__.rpartition('.')[2]}"
+    yield from _run(server, name, PORTS + 10, empty=True)
 
 
 @pytest.fixture(scope="session")

@@ -42,7 +42,9 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    names = "up live later bar floating over row recent fixed find_later deal quantity kind second frame reads find"
+    names = (
+        "up live later bar floating over row recent fixed message find_later deal quantity kind second frame reads find"
+    )
     for name in names.split():
         (tmp_path / f"{name}.js").write_text(
             f"/* {name} */"

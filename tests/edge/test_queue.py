@@ -133,7 +133,7 @@ PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find"
 def script_code(main: str) -> ScriptCode:
     files = {
         name: Later.of(name.encode())
-        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "find_later")
+        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "message", "find_later")
     }
     return ScriptCode(main, *PIECES, **files)
 
@@ -160,6 +160,8 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
     rows: list[dict[str, object]] = [{"row": {"seen": 4}}]
     assert set(code.files_for({"places": {}, "pointed": rows})["more"]) == {"row", "recent", "find"}
     # Where a button stands at a spot that was pointed at, spots are found before anything stands.
+    asks = {"places": {}, "looks": [{"message": {"href": ["tel:+442079460018"]}}, {}]}
+    assert set(code.files_for(asks)["more"]) == {"message"}
     assert set(code.files_for({"places": {}, "pointed": [*rows, {}]})["more"]) == {"row", "recent"}
     # What is being drawn may come to need any of them.
     assert set(code.files_for({"places": {}, "draft": True})["more"]) == {
@@ -169,6 +171,7 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
         "row",
         "recent",
         "fixed",
+        "message",
     }
     assert code.file(code.floating.name) is code.floating
     assert code.file("else.js") is None

@@ -88,6 +88,23 @@ def test_what_cannot_be_bought_is_refused(shop: TestClient, sku: str) -> None:
     assert shop.post("/basket/add", data={"sku": sku}, headers={"Accept": "application/json"}).status_code == 409
 
 
+def test_the_very_first_request_may_fill_a_basket_and_two_strangers_do_not_share_one(shop: TestClient) -> None:
+    counts = []
+    for _ in range(2):
+        shop.cookies.clear()
+        shop.post("/basket/add", data={"sku": "TL-SMOKER", "qty": "2"})
+        counts.append(shop.get("/basket.json").json()["count"])
+    assert counts == [2, 2]
+
+
+def test_what_a_chat_sends_stands_in_the_shops_messages_as_text(shop: TestClient) -> None:
+    sent = "About <b>A&B</b>\r\n100 %"
+    assert "A&amp;B" in shop.get("/chat/442079460018", params={"text": sent}).text
+    told = shop.get("/messages").text
+    assert "To 442079460018" in told
+    assert "About &lt;b&gt;A&amp;B&lt;/b&gt;" in told
+
+
 def test_the_shops_catalogue_is_one_that_the_import_takes_whole() -> None:
     found = read_catalogue(Path("practice/catalogue.csv").read_bytes(), {}, "GBP").reading
     assert len(found.products) == 60

@@ -96,7 +96,7 @@ def _trial_as_now(trial: Json) -> Json:
 
 # What only one placement needs is loaded by itself.
 _FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
-_ROW, _RECENT, _FIXED = "row", "recent", "fixed"
+_ROW, _RECENT, _FIXED, _MESSAGE = "row", "recent", "fixed", "message"
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,6 +119,7 @@ class ScriptCode:
     row: Later
     recent: Later
     fixed: Later
+    message: Later
     find_later: Later
 
     @classmethod
@@ -140,6 +141,7 @@ class ScriptCode:
             row=file(_ROW),
             recent=file(_RECENT),
             fixed=file(_FIXED),
+            message=file(_MESSAGE),
             find_later=file("find_later"),
             **{name: text(name) for name in names},
         )
@@ -154,6 +156,8 @@ class ScriptCode:
             needed.append(_RECENT)
         if draft or any("fixed" in place for place in release["places"].values()):
             needed.append(_FIXED)
+        if draft or any("message" in look for look in _looks(release)):
+            needed.append(_MESSAGE)
         more = {name: getattr(self, name).told for name in needed}
         if not draft and release.get("pointed") and not _has_places(release):
             more["find"] = self.find_later.told
@@ -168,6 +172,7 @@ class ScriptCode:
             self.row,
             self.recent,
             self.fixed,
+            self.message,
             self.find_later,
             *(getattr(self, each) for each in _FILE_OF.values()),
         )
@@ -240,6 +245,9 @@ def _patterns(manifest: Json) -> Iterator[list[Any]]:
     for look in _looks(manifest):
         yield from (look.get("second") or {}).values()
         yield from (look.get("spoken") or {}).values()
+        message = look.get("message") or {}
+        for name in ("text", "subject", "closed"):
+            yield from message.get(name, {}).values()
 
 
 def _has_live(pattern: list[Any]) -> bool:
@@ -247,8 +255,8 @@ def _has_live(pattern: list[Any]) -> bool:
 
 
 def _looks(manifest: Json) -> Iterator[Json]:
-    yield from manifest["looks"]
-    for trial in manifest["trials"]:
+    yield from manifest.get("looks", ())
+    for trial in manifest.get("trials", ()):
         for looks in trial["B"]["looks"].values():
             yield from looks.values()
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from uptick.core.button.document import Device, Moment, Placement, SecondButton, Situation
+from uptick.core.button.message import ToMessage
 from uptick.core.drawing.beside import second_text
 from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.engine.snapshot import Snapshot
@@ -77,7 +78,8 @@ def show(
     surface = shop.store.surfaces.get(one.placement)
     ground = shop.store.ground(one.placement, device or surface.narrowest()[0]) if surface else None
     text = text_for(one.document, moment, language, product, count, shop.store.language)
-    inactive = is_inactive(one.placement, moment)
+    asks = isinstance(one.document.afterwards, ToMessage)
+    inactive = is_inactive(one.placement, moment) and not asks
     second = one.document.second
     second_says = second_text(second, language) if isinstance(second, SecondButton) else ""
     return Shown(compile_button(one.document, shop.kit, ground), moment, text, is_rtl(language), inactive, second_says)

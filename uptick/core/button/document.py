@@ -29,6 +29,7 @@ from uptick.core.button.look import (
     SolidFill,
 )
 from uptick.core.button.merge import merge_layer
+from uptick.core.button.message import ToMessage
 from uptick.core.button.on_pages import OnPages
 from uptick.core.button.over import Over
 from uptick.core.button.plain_text import unfit_value
@@ -275,7 +276,7 @@ class ButtonDocument(Part):
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()
-    afterwards: Annotated[Stay | ToBasket | ToCheckout, Field(discriminator="kind")] = Stay()
+    afterwards: Annotated[Stay | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")] = Stay()
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)
     # Which drawing and which texts these are, for keys; no part of what the document says, so never compared.
@@ -392,7 +393,9 @@ def _bad(error: ValidationError, inside: str = "") -> BadDocument:
     field = inside + ".".join(str(step) for step in first["loc"])
     value = first.get("input")
     seen = "" if isinstance(value, dict | list) or first["type"] == "missing" else f"; it is {value!r}"
-    return BadDocument(f"{field}: {first['msg']}{seen}.", field=field)
+    # Ours are sentences of their own; Pydantic puts a word before them.
+    says = first["msg"].removeprefix("Value error, ")
+    return BadDocument(f"{field}: {says}{seen}.", field=field)
 
 
 _WORDING: TypeAdapter[dict[Moment, dict[str, str]]] = TypeAdapter(dict[Moment, dict[Language, Text]])

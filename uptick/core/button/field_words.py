@@ -27,6 +27,7 @@ def value_text(value: Any) -> str:
 _SPOTS = {
     "bottom_end", "bottom_start", "top_end", "top_start", "top", "start", "middle", "end", "bottom",
 }  # fmt: skip
+_WAYS = {"mail": "mail", "phone": "telephone call", "text": "text message", "chat": "chat"}
 _BARE = re.compile(r"^[\d.]+(%|em|vw)$")
 
 
@@ -105,6 +106,9 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return f"after {share * 100:g} % of the way"
         case {"kind": "distance", "px": px}:
             return f"after {px:g} px"
+        case {"kind": "message", "way": way, **more}:
+            whom = more.get("to") or more.get("pattern") or ""
+            return f"open a {_WAYS.get(way, way)}{f' to {whom}' if whom else ''}"
         case {"kind": "stay"}:
             return "stay on the page"
         case {"kind": "checkout", "wording": wording, "side": side}:

@@ -1,6 +1,6 @@
 """The compiler: a button document becomes the CSS, markup and text patterns that shoppers get."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Annotated, Any, NotRequired
 
 from pydantic import WithJsonSchema
@@ -12,6 +12,7 @@ from uptick.core.button.fields import declared
 from uptick.core.button.lengths import Ground, to_px
 from uptick.core.button.look import FixedSize, FullSize, Look, corners_of
 from uptick.core.button.merge import Json
+from uptick.core.button.message import ToMessage, address_parts, open_spans
 from uptick.core.colour.dress import REST, dress_in
 from uptick.core.drawing import css
 from uptick.core.drawing.bar import CompiledBar
@@ -21,6 +22,7 @@ from uptick.core.drawing.hanging import CompiledHanging
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.drawing.over import CompiledOver
 from uptick.core.type.setting import set_words
+from uptick.core.words.tab_words import TAB_WORDS
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text
 
 
@@ -61,6 +63,22 @@ class CompiledQuantity(TypedDict):
     names: NotRequired[dict[str, list[str]]]
 
 
+class CompiledMessage(TypedDict):
+    """What a press opens instead of filling the basket; what is not there is as usual.
+
+    Every second part of `href` names what is filled in, `text` or `subject`. `hours` are days (0 is Monday) with the
+    minutes, by the clock of `zone`, at which they begin and end; outside of them `closed` is said.
+    """
+
+    href: list[str]
+    text: NotRequired[dict[str, WirePattern]]
+    subject: NotRequired[dict[str, WirePattern]]
+    tab: NotRequired[bool]
+    hours: NotRequired[list[list[int]]]
+    zone: NotRequired[str]
+    closed: NotRequired[dict[str, WirePattern]]
+
+
 class CompiledButton(TypedDict):
     """A button in the form that the script stands on a page; its words come beside it.
 
@@ -84,6 +102,7 @@ class CompiledButton(TypedDict):
     bar: NotRequired[CompiledBar]
     floating: NotRequired[CompiledHanging]
     over: NotRequired[CompiledOver]
+    message: NotRequired[CompiledMessage]
 
 
 def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:
@@ -117,7 +136,7 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         }  # fmt: skip
         if box.names:
             quantity["names"] = {language: list(as_wire(names)) for language, names in box.names.items()}
-    return {
+    made: CompiledButton = {
         "css": _css(document, kit, ground),
         "icon": _icon(document, kit),
         "wide": takes_row(document),
@@ -128,6 +147,41 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         "spoken": _patterns(document.spoken) if document.is_wordless and document.spoken else None,
         "after": document.afterwards.kind,
     }
+    if isinstance(document.afterwards, ToMessage):
+        made["message"] = _message(document.afterwards)
+    return made
+
+
+# What stands for the choice until somebody has made it; no text of a designer holds it.
+CHOICE = "\ue000"
+
+
+def _message(message: ToMessage) -> CompiledMessage:
+    made: CompiledMessage = {"href": address_parts(message)}
+    if message.text:
+        made["text"] = _chosen(message.text)
+    if message.subject and message.way == "mail":
+        made["subject"] = _chosen(message.subject)
+    if message.way == "chat":
+        made["tab"] = True
+    if message.hours:
+        made["hours"] = [list(span) for span in open_spans(message.hours)]
+        made["closed"] = _chosen(message.closed)
+    return made
+
+
+def _chosen(texts: Mapping[str, str]) -> dict[str, WirePattern]:
+    return _patterns({language: text.replace("{choice}", CHOICE) for language, text in texts.items()})
+
+
+def _tab_css(message: ToMessage) -> list[str]:
+    """Return rules that tell screen readers of the new tab; what CSS puts there is part of a button's name."""
+    languages = dict.fromkeys(["en", *(language.split("-")[0] for language in message.text)])
+    known = [language for language in languages if language in TAB_WORDS]
+    return [
+        f"{'' if language == 'en' else f':host(:lang({language})) '}.n::after{{content:', {TAB_WORDS[language]}'}}"
+        for language in known
+    ]
 
 
 def _patterns(texts: Mapping[str, str]) -> dict[str, WirePattern]:
@@ -273,7 +327,9 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     found.append(css.rule(".b", declared))
     icon = icon_of(document.icon)
     above = icon is not None and icon.side == "above"
-    found += _states(look, ".b")
+    # Who asks may ask of what is sold out as well.
+    asks = isinstance(document.afterwards, ToMessage)
+    found += _states(look, ".b", without=("disabled",) if asks else ())
     found.append(css.rule(".w", css.words(look, kit.fonts, hidden=document.is_wordless, above=above)))
     found += _tells(look)
     if icon:
@@ -284,6 +340,8 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
         found.append(_quantity(document.quantity, look, writer))
     if second:
         found += _second(document, second, writer)
+    if isinstance(document.afterwards, ToMessage) and document.afterwards.way == "chat":
+        found += _tab_css(document.afterwards)
     return "".join(found)
 
 
@@ -299,9 +357,10 @@ def _body(look: Look, writer: css.Writer) -> css.Declarations:
     }
 
 
-def _states(look: Look, selector: str) -> list[str]:
+def _states(look: Look, selector: str, without: Sequence[str] = ()) -> list[str]:
     declared = css.states(look)
-    return [css.rule(f"{selector}:where({on})", declared[name]) for name, on in _STATES.items()]
+    states = ((name, on) for name, on in _STATES.items() if name not in without)
+    return [css.rule(f"{selector}:where({on})", declared[name]) for name, on in states]
 
 
 def _tells(look: Look) -> list[str]:

@@ -59,7 +59,7 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     settings, store, kit = snapshot.settings, snapshot.store, snapshot.kit
     # No script stands what is outside.
     places = tuple(place for place in store.places if place is not Placement.OUTSIDE)
-    looks = _LookTable(kit, settings.languages)
+    looks = _LookTable(kit, settings.languages, store.timezone)
     standing: dict[str, dict[str, int]] = {placement.value: {} for placement in places}
     families: set[str] = set()
     met = _Met(snapshot, today)
@@ -118,9 +118,10 @@ def _layer(snapshot: Snapshot, ref: LayerRef) -> Json:
 class _LookTable:
     """Compiled looks, each once, by what differs in the document apart from its words."""
 
-    def __init__(self, kit: Kit, languages: Sequence[str]) -> None:
+    def __init__(self, kit: Kit, languages: Sequence[str], zone: str) -> None:
         self._kit = kit
         self._languages = languages
+        self._zone = zone
         self._numbers: dict[tuple[str, str, str], int] = {}
         self.made: list[CompiledButton] = []
 
@@ -133,7 +134,7 @@ class _LookTable:
             if high != compiled["high"]:
                 compiled = {**compiled, "high": high}
             self._numbers[key] = len(self.made)
-            self.made.append(_standing(compiled, document, placement, self._languages))
+            self.made.append(_standing(compiled, document, placement, self._languages, self._zone))
         return self._numbers[key]
 
 
@@ -142,9 +143,11 @@ _STANDS_IN = {Placement.STICKY_BAR: "bar", Placement.FLOATING: "floating", Place
 
 
 def _standing(
-    compiled: CompiledButton, document: ButtonDocument, placement: Placement, languages: Sequence[str]
+    compiled: CompiledButton, document: ButtonDocument, placement: Placement, languages: Sequence[str], zone: str
 ) -> CompiledButton:
-    """Return a compiled button with how it stands in its placement."""
+    """Return a compiled button with how it stands in its placement, and the clock of its office hours."""
+    if "hours" in (message := compiled.get("message", {})):
+        compiled = {**compiled, "message": {**message, "zone": zone}}  # type: ignore[typeddict-item]
     match placement:
         case Placement.STICKY_BAR:
             return {**compiled, "bar": compile_bar(document.bar, languages)}
@@ -304,7 +307,7 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
                 those = [under_version(each, version) for each in met.by(one)]
                 high = reserve(snapshot, document, those)
                 made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
-                made = _standing(made, document, one.placement, snapshot.settings.languages)
+                made = _standing(made, document, one.placement, snapshot.settings.languages, snapshot.store.timezone)
                 looks.setdefault(one.placement.value, {})[one.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 

@@ -15,6 +15,7 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.look import PictureFill
 from uptick.core.button.merge import Json, leaves, without_gaps
+from uptick.core.button.message import ToMessage
 from uptick.core.checks import Finding, Found, seen_about
 from uptick.core.checks.origin import order_of
 from uptick.core.colour.colour import needed_ratio, worst_seen
@@ -27,6 +28,8 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound
 from uptick.core.fitting.fill import text_for
 from uptick.core.fitting.laid import laid
+from uptick.core.fitting.message_text import message_address
+from uptick.core.outside.handed import page_address
 from uptick.core.resolved.classes import LEADING, ButtonClass, class_for, context_of
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
@@ -128,7 +131,7 @@ class Drawn:
 @dataclass(frozen=True, slots=True)
 class DrawView:
     """One button, drawn, with all that can be edited of it; `hanging` is the same product's in every placement
-    that shows it."""
+    that shows it. `opens` is the address that a press opens for this product, empty where it opens no message."""
 
     draft: DraftState
     seen: Seen
@@ -140,6 +143,7 @@ class DrawView:
     moments: tuple[MomentShown, ...]
     findings: tuple[Finding, ...]
     hanging: tuple[Hanging, ...]
+    opens: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,7 +221,17 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         moments=moments,
         findings=tuple(found.told() for found in seen if found.is_about(one)),
         hanging=tuple(_hanging(shop, button, its, device, language, seen) for button, its in hung.values()),
+        opens=_opens(shop, one.document, product, language),
     )
+
+
+def _opens(shop: Shop, document: ButtonDocument, product: Product, language: str) -> str:
+    message = document.afterwards
+    if not isinstance(message, ToMessage):
+        return ""
+    choice = product.option_values[0] if product.option_values else ""
+    page = page_address(shop.store, product)
+    return message_address(message, product, language, shop.store.language, page, choice=choice)
 
 
 def _states(document: ButtonDocument, page: str) -> tuple[StateShown, ...]:

@@ -20,6 +20,6 @@
 	aria-label={label}
 	placeholder={empty}
 	{value}
-	style:width="calc({wide}ch + 5px)"
+	style:width="min(100%, {wide}ch + 5px)"
 	onchange={(event) => onset(event.currentTarget.value.trim())}
 />

@@ -14,6 +14,7 @@
 	import FillField from './FillField.svelte';
 	import IconField from './IconField.svelte';
 	import ShadowsField from './ShadowsField.svelte';
+	import MessageSentences from './MessageSentences.svelte';
 	import Part from './Part.svelte';
 	import TextShadowsField from './TextShadowsField.svelte';
 	import StateSentence from './StateSentence.svelte';
@@ -21,6 +22,14 @@
 	type Props = { view: DrawView; desk: Desk; ground: Ground };
 	let { view, desk, ground }: Props = $props();
 	const workshop = useWorkshop();
+	const AFTERWARDS = [
+		{ value: 'stay', label: 'stays, and the button says so' },
+		{ value: 'basket', label: 'goes to the basket' },
+		{ value: 'checkout', label: 'goes to the checkout' },
+		{ value: 'message', label: 'opens a message' },
+	] as const;
+	/** A message is asked for, and it is not yet said to whom. */
+	let asking = $state(false);
 	const at = (path: string) => valueAt(view.document, path);
 	const text = (path: string) => String(at(path) ?? '');
 	const { icon, look } = $derived(view.document);
@@ -292,15 +301,15 @@
 		The button <Pick label="Standing" {...yes('placement.shown', ['is shown', 'is not shown'])} />
 		here{#if view.seen.placement === 'sticky_bar'}; <a class="underline" href="/place">Place</a> says when its bar comes,
 			and what it holds{/if}. After a press the shopper
-		{@render pick(
-			'Afterwards',
-			'afterwards.kind',
-			[
-				['stay', 'stays, and the button says so'],
-				['basket', 'goes to the basket'],
-				['checkout', 'goes to the checkout'],
-			],
-			(kind) => desk.set('afterwards', { kind }),
-		)}.
+		<Pick
+			label="Afterwards"
+			value={asking ? 'message' : text('afterwards.kind')}
+			options={AFTERWARDS}
+			onfocus={() => desk.mark('afterwards.kind')}
+			onpick={(kind) => {
+				asking = kind === 'message';
+				if (!asking) void desk.set('afterwards', { kind });
+			}}
+		/>{#if asking || view.document.afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else}.{/if}
 	</Part>
 </div>

@@ -60,7 +60,9 @@
 	}));
 	/** Why the one that is picked stands nowhere on this page. */
 	const awaySaid = $derived.by(() => {
-		if (standing === 'over_picture') return met.includes(standing) ? '' : 'No picture of this page has a button on it.';
+		// What comes later than the first look along the page counts as well.
+		const isMet = () => met.includes('over_picture') || found?.along.lanes.some(({ key }) => key === 'over_picture');
+		if (standing === 'over_picture') return isMet() ? '' : 'No picture of this page has a button on it.';
 		if (product || desk.view?.document.placement.product) return '';
 		return `No ${standing === 'floating' ? 'floating button' : 'bar'} stands on this page: it is no product’s own.`;
 	});
