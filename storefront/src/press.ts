@@ -96,9 +96,12 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	}
 	shop.basket = outcome.basket;
 	signal('added', { ...telling, quantity: request.quantity });
-	if (isHere) stand.pass('added', ADDED_MS);
+	const isQuiet = after === 'count';
+	if (isHere) stand.pass(isQuiet ? '' : 'added', ADDED_MS);
 	shop.changed(outcome.basket);
-	if (after !== 'stay') location.assign(after === 'basket' ? basket.basket_path : basket.checkout_path);
+	// Nothing moves; who listens hears what the button says now.
+	if (isQuiet) shop.announce?.(stand.host.shadowRoot?.querySelector('.b')?.textContent ?? '');
+	else if (after !== 'stay') location.assign(after === 'basket' ? basket.basket_path : basket.checkout_path);
 }
 
 function leadToChoice(stand: Stand, moment: Moment): void {

@@ -35,6 +35,8 @@ def asking(empty_shop: Stack) -> Stack:
         wish = Wish("Ask", "They want advice.", Reach(products=("TL-SMOKER", "HV-CEDAR", "HV-POLY")))
         version = shop.drafts.read().version
         add_exception(shop, wish, {"afterwards": message, "wording": words}, version, ADA, clock())
+        quiet = Wish("Quiet", "A list of many small things.", Reach(products=("TL-HOOK",)))
+        add_exception(shop, quiet, {"afterwards": {"kind": "count"}}, version + 1, ADA, clock())
         publish(shop, "Ask", ADA, clock(), ("findings",))
     return stack
 
@@ -93,6 +95,26 @@ def test_what_is_sold_out_can_be_asked_for_by_keyboard(asking: Stack, tab: Tab) 
     with page.context.expect_page() as opened:
         page.keyboard.press("Enter")
     expect(opened.value.locator("pre.message")).to_contain_text("(HV-POLY")
+
+
+def test_only_the_count_rises_where_that_is_meant_and_it_is_read_out(asking: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(f"{asking.at.practice}/p/TL-HOOK")
+    expect(ours(page)).to_have_attribute("data-moment", "ready")
+    page.evaluate(
+        """() => {
+            const host = document.querySelector('[data-up-place=product_page] [data-up-button]');
+            const button = host.shadowRoot.querySelector('.b');
+            window.moments = [];
+            new MutationObserver(() => window.moments.push(button.dataset.moment))
+                .observe(button, { attributes: true, attributeFilter: ['data-moment'] });
+        }"""
+    )
+    ours(page).click()
+    expect(ours(page)).to_have_attribute("data-moment", "in_basket")
+    expect(page.get_by_role("status")).to_contain_text("Hooked hive tool")
+    assert set(page.evaluate("window.moments")) <= {"working", "in_basket"}
+    assert page.url.endswith("/p/TL-HOOK")
 
 
 def test_a_message_is_made_in_draw_and_a_bad_number_is_told(asking: Stack, tab: Tab) -> None:

@@ -218,6 +218,12 @@ class Stay(Part):
     kind: Literal["stay"] = "stay"
 
 
+class CountRises(Part):
+    """The shopper stays, and nothing but the count in the basket changes: the button goes on to say that at once."""
+
+    kind: Literal["count"] = "count"
+
+
 class ToBasket(Part):
     kind: Literal["basket"] = "basket"
 
@@ -276,7 +282,7 @@ class ButtonDocument(Part):
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()
-    afterwards: Annotated[Stay | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")] = Stay()
+    afterwards: Annotated[Stay | CountRises | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")] = Stay()
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)
     # Which drawing and which texts these are, for keys; no part of what the document says, so never compared.

@@ -109,6 +109,8 @@ def _tagged_text(value: dict[str, Any]) -> str:
         case {"kind": "message", "way": way, **more}:
             whom = more.get("to") or more.get("pattern") or ""
             return f"open a {_WAYS.get(way, way)}{f' to {whom}' if whom else ''}"
+        case {"kind": "count"}:
+            return "stay on the page, only the count rises"
         case {"kind": "stay"}:
             return "stay on the page"
         case {"kind": "checkout", "wording": wording, "side": side}:

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from uptick.core.checks.contrast import check_contrast
 from uptick.core.checks.edges import check_edges
 from uptick.core.checks.finding import Finding, Fix, Found, Spot, Weight
+from uptick.core.checks.messages import check_messages
 from uptick.core.checks.names import check_names
 from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
@@ -69,6 +70,7 @@ def _of_buttons(
         *check_contrast(snapshot, kinds, every),
         *check_edges(snapshot, kinds),
         *check_names(snapshot, kinds),
+        *check_messages(snapshot, kinds),
         *check_pairs(snapshot, kinds),
         *check_texts(snapshot, kinds),
     ]

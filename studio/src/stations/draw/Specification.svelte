@@ -24,6 +24,7 @@
 	const workshop = useWorkshop();
 	const AFTERWARDS = [
 		{ value: 'stay', label: 'stays, and the button says so' },
+		{ value: 'count', label: 'stays, and only the count rises' },
 		{ value: 'basket', label: 'goes to the basket' },
 		{ value: 'checkout', label: 'goes to the checkout' },
 		{ value: 'message', label: 'opens a message' },
