@@ -174,6 +174,11 @@ def test_keeping_b_puts_its_change_into_the_placement_and_closes_with_the_record
         keep_b(made.shop, 1, ADA, NOW)
 
 
+def test_a_trial_outside_the_shop_is_refused_since_nobody_would_be_dealt_a_version() -> None:
+    with pytest.raises(BadReach, match="Leave outside buttons out of the trial"):
+        drawn(Reach(placements=(Placement.PRODUCT_PAGE, Placement.OUTSIDE)))
+
+
 def test_a_narrower_trial_is_kept_as_an_exception_at_its_own_reach() -> None:
     reach = Reach(placements=(Placement.PRODUCT_PAGE,), categories=("Jars",))
     made = running(reach)

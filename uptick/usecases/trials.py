@@ -85,6 +85,10 @@ def draw_trial(
         raise OutOfRange.of("question", "a sentence that the trial answers", "empty")
     if not reach.placements:
         raise BadReach("A trial needs the placement whose button it compares.", field="placements")
+    if Placement.OUTSIDE in reach.placements:
+        raise BadReach(
+            "Outside the shop nobody is dealt a version. Leave outside buttons out of the trial.", field="placements"
+        )
     require_reach(shop, reach)
     _require_wish(relative_difference, window_days)
     require_whole_tags(layer)
