@@ -272,6 +272,14 @@ def _add_basket(app: FastAPI, shop: Shop) -> None:
             return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
         return RedirectResponse("/basket", 303)
 
+    @app.post("/restock")
+    def restock(email: Annotated[str, Form(max_length=200)], product: Annotated[str, Form(max_length=40)]) -> Response:
+        """Keep who wants to be told when a product is back, as any shop would: an address without an @ is none."""
+        if "@" not in email or product not in all_goods():
+            return JSONResponse({"error": "no address or no product"}, 422)
+        shop.messages.append((email, f"Tell me when {product} is back"))
+        return JSONResponse({"kept": True})
+
     @app.post("/basket/empty")
     def empty(request: Request) -> Response:
         shop.baskets.empty(_basket_of(request))

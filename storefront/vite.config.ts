@@ -13,6 +13,7 @@ const pieces = {
 	row: { entry: 'src/row.ts', name: 'UpRow' },
 	find_later: { entry: 'src/find_later.ts', name: 'UpFindLater' },
 	message: { entry: 'src/message.ts', name: 'UpMessage' },
+	notify: { entry: 'src/notify.ts', name: 'UpNotify' },
 	fixed: { entry: 'src/fixed.ts', name: 'UpFixed' },
 	recent: { entry: 'src/recent.ts', name: 'UpRecent' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
@@ -28,7 +29,7 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed', 'message', 'find_later'];
+const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed', 'message', 'notify', 'find_later'];
 
 export default defineConfig({
 	root: here('.'),

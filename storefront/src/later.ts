@@ -5,6 +5,7 @@ import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
 import type { MakeMessage } from './message';
+import type { MakeNotify } from './notify';
 import type { MakeOver } from './over';
 import type { MakeRecent } from './recent';
 import type { MakeRows } from './row';
@@ -101,7 +102,11 @@ function begin(shop: Shop, load: Load): Later {
 	const ask = () => (asks ??= load<MakeMessage>(manifest.more.message).then((make) => make(shop, signal)));
 	const tools: Later = {
 		press: (stand, after) =>
-			void (after === 'message' ? ask().then((open) => open(stand)) : press(stand, shop, after, signal)),
+			void (after === 'message'
+				? ask().then((open) => open(stand))
+				: after === 'notify' && stand.moment() === 'sold_out'
+					? load<MakeNotify>(manifest.more.notify).then((make) => make(shop, signal)(stand))
+					: press(stand, shop, after, signal)),
 		watch(stand) {
 			// A region is heard only where it stood before; a page without a button gets none.
 			if (!isHeard) shop.announce!('');

@@ -101,7 +101,8 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	shop.changed(outcome.basket);
 	// Nothing moves; who listens hears what the button says now.
 	if (isQuiet) shop.announce?.(stand.host.shadowRoot?.querySelector('.b')?.textContent ?? '');
-	else if (after !== 'stay') location.assign(after === 'basket' ? basket.basket_path : basket.checkout_path);
+	else if (!/^(stay|notify)$/.test(after))
+		location.assign(after === 'basket' ? basket.basket_path : basket.checkout_path);
 }
 
 function leadToChoice(stand: Stand, moment: Moment): void {

@@ -305,8 +305,9 @@ export class Stand {
 
 	/** Where the choice is on the page, the button waits for it; elsewhere it leads to the page that has it. */
 	inactive(moment: Moment): boolean {
+		const { message, notify } = this.standing!.made;
 		// Who asks may ask of anything.
-		if (this.standing!.made.message) return false;
+		if (message || (notify && moment === 'sold_out')) return false;
 		return moment === 'sold_out' || moment === 'working' || (moment === 'choose_first' && !!this.unchosen());
 	}
 

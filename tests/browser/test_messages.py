@@ -37,6 +37,9 @@ def asking(empty_shop: Stack) -> Stack:
         add_exception(shop, wish, {"afterwards": message, "wording": words}, version, ADA, clock())
         quiet = Wish("Quiet", "A list of many small things.", Reach(products=("TL-HOOK",)))
         add_exception(shop, quiet, {"afterwards": {"kind": "count"}}, version + 1, ADA, clock())
+        back = {"afterwards": {"kind": "notify", "path": "/restock"}, "wording": {"sold_out": {"en-GB": "Tell me"}}}
+        wish = Wish("Back", "They ask by telephone.", Reach(products=("JV-GLOVES", "HV-ROOF")))
+        add_exception(shop, wish, back, version + 2, ADA, clock())
         publish(shop, "Ask", ADA, clock(), ("findings",))
     return stack
 
@@ -115,6 +118,62 @@ def test_only_the_count_rises_where_that_is_meant_and_it_is_read_out(asking: Sta
     expect(page.get_by_role("status")).to_contain_text("Hooked hive tool")
     assert set(page.evaluate("window.moments")) <= {"working", "in_basket"}
     assert page.url.endswith("/p/TL-HOOK")
+
+
+def test_who_wants_to_be_told_when_it_is_back_tells_the_shop_alone(asking: Stack, tab: Tab) -> None:
+    """Reference: WAI-ARIA Authoring Practices, dialog (modal): focus in and back, Escape, the page behind inert."""
+    page = tab.page
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url) if "ada%40" in (request.post_data or "") else None)
+    page.goto(f"{asking.at.practice}/p/JV-GLOVES")
+    expect(ours(page)).to_have_text(re.compile("Tell me"))
+    expect(ours(page)).not_to_have_attribute("aria-disabled", "true")
+    ours(page).focus()
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog", name="Tell me when it is back: Goatskin gauntlets")
+    mail = dialog.get_by_label("Your mail address")
+    expect(mail).to_be_focused()
+    assert barriers(page) == []
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    expect(ours(page)).to_be_focused()
+    page.keyboard.press("Enter")
+    # What is no address is not sent, and the browser says so.
+    mail.fill("ada")
+    page.keyboard.press("Enter")
+    assert mail.evaluate("input => !input.validity.valid")
+    mail.fill("ada@thornmere.example")
+    page.keyboard.press("Enter")
+    expect(dialog.get_by_role("status")).to_have_text("Thank you. You will be told.")
+    expect(dialog.get_by_role("button", name="Close")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(dialog).to_have_count(0)
+    expect(ours(page)).to_be_focused()
+    assert asked == [f"{asking.at.practice}/restock"]
+    page.goto(f"{asking.at.practice}/messages")
+    expect(page.get_by_role("article").first).to_contain_text("Tell me when JV-GLOVES is back")
+
+
+def test_a_shop_that_does_not_take_the_address_is_told_and_asked_again(asking: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.route("**/restock", lambda route: route.fulfill(status=500, body="no"))
+    page.goto(f"{asking.at.practice}/p/JV-GLOVES")
+    ours(page).click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Your mail address").fill("ada@thornmere.example")
+    dialog.get_by_role("button", name="Send").click()
+    expect(dialog.get_by_role("status")).to_have_text("It was not sent. Please try later.")
+    expect(dialog.get_by_label("Your mail address")).to_have_value("ada@thornmere.example")
+    expect(dialog.get_by_role("button", name="Send")).to_be_enabled()
+    tab.told.clear()
+
+
+def test_what_can_be_bought_is_bought_though_it_could_be_told_of(asking: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(f"{asking.at.practice}/p/HV-ROOF")
+    ours(page).click()
+    expect(ours(page)).to_have_attribute("data-moment", "in_basket")
+    assert page.url.endswith("/p/HV-ROOF")
 
 
 def test_a_message_is_made_in_draw_and_a_bad_number_is_told(asking: Stack, tab: Tab) -> None:

@@ -42,10 +42,8 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    names = (
-        "up live later bar floating over row recent fixed message find_later deal quantity kind second frame reads find"
-    )
-    for name in names.split():
+    loaded = "later bar floating over row recent fixed message notify find_later"
+    for name in f"up {loaded} live deal quantity kind second frame reads find".split():
         (tmp_path / f"{name}.js").write_text(
             f"/* {name} */"
             "var UpTick=function(m){return m},UpLive={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"

@@ -133,7 +133,7 @@ PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find"
 def script_code(main: str) -> ScriptCode:
     files = {
         name: Later.of(name.encode())
-        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "message", "find_later")
+        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "message", "notify", "find_later")
     }
     return ScriptCode(main, *PIECES, **files)
 
@@ -172,6 +172,7 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
         "recent",
         "fixed",
         "message",
+        "notify",
     }
     assert code.file(code.floating.name) is code.floating
     assert code.file("else.js") is None

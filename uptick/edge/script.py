@@ -96,7 +96,7 @@ def _trial_as_now(trial: Json) -> Json:
 
 # What only one placement needs is loaded by itself.
 _FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
-_ROW, _RECENT, _FIXED, _MESSAGE = "row", "recent", "fixed", "message"
+_ROW, _RECENT, _FIXED, _MESSAGE, _NOTIFY = "row", "recent", "fixed", "message", "notify"
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +120,7 @@ class ScriptCode:
     recent: Later
     fixed: Later
     message: Later
+    notify: Later
     find_later: Later
 
     @classmethod
@@ -142,6 +143,7 @@ class ScriptCode:
             recent=file(_RECENT),
             fixed=file(_FIXED),
             message=file(_MESSAGE),
+            notify=file(_NOTIFY),
             find_later=file("find_later"),
             **{name: text(name) for name in names},
         )
@@ -158,6 +160,8 @@ class ScriptCode:
             needed.append(_FIXED)
         if draft or any("message" in look for look in _looks(release)):
             needed.append(_MESSAGE)
+        if draft or any("notify" in look for look in _looks(release)):
+            needed.append(_NOTIFY)
         more = {name: getattr(self, name).told for name in needed}
         if not draft and release.get("pointed") and not _has_places(release):
             more["find"] = self.find_later.told
@@ -173,6 +177,7 @@ class ScriptCode:
             self.recent,
             self.fixed,
             self.message,
+            self.notify,
             self.find_later,
             *(getattr(self, each) for each in _FILE_OF.values()),
         )

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from uptick.core.button.document import Device, Moment, Placement, SecondButton, Situation
+from uptick.core.button.document import Device, Moment, Placement, SecondButton, Situation, TellWhenBack
 from uptick.core.button.message import ToMessage
 from uptick.core.drawing.beside import second_text
 from uptick.core.drawing.compile import CompiledButton, compile_button
@@ -78,7 +78,8 @@ def show(
     surface = shop.store.surfaces.get(one.placement)
     ground = shop.store.ground(one.placement, device or surface.narrowest()[0]) if surface else None
     text = text_for(one.document, moment, language, product, count, shop.store.language)
-    asks = isinstance(one.document.afterwards, ToMessage)
+    afterwards = one.document.afterwards
+    asks = isinstance(afterwards, ToMessage) or (isinstance(afterwards, TellWhenBack) and moment is Moment.SOLD_OUT)
     inactive = is_inactive(one.placement, moment) and not asks
     second = one.document.second
     second_says = second_text(second, language) if isinstance(second, SecondButton) else ""

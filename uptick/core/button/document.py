@@ -224,6 +224,24 @@ class CountRises(Part):
     kind: Literal["count"] = "count"
 
 
+# A path of the shop's own and the names of fields, as a connection has them (`uptick.core.shop.connection`).
+OwnPath = Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
+OwnField = Annotated[str, StringConstraints(pattern=r"^[A-Za-z_][\w\-\[\].:]{0,60}$")]
+
+
+class TellWhenBack(Part):
+    """Where a product is sold out, a press asks for a mail address, which is sent to the shop's own `path` alone.
+
+    `mail_field` and `product_field` are what the shop calls the address and the product there. A product that can be
+    bought goes to the basket as with `stay`.
+    """
+
+    kind: Literal["notify"] = "notify"
+    path: OwnPath
+    mail_field: OwnField = "email"
+    product_field: OwnField = "product"
+
+
 class ToBasket(Part):
     kind: Literal["basket"] = "basket"
 
@@ -282,7 +300,9 @@ class ButtonDocument(Part):
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()
-    afterwards: Annotated[Stay | CountRises | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")] = Stay()
+    afterwards: Annotated[
+        Stay | CountRises | TellWhenBack | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")
+    ] = Stay()
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)
     # Which drawing and which texts these are, for keys; no part of what the document says, so never compared.

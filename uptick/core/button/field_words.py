@@ -109,6 +109,8 @@ def _tagged_text(value: dict[str, Any]) -> str:
         case {"kind": "message", "way": way, **more}:
             whom = more.get("to") or more.get("pattern") or ""
             return f"open a {_WAYS.get(way, way)}{f' to {whom}' if whom else ''}"
+        case {"kind": "notify", "path": path}:
+            return f"stay; what is sold out asks for a mail address and sends it to {path}"
         case {"kind": "count"}:
             return "stay on the page, only the count rises"
         case {"kind": "stay"}:

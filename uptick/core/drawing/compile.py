@@ -7,7 +7,7 @@ from pydantic import WithJsonSchema
 from typing_extensions import TypeAliasType, TypedDict
 
 from uptick.core.button.box_names import as_wire
-from uptick.core.button.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape
+from uptick.core.button.document import KEY_PX, ButtonDocument, QuantityBox, SecondButton, Shape, TellWhenBack
 from uptick.core.button.fields import declared
 from uptick.core.button.lengths import Ground, to_px
 from uptick.core.button.look import FixedSize, FullSize, Look, corners_of
@@ -79,6 +79,19 @@ class CompiledMessage(TypedDict):
     closed: NotRequired[dict[str, WirePattern]]
 
 
+class CompiledNotify(TypedDict):
+    """Where a mail address is sent to, and by which names.
+
+    `words` are what is asked and said by language, in the order of `NOTIFY_WORDS`, then what closes it, then the
+    language that all of that is in.
+    """
+
+    path: str
+    mail: str
+    product: str
+    words: NotRequired[dict[str, list[str]]]
+
+
 class CompiledButton(TypedDict):
     """A button in the form that the script stands on a page; its words come beside it.
 
@@ -103,6 +116,7 @@ class CompiledButton(TypedDict):
     floating: NotRequired[CompiledHanging]
     over: NotRequired[CompiledOver]
     message: NotRequired[CompiledMessage]
+    notify: NotRequired[CompiledNotify]
 
 
 def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:
@@ -149,6 +163,9 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
     }
     if isinstance(document.afterwards, ToMessage):
         made["message"] = _message(document.afterwards)
+    if isinstance(document.afterwards, TellWhenBack):
+        tells = document.afterwards
+        made["notify"] = {"path": tells.path, "mail": tells.mail_field, "product": tells.product_field}
     return made
 
 
@@ -328,7 +345,7 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     icon = icon_of(document.icon)
     above = icon is not None and icon.side == "above"
     # Who asks may ask of what is sold out as well.
-    asks = isinstance(document.afterwards, ToMessage)
+    asks = isinstance(document.afterwards, ToMessage | TellWhenBack)
     found += _states(look, ".b", without=("disabled",) if asks else ())
     found.append(css.rule(".w", css.words(look, kit.fonts, hidden=document.is_wordless, above=above)))
     found += _tells(look)

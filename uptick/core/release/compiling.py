@@ -44,6 +44,8 @@ from uptick.core.rules.places import FIXES
 from uptick.core.rules.pointed import PointedPlace, ToldByAddress, ToldByAttribute, ToldByLink
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.store import Store
+from uptick.core.words.close_words import CLOSE_WORDS
+from uptick.core.words.notify_words import NOTIFY_WORDS
 from uptick.core.words.wording import is_rtl, money_rule, plural_table
 
 
@@ -148,6 +150,8 @@ def _standing(
     """Return a compiled button with how it stands in its placement, and the clock of its office hours."""
     if "hours" in (message := compiled.get("message", {})):
         compiled = {**compiled, "message": {**message, "zone": zone}}  # type: ignore[typeddict-item]
+    if notify := compiled.get("notify"):
+        compiled = {**compiled, "notify": {**notify, "words": {one: _asked(one) for one in languages}}}
     match placement:
         case Placement.STICKY_BAR:
             return {**compiled, "bar": compile_bar(document.bar, languages)}
@@ -158,6 +162,12 @@ def _standing(
             css = compiled["css"] + over_css(document)
             return {**compiled, "css": css, "high": 0, "over": compile_over(document)}
     return compiled
+
+
+def _asked(language: str) -> list[str]:
+    """Return what is asked and said where a mail address is taken; English stands in."""
+    known = base if (base := language.split("-")[0]) in NOTIFY_WORDS else "en"
+    return [*NOTIFY_WORDS[known], CLOSE_WORDS[known], known]
 
 
 def _content(document: ButtonDocument, kit: Kit) -> str:

@@ -28,7 +28,11 @@
 		{ value: 'basket', label: 'goes to the basket' },
 		{ value: 'checkout', label: 'goes to the checkout' },
 		{ value: 'message', label: 'opens a message' },
+		{ value: 'notify', label: 'stays, and is told when what is sold out is back' },
 	] as const;
+	/** A common path; the shop's own is said there. */
+	const TELL = { kind: 'notify', path: '/restock' };
+	const tells = $derived(view.document.afterwards.kind === 'notify' ? view.document.afterwards : null);
 	/** A message is asked for, and it is not yet said to whom. */
 	let asking = $state(false);
 	const at = (path: string) => valueAt(view.document, path);
@@ -309,8 +313,24 @@
 			onfocus={() => desk.mark('afterwards.kind')}
 			onpick={(kind) => {
 				asking = kind === 'message';
-				if (!asking) void desk.set('afterwards', { kind });
+				if (!asking) void desk.set('afterwards', kind === 'notify' ? TELL : { kind });
 			}}
-		/>{#if asking || view.document.afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else}.{/if}
+		/>{#if asking || view.document.afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else if tells}: the
+			mail address goes to <Said
+				label="Path of the shop that takes mail addresses"
+				most={300}
+				value={tells.path}
+				onset={(path) => desk.set('afterwards', { ...tells, path })}
+			/> alone, as <Said
+				label="Name of the address’s field"
+				most={60}
+				value={tells.mail_field ?? 'email'}
+				onset={(mail_field) => desk.set('afterwards', { ...tells, mail_field })}
+			/>, with the product’s code as <Said
+				label="Name of the product’s field"
+				most={60}
+				value={tells.product_field ?? 'product'}
+				onset={(product_field) => desk.set('afterwards', { ...tells, product_field })}
+			/>.{:else}.{/if}
 	</Part>
 </div>
