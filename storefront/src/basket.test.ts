@@ -3,7 +3,7 @@ import { countOf, readBasket } from './basket';
 import { filled, requestOf } from './call';
 import { addToBasket } from './press';
 import * as reads from './reads';
-import { bodyOf, tokenHeader, tokenOf, type Press } from './request';
+import { bodyOf, tokenField, tokenHeader, tokenOf, type Press } from './request';
 import type { Basket } from './types';
 
 const basket: Basket = {
@@ -218,6 +218,9 @@ describe('a word against forged requests', () => {
 		const field = shop({ source: 'field', source_name: '_word', sent_as: 'field', sent_name: 'word' });
 		expect(String(bodyOf(field, press()))).toBe('sku=A&qty=1&word=f1eld');
 		expect(tokenHeader(field)).toEqual({});
+		expect(Object.values(tokenField(field))).toEqual([tokenOf(field)]);
+		expect(tokenOf(field)).not.toBe('');
+		expect(tokenField(meta)).toEqual({});
 		expect(tokenOf(shop({ source: 'cookie', source_name: 'word', sent_as: 'header', sent_name: 'X' }))).toBe(
 			'c00kie+1',
 		);

@@ -1,9 +1,9 @@
 import { tellingOf, type SignalOf } from './press';
-import { tokenHeader } from './request';
+import { tokenField, tokenHeader } from './request';
 import type { Shop, Stand } from './stand';
 
 const CSS =
-	'dialog{border:0;padding:24px;max-width:min(26em,calc(100vw - 32px));box-sizing:border-box;font:16px/1.4 system-ui,sans-serif;color:#1b1b1b;background:#fff}' +
+	'dialog{border:0;padding:24px;max-width:min(26em,calc(100vw - 32px));box-sizing:border-box;font-size:16px;line-height:1.4;font-family:inherit;color:#1b1b1b;background:#fff}' +
 	'dialog::backdrop{background:#0008}form{display:flex;flex-wrap:wrap;gap:12px}h2{font-size:1.1em;margin:0 0 12px}' +
 	'label{flex:1 1 100%}input{display:block;width:100%;box-sizing:border-box;font:inherit;padding:8px;margin-top:4px;border:1px solid #767676}' +
 	'button{font:inherit;padding:8px 16px;border:1px solid #1b1b1b;background:#1b1b1b;color:#fff;cursor:pointer}' +
@@ -69,8 +69,10 @@ function make(shop: Shop, signal: SignalOf) {
 	/** Sends an address to the shop's own page of it; whether that took it. */
 	async function post(stand: Stand, mail: string): Promise<boolean> {
 		const { notify } = stand.standing!.made;
-		const body = new URLSearchParams({ [notify!.mail]: mail, [notify!.product]: stand.product!.code });
-		const headers = { Accept: 'application/json', ...tokenHeader(shop.manifest.basket) };
+		const { basket } = shop.manifest;
+		const told = { [notify!.mail]: mail, [notify!.product]: stand.product!.code };
+		const body = new URLSearchParams({ ...tokenField(basket), ...told });
+		const headers = { Accept: 'application/json', ...tokenHeader(basket) };
 		try {
 			return (await fetch(notify!.path, { method: 'POST', body, headers })).ok;
 		} catch {

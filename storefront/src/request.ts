@@ -41,6 +41,11 @@ export function tokenHeader(basket: Basket): Record<string, string> {
 	return basket.token?.sent_as === 'header' ? { [basket.token.sent_name]: tokenOf(basket) } : {};
 }
 
+/** Returns the field that carries the shop's word against forged requests. */
+export function tokenField(basket: Basket): Record<string, string> {
+	return basket.token?.sent_as === 'field' ? { [basket.token.sent_name]: tokenOf(basket) } : {};
+}
+
 /** Returns what a press sends to a basket that takes a form. */
 export function formRequest(basket: Basket, press: Press): Request {
 	const body = bodyOf(basket, press);

@@ -16,6 +16,7 @@ from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
 from tests.conftest import PORTS, SECRET
+from tests.samples import kit
 from uptick.core.rules.settings import Settings
 from uptick.usecases.ports import Person
 from uptick.wiring import Environment, Wiring, clock
@@ -106,6 +107,21 @@ def open_tab(browser: Browser, **options: Any) -> Tab:
     context = browser.new_context(**{"viewport": {"width": 1280, "height": 800}, "user_agent": AGENT, **options})
     context.set_default_timeout(PATIENCE_MS)
     return Tab(context.new_page(), context)
+
+
+def load_faces(page: Page) -> None:
+    """Give a page the shops' faces, as the script loads them."""
+    faces = [
+        {"family": f"up-{f.family}", "weight": f"{f.lightest} {f.heaviest}", "data": list(f.content),
+         "range": ",".join(f"U+{a:X}-{b:X}" for a, b in f.ranges)}
+        for f in kit().fonts.files
+    ]  # fmt: skip
+    page.evaluate(
+        """async faces => { for (const f of faces) {
+            const face = new FontFace(f.family, new Uint8Array(f.data), { weight: f.weight, unicodeRange: f.range });
+            document.fonts.add(await face.load()); } }""",
+        faces,
+    )
 
 
 # The demo's own person, in whose name tests change a draft.

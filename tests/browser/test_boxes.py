@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page
 
 from ops import demo_words as words
-from tests.browser.conftest import open_tab
+from tests.browser.conftest import load_faces, open_tab
 from tests.random_buttons import random_button
 from tests.samples import document, kit
 from uptick.core.button.lengths import Ground
@@ -50,17 +50,7 @@ def blank(browser: Browser) -> Iterator[Page]:
     """An empty page with the shops' faces and the script's own pieces for what stands beside a button."""
     tab = open_tab(browser)
     tab.page.set_content("<!doctype html><body style='margin:0'>")
-    faces = [
-        {"family": f"up-{f.family}", "weight": f"{f.lightest} {f.heaviest}", "data": list(f.content),
-         "range": ",".join(f"U+{a:X}-{b:X}" for a, b in f.ranges)}
-        for f in kit().fonts.files
-    ]  # fmt: skip
-    tab.page.evaluate(
-        """async faces => { for (const f of faces) {
-            const face = new FontFace(f.family, new Uint8Array(f.data), { weight: f.weight, unicodeRange: f.range });
-            document.fonts.add(await face.load()); } }""",
-        faces,
-    )
+    load_faces(tab.page)
     for piece in ("quantity", "second"):
         tab.page.add_script_tag(content=(PIECES / f"{piece}.js").read_text())
     yield tab.page

@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
+from tests.browser.conftest import Stack, Tab, barriers, load_faces, open_tab, sign_in
 from tests.random_buttons import random_button
 from tests.samples import document, kit
 from uptick.core.button.lengths import Ground
@@ -33,17 +33,7 @@ def blank(browser: Browser) -> Iterator[Page]:
     tab = open_tab(browser)
     tab.page.set_viewport_size({"width": 1000, "height": 800})
     tab.page.set_content("<!doctype html><body style='margin:0;background:#fff'>")
-    faces = [
-        {"family": f"up-{f.family}", "weight": f"{f.lightest} {f.heaviest}", "data": list(f.content),
-         "range": ",".join(f"U+{a:X}-{b:X}" for a, b in f.ranges)}
-        for f in kit().fonts.files
-    ]  # fmt: skip
-    tab.page.evaluate(
-        """async faces => { for (const f of faces) {
-            const face = new FontFace(f.family, new Uint8Array(f.data), { weight: f.weight, unicodeRange: f.range });
-            document.fonts.add(await face.load()); } }""",
-        faces,
-    )
+    load_faces(tab.page)
     yield tab.page
     tab.context.close()
 
