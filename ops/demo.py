@@ -15,7 +15,7 @@ from uptick.core.button.merge import Json
 from uptick.core.outside.handed import Kind, Order
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
-from uptick.core.shop.connection import BasketJson, FormPost
+from uptick.core.shop.connection import BasketChange, BasketJson, FormPost
 from uptick.core.shop.store import Store, Surface
 from uptick.core.trial.readout import Measure
 from uptick.data.outside import OutsideShelf
@@ -62,7 +62,12 @@ def demo_store(practice_origin: str) -> Store:
         is_practice=True,
         connection=FormPost(
             add_path="/basket/add",
-            read=BasketJson(path="/basket.json"),
+            read=BasketJson(
+                path="/basket.json", name="name", picture="picture", page="page", amount="total", sum="total"
+            ),
+            change=BasketChange(
+                path="/basket/set", body={"sku": "{product}", "option": "{option}", "qty": "{quantity}"}
+            ),
             basket_path="/basket",
             product_field="sku",
             option_fields=("option",),

@@ -14,6 +14,7 @@ from uptick.core.button.row import Row, RowLine, Tile
 from uptick.core.rules.pointed import Pages, PointedPlace, Where
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import (
+    BasketChange,
     BasketConnection,
     BasketJson,
     BasketLink,
@@ -59,7 +60,15 @@ _OF_SHAPE: dict[str, BasketConnection] = {
             product="code",
             option="",
             quantity="qty",
+            line="id",
+            name="label.title",
+            picture="label.image",
+            page="label.href",
+            amount="pence",
+            sum="counter.pence",
+            smallest=True,
         ),
+        change=BasketChange(method="PUT", path="/api/counter/lines/{line}", sent_as="json", body={"qty": "{quantity}"}),
     ),
     "plain-link": BasketLink(add_path="/take/{product}?n={quantity}", read=_TALLY),
 }
@@ -187,8 +196,12 @@ _WORDS = {
 _CARD = {"ready": {"en-GB": "Put it by"}, "in_basket": {"en-GB": "{count} put by"}}
 
 
+# Where what needs a choice is chosen in these shops.
+_CHOOSING = {"veilrow": "card", "monogram": "middle"}
+
+
 def row_settings(shop: RowShop) -> Settings:
-    _, ink, press = shop.colours
+    paper, ink, press = shop.colours
     texts = _WORDS[shop.language]
     baseline: Json = {
         "look": {
@@ -234,7 +247,23 @@ def row_settings(shop: RowShop) -> Settings:
             "wording": _CARD,
         }
         placements[Placement.STRIP] = card
+    if shop.key in _CHOOSING:
+        card["choosing"] = _CHOOSING[shop.key]
+        card["wording"] = {**_CARD, "choose_first": {"en-GB": "Choose a kind"}}
+    if shop.key == "ribbon":
+        card["second"] = {
+            "side": "under",
+            "kind": "closer",
+            "wording": {"en-GB": "Look closer"},
+            "text_colour": ink,
+            "border": {"kind": "none"},
+            "padding": {"top": 8, "right": 10, "bottom": 8, "left": 10},
+            "radius": 2,
+            "size_px": 14,
+        }
     if shop.key == "scullion":
+        baseline["afterwards"] = {"kind": "show", "free_from": 60}
+        baseline["sheet"] = {"ground": paper, "ink": ink, "shade": f"{ink}99"}
         # One shop has a button in the corner instead of a bar.
         placements[Placement.STICKY_BAR] = {"placement": {"shown": False}}
         placements[Placement.FLOATING] = {

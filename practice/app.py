@@ -249,8 +249,23 @@ def _order_schema(number: int, lines: list[Line]) -> str:
 
 
 def _told(lines: list[Line]) -> dict[str, Any]:
-    items = [{"sku": line.sku, "option": line.option, "quantity": line.quantity} for line in lines]
-    return {"count": sum(line.quantity for line in lines), "items": items}
+    items = [
+        {
+            "sku": line.sku,
+            "option": line.option,
+            "quantity": line.quantity,
+            "name": line.name,
+            "picture": f"/pictures/{line.sku}.svg",
+            "page": f"/p/{line.sku}",
+            "total": f"{line.total:.2f}",
+        }
+        for line in lines
+    ]
+    return {
+        "count": sum(line.quantity for line in lines),
+        "items": items,
+        "total": f"{sum(line.total for line in lines):.2f}",
+    }
 
 
 def _add_basket(app: FastAPI, shop: Shop) -> None:
@@ -271,6 +286,25 @@ def _add_basket(app: FastAPI, shop: Shop) -> None:
         if wants_json:
             return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
         return RedirectResponse("/basket", 303)
+
+    @app.post("/basket/set")
+    def keep(
+        request: Request,
+        sku: Annotated[str, Form()],
+        qty: Annotated[int, Form()],
+        option: Annotated[str, Form()] = "",
+    ) -> Response:
+        try:
+            shop.baskets.keep(_basket_of(request), sku, option, qty)
+        except ValueError as error:
+            return JSONResponse({"error": str(error)}, 409)
+        return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
+
+    @app.post("/shelf/{sku}/empty")
+    def run_out(sku: str) -> Response:
+        """Let some goods run out, for whoever wants to see what pages of before do then."""
+        shop.baskets.gone.add(sku)
+        return JSONResponse({"gone": sorted(shop.baskets.gone)})
 
     @app.post("/restock")
     def restock(email: Annotated[str, Form(max_length=200)], product: Annotated[str, Form(max_length=40)]) -> Response:

@@ -22,7 +22,7 @@ class Line:
 
     @property
     def total(self) -> Decimal:
-        return (all_goods()[self.sku].price or Decimal(0)) * self.quantity
+        return (all_goods()[self.sku].price_of(self.option) or Decimal(0)) * self.quantity
 
 
 class Baskets:
@@ -30,6 +30,8 @@ class Baskets:
 
     def __init__(self, path: Path | str) -> None:
         self._lock = threading.Lock()
+        # What has run out since the catalogue was printed.
+        self.gone: set[str] = set()
         self._db = sqlite3.connect(path, check_same_thread=False, isolation_level=None)
         self._db.executescript(
             """
@@ -50,12 +52,14 @@ class Baskets:
         goods = all_goods().get(sku)
         if goods is None:
             raise ValueError(f"We do not sell {sku!r}.")
-        if goods.is_sold_out:
+        if goods.is_sold_out or sku in self.gone:
             raise ValueError(f"{goods.name} is sold out.")
         if goods.price is None:
             raise ValueError(f"Ask us about {goods.name}: it has no price.")
         if goods.options and option not in goods.options:
             raise ValueError(f"Choose the {goods.option_name.lower()} first: {', '.join(goods.options)}.")
+        if goods.is_gone(option):
+            raise ValueError(f"{goods.name}, {option}, is sold out.")
         if not 1 <= quantity <= 200:
             raise ValueError("Take from 1 to 200 of a thing.")
         with self._lock:
@@ -64,6 +68,30 @@ class Baskets:
                 "ON CONFLICT DO UPDATE SET quantity = quantity + excluded.quantity",
                 (basket, sku, option if goods.options else "", quantity),
             )
+
+    def keep(self, basket: str, sku: str, option: str, quantity: int) -> None:
+        """Have so many of some goods in a basket; 0 takes them out.
+
+        Raises:
+            ValueError: As with `add`.
+        """
+        with self._lock:
+            there = self._db.execute(
+                "SELECT quantity FROM lines WHERE (basket, sku, option) = (?, ?, ?)", (basket, sku, option)
+            ).fetchone()
+        if quantity and not there:
+            self.add(basket, sku, option, quantity)
+            return
+        if not 0 <= quantity <= 200:
+            raise ValueError("Take from 1 to 200 of a thing.")
+        with self._lock:
+            if quantity:
+                self._db.execute(
+                    "UPDATE lines SET quantity = ? WHERE (basket, sku, option) = (?, ?, ?)",
+                    (quantity, basket, sku, option),
+                )
+            else:
+                self._db.execute("DELETE FROM lines WHERE (basket, sku, option) = (?, ?, ?)", (basket, sku, option))
 
     def empty(self, basket: str) -> None:
         with self._lock:

@@ -10,6 +10,17 @@ from typing import Any
 CATALOGUE = Path(__file__).parent / "catalogue.csv"
 
 
+# What costs otherwise or is gone in one of its kinds; the rest is as the catalogue has it.
+_PRICES = {
+    ("HV-SUPER", "Dadant"): Decimal("48.00"),
+    ("JL-STAMP", "Large"): Decimal("31.00"),
+    ("JV-SUIT", "Extra large"): Decimal("104.00"),
+}
+_GONE = {("JV-JACKET", "Small"), ("TL-MARK", "Green")}
+# What schema.org calls the properties by which products differ; others stand among the additional ones.
+_PROPERTIES = {"Size": "size", "Colour": "color"}
+
+
 @dataclass(frozen=True, slots=True)
 class Goods:
     sku: str
@@ -37,6 +48,14 @@ class Goods:
     @property
     def was_text(self) -> str:
         return f"£{self.was:,.2f}" if self.was is not None else ""
+
+    def price_of(self, option: str) -> Decimal | None:
+        """Return what one of its kinds costs."""
+        return _PRICES.get((self.sku, option), self.price)
+
+    def is_gone(self, option: str) -> bool:
+        """Tell whether one of its kinds is sold out."""
+        return self.is_sold_out or (self.sku, option) in _GONE
 
     @property
     def net(self) -> Decimal:
@@ -73,16 +92,30 @@ class Goods:
             "category": self.category,
             "url": f"{origin}/p/{self.sku}",
             "image": f"{origin}/pictures/{self.sku}.svg",
+            "description": self.told,
             "offers": offer,
         }
         if self.options:
             product["@type"] = "ProductGroup"
             product["variesBy"] = self.option_name
-            product["hasVariant"] = [
-                {"@type": "Product", "sku": f"{self.sku}-{n}", "name": f"{self.name}, {option}"}
-                for n, option in enumerate(self.options, 1)
-            ]
+            product["hasVariant"] = [self._variant(n, option) for n, option in enumerate(self.options, 1)]
         return product
+
+    def _variant(self, n: int, option: str) -> dict[str, Any]:
+        told = {"@type": "PropertyValue", "name": self.option_name, "value": option}
+        known = _PROPERTIES.get(self.option_name)
+        return {
+            "@type": "Product",
+            "sku": f"{self.sku}-{n}",
+            "name": f"{self.name}, {option}",
+            **({known: option} if known else {"additionalProperty": [told]}),
+            "offers": {
+                "@type": "Offer",
+                "price": f"{self.price_of(option) or 0:.2f}",
+                "priceCurrency": "GBP",
+                "availability": f"https://schema.org/{'OutOfStock' if self.is_gone(option) else 'InStock'}",
+            },
+        }
 
 
 @lru_cache(maxsize=1)

@@ -14,6 +14,10 @@ const pieces = {
 	find_later: { entry: 'src/find_later.ts', name: 'UpFindLater' },
 	message: { entry: 'src/message.ts', name: 'UpMessage' },
 	notify: { entry: 'src/notify.ts', name: 'UpNotify' },
+	choices: { entry: 'src/choices.ts', name: 'UpChoices' },
+	sheet: { entry: 'src/sheet.ts', name: 'UpSheet' },
+	show: { entry: 'src/show.ts', name: 'UpShow' },
+	closer: { entry: 'src/closer.ts', name: 'UpCloser' },
 	fixed: { entry: 'src/fixed.ts', name: 'UpFixed' },
 	recent: { entry: 'src/recent.ts', name: 'UpRecent' },
 	reads: { entry: 'src/reads.ts', name: 'UpReads' },
@@ -29,7 +33,7 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = ['later', 'bar', 'floating', 'over', 'row', 'recent', 'fixed', 'message', 'notify', 'find_later'];
+const LOADED = 'later bar floating over row recent fixed message notify sheet show closer choices find_later'.split(' ');
 
 export default defineConfig({
 	root: here('.'),

@@ -44,6 +44,10 @@ class LineIn(BaseModel):
     qty: int
 
 
+class KeepIn(BaseModel):
+    qty: int
+
+
 class LinesIn(BaseModel):
     lines: list[LineIn] = Field(min_length=1, max_length=20)
 
@@ -257,6 +261,18 @@ class _OneShop:
                 return JSONResponse({"problem": str(error)}, 422)
             return JSONResponse(_counter(session), 201)
 
+        @self.app.put("/api/counter/lines/{number}")
+        def keep(request: Request, number: str, body: KeepIn) -> Response:
+            session = _session(request)
+            if not secrets.compare_digest(request.headers.get("x-counter-word", ""), session.word):
+                return JSONResponse({"problem": "the counter does not know you"}, 403)
+            try:
+                session.keep(number, body.qty)
+            except ValueError as error:
+                return JSONResponse({"problem": str(error)}, 422)
+            # This shop answers a change with nothing: what is in the basket is asked for.
+            return Response(status_code=204)
+
         @self.app.get("/api/counter")
         def counter(request: Request) -> Response:
             return JSONResponse(_counter(_session(request)))
@@ -294,4 +310,15 @@ def _bag(session: Session) -> dict[str, Any]:
 
 
 def _counter(session: Session) -> dict[str, Any]:
-    return {"counter": {"pieces": session.count, "lines": [{"code": x.sku, "qty": x.quantity} for x in session.lines]}}
+    lines = [
+        {
+            "code": x.sku,
+            "qty": x.quantity,
+            "id": x.number,
+            "label": {"title": x.name, "href": f"/p/{x.sku}", "image": f"/pictures/{x.sku}.svg"},
+            "pence": int(x.total * 100),
+        }
+        for x in session.lines
+    ]
+    pence = sum(int(line.total * 100) for line in session.lines)
+    return {"counter": {"pieces": session.count, "lines": lines, "pence": pence}}

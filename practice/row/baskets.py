@@ -23,7 +23,13 @@ class RowLine:
 
     @property
     def total(self) -> Decimal:
-        return (all_goods()[self.sku].price or Decimal(0)) * self.quantity
+        option = self.options[0] if self.options else ""
+        return (all_goods()[self.sku].price_of(option) or Decimal(0)) * self.quantity
+
+    @property
+    def number(self) -> str:
+        """Return what the shop calls the line: its place is not told, since that moves."""
+        return "~".join([self.sku, *self.options, self.said])
 
 
 @dataclass(slots=True)
@@ -53,11 +59,28 @@ class Session:
             raise ValueError("Take from 1 to 99.")
         if goods.options and (not options or options[0] not in goods.options or not all(options)):
             raise ValueError(f"Choose first: {', '.join(goods.options)}.")
+        if options and goods.is_gone(options[0]):
+            raise ValueError(f"{goods.name}, {options[0]}, is sold out.")
         for line in self.lines:
             if (line.sku, line.options, line.said) == (sku, options, said):
                 line.quantity += quantity
                 return
         self.lines.append(RowLine(sku, options, said, quantity))
+
+    def keep(self, number: str, quantity: int) -> None:
+        """Have so many of a line; 0 takes it out for good.
+
+        Raises:
+            ValueError: There is no such line, or so many are not sold.
+        """
+        line = next((line for line in self.lines if line.number == number), None)
+        if line is None:
+            raise ValueError("That line is gone.")
+        if not 0 <= quantity <= 99:
+            raise ValueError("Take from 1 to 99.")
+        line.quantity = quantity
+        if not quantity:
+            self.lines.remove(line)
 
 
 class Sessions:

@@ -1,6 +1,11 @@
 import type { Basket } from './types';
 
-export type InBasket = { count: number; items: readonly { sku: string; option: string; quantity: number }[] };
+export type InBasket = {
+	count: number;
+	items: readonly { sku: string; option: string; quantity: number }[];
+	/** The whole answer, where its parts have names of the shop's own. */
+	told?: unknown;
+};
 
 /** What only baskets need that do not tell their count as JSON under the usual names. */
 export type Reads = {

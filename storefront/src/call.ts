@@ -4,11 +4,12 @@ import type { Basket } from './types';
 const HOLE = /\{([^{}]*)\}/g;
 
 /** Returns the value of a hole in a link or a body: the product, the quantity, the option, or one of the form's fields. */
-function valueOf(hole: string, { code, quantity, option, form }: Press): string {
+function valueOf(hole: string, { code, quantity, option, form, line = '' }: Press): string {
 	const name = hole.replace(/:(number|text)$/, '');
 	if (name === 'product') return code;
 	if (name === 'quantity') return quantity || '1';
 	if (name === 'option') return option;
+	if (name === 'line') return line;
 	const value = form && new FormData(form).get(name.slice('field '.length));
 	return typeof value === 'string' ? value : '';
 }
@@ -25,6 +26,10 @@ export function filled(value: unknown, press: Press): unknown {
 		: text;
 }
 
+/** Returns a path with its holes filled, each value encoded. */
+export const pathOf = (path: string, press: Press) =>
+	path.replace(HOLE, (_, hole: string) => encodeURIComponent(valueOf(hole, press)));
+
 /** Returns what a press sends to a basket that takes JSON or a plain link. */
 export function requestOf(basket: Basket, press: Press): Request {
 	const own = basket.quantity_field && press.form ? new FormData(press.form).get(basket.quantity_field) : '';
@@ -32,8 +37,7 @@ export function requestOf(basket: Basket, press: Press): Request {
 	const quantity = Number(asked.quantity) || 1;
 	const headers = tokenHeader(basket);
 	if (basket.kind === 'basket_link') {
-		const path = basket.add_path.replace(HOLE, (_, hole: string) => encodeURIComponent(valueOf(hole, asked)));
-		return { path, init: { headers }, quantity };
+		return { path: pathOf(basket.add_path, asked), init: { headers }, quantity };
 	}
 	const body = JSON.stringify(filled(basket.body, asked));
 	const init = { method: basket.method ?? 'POST', body, headers: { ...headers, 'Content-Type': 'application/json' } };

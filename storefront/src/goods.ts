@@ -2,8 +2,18 @@ import { pictureTold } from './picture_told';
 import type { Shop } from './stand';
 import type { Product } from './types';
 
-/** A product as its own page tells it now, with its picture and what that page's form would send. */
-export type Told = { product: Product; picture: string; form?: HTMLFormElement; page: Document };
+/**
+ * A product as its own page tells it now, with its picture, that page's form, and what it would send but choices. With
+ * `isOpen` only that page can tell what a press would send.
+ */
+export type Told = {
+	product: Product;
+	picture: string;
+	form?: HTMLFormElement;
+	own?: HTMLFormElement;
+	isOpen?: boolean;
+	page: Document;
+};
 
 /** Says at a place which product it is of, as the shop's own code would; with the last word it is one of the page's. */
 export function tellPlace(
@@ -49,14 +59,14 @@ export function goodsReader(shop: Shop) {
 		if (!product?.name) return null;
 		const src = pictureTold(page, sku);
 		const picture = src ? new URL(src, new URL(path, location.href)).href : '';
-		const { form, isOpen } = formOf(page, sku);
+		const { form, own, isOpen } = formOf(page, sku);
 		if (isOpen) product.needsChoice = true;
-		return { product: { ...product, url: path }, picture, form, page };
+		return { product: { ...product, url: path }, picture, form, own, isOpen, page };
 	}
 
 	/**
 	 * Returns the form that buys a product on its page, as far as a press needs it. It is `isOpen` where nobody can tell
-	 * which of several forms that is: then the button leads to the page.
+	 * which of several forms that is, or where the shopper must write something: then the button leads to the page.
 	 */
 	function formOf(page: Document, sku: string) {
 		const { product_field: field, option_fields: options } = manifest.basket;
@@ -70,7 +80,10 @@ export function goodsReader(shop: Shop) {
 		for (const [name, value] of new FormData(form))
 			if (!options.includes(name))
 				copy.append(Object.assign(document.createElement('input'), { type: 'hidden', name, value }));
-		return { form: copy };
+		const isOpen = [...form.querySelectorAll<HTMLInputElement>(':is(input,textarea):invalid')].some(
+			({ name }) => ![field, ...options].includes(name),
+		);
+		return { form: copy, own: form, isOpen };
 	}
 
 	return { read };

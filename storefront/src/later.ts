@@ -1,14 +1,15 @@
 import type { MakeHanging } from './bar';
+import { readBasket } from './basket';
 import type { MakeFinder } from './find_later';
 import type { MakeFixed } from './fixed';
 import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
 import { orderTeller } from './order';
 import type { MakeMessage } from './message';
-import type { MakeNotify } from './notify';
 import type { MakeOver } from './over';
 import type { MakeRecent } from './recent';
 import type { MakeRows } from './row';
+import type { MakeSheets } from './sheet';
 import { press, tellingOf, type SignalOf } from './press';
 import { watcher } from './seen';
 import { SignalBox } from './signals';
@@ -100,19 +101,39 @@ function begin(shop: Shop, load: Load): Later {
 	let rows: Promise<ReturnType<MakeRows>> | undefined;
 	let asks: Promise<ReturnType<MakeMessage>> | undefined;
 	const ask = () => (asks ??= load<MakeMessage>(manifest.more.message).then((make) => make(shop, signal)));
+	let sheets: Promise<ReturnType<MakeSheets>> | undefined;
+	const sheet = () => (sheets ??= load<MakeSheets>(manifest.more.sheet).then((make) => make(shop, signal, load)));
+	async function pressed(stand: Stand, after: string): Promise<void> {
+		if (after === 'message') return (await ask())(stand);
+		try {
+			const opens = stand.standing?.made.sheet && (await sheet()).press(stand, after);
+			if (opens) return void (await opens);
+		} catch {
+			// Nothing was sent: its own page has all of that.
+			return location.assign(stand.product!.url);
+		}
+		return press(stand, shop, after, signal);
+	}
+	// Another window may have filled the basket meanwhile.
+	const refresh = async () => {
+		if (document.hidden || !shop.basket) return;
+		const basket = await readBasket(manifest.basket, shop.reads);
+		if (!basket || JSON.stringify(basket) === JSON.stringify(shop.basket)) return;
+		shop.basket = basket;
+		shop.changed(basket);
+	};
+	document.addEventListener('visibilitychange', refresh);
+	addEventListener('focus', refresh);
 	const tools: Later = {
-		press: (stand, after) =>
-			void (after === 'message'
-				? ask().then((open) => open(stand))
-				: after === 'notify' && stand.moment() === 'sold_out'
-					? load<MakeNotify>(manifest.more.notify).then((make) => make(shop, signal)(stand))
-					: press(stand, shop, after, signal)),
+		press: pressed,
 		watch(stand) {
 			// A region is heard only where it stood before; a page without a button gets none.
 			if (!isHeard) shop.announce!('');
 			isHeard = true;
+			const { message, sheet: opens } = stand.standing?.made ?? {};
 			// There before a finger is: what opens a tab must follow a press at once.
-			if (stand.standing?.made.message) void ask();
+			if (message) void ask();
+			if (opens) void sheet().then(({ prepare }) => prepare(stand));
 			if (!stand.standing?.made.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));

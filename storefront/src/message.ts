@@ -1,9 +1,6 @@
 import { addressOf } from './address';
-import { tellingOf, type SignalOf } from './press';
+import { DOUBLE_MS, tellingOf, type SignalOf } from './press';
 import type { Shop, Stand } from './stand';
-
-/** Clicks that follow each other faster are one press. */
-const DOUBLE_MS = 500;
 
 /** What a press on a message button does: it opens the mail, the call, the text message or the chat. */
 function make(shop: Shop, signal: SignalOf) {

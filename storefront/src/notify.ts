@@ -1,56 +1,28 @@
 import { tellingOf, type SignalOf } from './press';
 import { tokenField, tokenHeader } from './request';
+import type { Tools } from './sheet';
 import type { Shop, Stand } from './stand';
 
-const CSS =
-	'dialog{border:0;padding:24px;max-width:min(26em,calc(100vw - 32px));box-sizing:border-box;font-size:16px;line-height:1.4;font-family:inherit;color:#1b1b1b;background:#fff}' +
-	'dialog::backdrop{background:#0008}form{display:flex;flex-wrap:wrap;gap:12px}h2{font-size:1.1em;margin:0 0 12px}' +
-	'label{flex:1 1 100%}input{display:block;width:100%;box-sizing:border-box;font:inherit;padding:8px;margin-top:4px;border:1px solid #767676}' +
-	'button{font:inherit;padding:8px 16px;border:1px solid #1b1b1b;background:#1b1b1b;color:#fff;cursor:pointer}' +
-	'[value=close]{background:#fff;color:#1b1b1b;margin-inline-start:auto}p{margin:12px 0 0;flex:1 1 100%}' +
-	':focus-visible{outline:3px solid #1b1b1b;outline-offset:2px}';
-
 /** What a press on a sold-out button does: it asks for a mail address in a dialog, and sends it to the shop alone. */
-function make(shop: Shop, signal: SignalOf) {
-	function draw(stand: Stand): HTMLDialogElement {
+function make(shop: Shop, { element, openSheet }: Tools, signal: SignalOf) {
+	function open(stand: Stand): void {
 		const { words } = stand.standing!.made.notify!;
-		const [ask = '', field = '', send = '', thanks = '', failed = '', close = '', language = ''] =
-			words?.[shop.looker.language] ?? words?.[shop.manifest.language] ?? [];
-		const host = document.createElement('div');
-		host.lang = language;
-		host.dir = /^(ar|he)/.test(language) ? 'rtl' : 'ltr';
-		host.dataset.upNotify = '';
-		const root = host.attachShadow({ mode: 'open' });
-		const sheet = new CSSStyleSheet();
-		sheet.replaceSync(CSS);
-		root.adoptedStyleSheets = [sheet];
-		const dialog = document.createElement('dialog');
-		const { name } = stand.product!;
-		const head = Object.assign(document.createElement('h2'), { id: 'h', textContent: `${ask}: ${name}` });
+		const told = words?.[shop.looker.language] ?? words?.[shop.manifest.language] ?? [];
+		const [ask = '', called = '', send = '', thanks = '', failed = ''] = told;
+		const { dialog, body } = openSheet(shop, stand, told, 'middle');
+		const head = Object.assign(element('h2', '', `${ask}: ${stand.product!.name}`), { id: 'h' });
 		dialog.setAttribute('aria-labelledby', 'h');
-		const form = document.createElement('form');
-		const label = document.createElement('label');
-		const mail = Object.assign(document.createElement('input'), {
-			type: 'email',
-			required: true,
-			autocomplete: 'email',
-		});
-		label.append(field, mail);
-		const sends = Object.assign(document.createElement('button'), { textContent: send });
-		const closes = Object.assign(document.createElement('button'), {
-			type: 'button',
-			value: 'close',
-			textContent: '×',
-		});
-		closes.setAttribute('aria-label', close);
-		const says = document.createElement('p');
+		const form = element('form', 'f');
+		form.style.padding = '0';
+		const label = element('label', '', called);
+		const mail = Object.assign(element('input'), { type: 'email', required: true, autocomplete: 'email' });
+		mail.style.cssText = 'display:block;width:100%;margin-top:4px';
+		label.append(mail);
+		const sends = element('button', 'b', send);
+		const says = element('p');
 		says.setAttribute('role', 'status');
-		form.append(label, sends, closes, says);
-		dialog.append(head, form);
-		root.append(dialog);
-		closes.onclick = () => dialog.close();
-		// The focus goes back to the button by itself; what was drawn goes with the dialog.
-		dialog.onclose = () => host.remove();
+		form.append(label, sends, says);
+		body.append(head, form);
 		form.onsubmit = async (event) => {
 			event.preventDefault();
 			sends.disabled = true;
@@ -60,10 +32,9 @@ function make(shop: Shop, signal: SignalOf) {
 			if (!isTaken) return;
 			label.remove();
 			sends.remove();
-			closes.focus();
+			dialog.querySelector<HTMLElement>('.x')!.focus();
 		};
-		document.body.append(host);
-		return dialog;
+		mail.focus();
 	}
 
 	/** Sends an address to the shop's own page of it; whether that took it. */
@@ -81,9 +52,9 @@ function make(shop: Shop, signal: SignalOf) {
 	}
 
 	return (stand: Stand) => {
-		if (document.querySelector('[data-up-notify]')) return;
+		if (shop.opened) return;
 		signal('clicked', tellingOf(stand, shop));
-		draw(stand).showModal();
+		open(stand);
 	};
 }
 export type MakeNotify = typeof make;

@@ -41,6 +41,8 @@ export type Painting = {
 	second?: string;
 	/** What a quantity box is usually called in that language. */
 	box?: BoxNames;
+	/** Does what a press means; nothing where it is only drawn. */
+	press?: (after: string) => void;
 	/** Draws the quantity box; only where some button has one. */
 	paintQuantity?: typeof paintQuantity;
 	/** Draws the second button; only where some button has one. */
@@ -73,7 +75,8 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 		button.append(hidden);
 	}
 	of.paintQuantity?.(root, button, made.quantity, of.name, of.box);
-	of.paintSecond?.(root, made.second && of.second, of.inactive);
+	of.paintSecond?.(root, of);
+	if (of.press) button.onclick = () => of.press!(made.after);
 	return button;
 }
 

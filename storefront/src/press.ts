@@ -11,7 +11,7 @@ export type SignalOf = (kind: SignalEvent['kind'], telling: Partial<SignalEvent>
 
 const ADDED_MS = 1600;
 /** Clicks that follow each other faster are one press. */
-const DOUBLE_MS = 500;
+export const DOUBLE_MS = 500;
 
 /**
  * What came of one press. `unknown`: the shop may have taken it or not, and nobody may try again by himself, since that
@@ -66,7 +66,9 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	const { form } = stand;
 	const { sku, code, url } = stand.product!;
 	if (moment === 'choose_first') {
-		if (url) location.assign(url);
+		const choice = stand.place.closest('[data-up-sheet]')?.shadowRoot?.querySelector('input');
+		if (choice) choice.focus();
+		else if (url) location.assign(url);
 		return;
 	}
 	if (form && !form.noValidate && !form.checkValidity()) {
@@ -101,6 +103,7 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	shop.changed(outcome.basket);
 	// Nothing moves; who listens hears what the button says now.
 	if (isQuiet) shop.announce?.(stand.host.shadowRoot?.querySelector('.b')?.textContent ?? '');
+	else if (after === 'show') shop.show?.(stand, outcome.basket);
 	else if (!/^(stay|notify)$/.test(after))
 		location.assign(after === 'basket' ? basket.basket_path : basket.checkout_path);
 }

@@ -2,7 +2,7 @@ import { OPTIONS, type InBasket } from './basket';
 import type { Basket } from './types';
 
 /** Returns a part of an answer by its dotted name; without a name the answer itself. */
-function part(of: unknown, name = ''): unknown {
+export function part(of: unknown, name = ''): unknown {
 	return name ? name.split('.').reduce((at, key) => (at as Record<string, unknown> | null)?.[key], of) : of;
 }
 
@@ -21,7 +21,7 @@ function basketOf(told: unknown, { count, items, product = 'sku', option, quanti
 		quantity: Number(part(line, quantity)) || 0,
 	}));
 	const whole = count ? Number(part(told, count)) : inside.reduce((sum, line) => sum + line.quantity, 0);
-	return Number.isFinite(whole) ? { count: whole, items: inside } : null;
+	return Number.isFinite(whole) ? { count: whole, items: inside, told } : null;
 }
 
 /** What a basket of this kind is asked to answer with. */

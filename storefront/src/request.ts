@@ -7,6 +7,8 @@ export type Press = {
 	quantity: string;
 	form: HTMLFormElement | null;
 	submit: HTMLButtonElement | null;
+	/** What the shop calls a line of its basket, where one is changed. */
+	line?: string;
 };
 export type Request = { path: string; init: RequestInit; quantity: number };
 

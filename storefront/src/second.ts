@@ -1,9 +1,10 @@
 import { setAria } from './aria';
+import type { Painting } from './paint';
 
-/** Stands the button that goes straight to the checkout after the first one, or takes it away. */
-export function paintSecond(root: ShadowRoot, text: string | null | undefined, inactive = false): void {
+/** Stands the second button after the first one, or takes it away: to the checkout, or to a closer look. */
+export function paintSecond(root: ShadowRoot, { made, second, inactive, press }: Painting): void {
 	let button = root.querySelector<HTMLButtonElement>('.s');
-	if (!text) {
+	if (!made.second || !second) {
 		button?.remove();
 		return;
 	}
@@ -13,6 +14,8 @@ export function paintSecond(root: ShadowRoot, text: string | null | undefined, i
 		button.className = 's';
 		root.append(button);
 	}
-	button.textContent = text;
-	setAria(button, 'disabled', inactive);
+	button.textContent = second;
+	// What cannot be bought can be looked at.
+	setAria(button, 'disabled', !!inactive && !made.looks);
+	button.onclick = () => press?.(made.looks ? 'closer' : 'checkout');
 }

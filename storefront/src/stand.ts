@@ -39,6 +39,10 @@ export type Shop = {
 	held?: string;
 	/** Null until the shop has told what is in it. */
 	basket: InBasket | null;
+	/** What lies over the page now after a press, and where the focus goes back to. */
+	opened?: { back: HTMLElement; close: () => void };
+	/** Shows the basket; only where a press does. */
+	show?: (stand: Stand, basket: InBasket) => unknown;
 	/** Says a sentence to screen readers. */
 	announce?: (text: string) => void;
 	/** Called with the basket after it has changed. */
@@ -294,10 +298,8 @@ export class Stand {
 			paintSecond,
 			spoken: moment === 'ready' ? own(made.spoken) : '',
 			second: own(made.second),
+			press: (after) => this.#shop.press(this, after),
 		});
-		button.onclick = () => this.#shop.press(this, made.after);
-		const second = made.second && this.host.shadowRoot?.querySelector<HTMLElement>('.s');
-		if (second) second.onclick = () => this.#shop.press(this, 'checkout');
 		if (moment === 'added' || moment === 'working') this.#shop.announce?.(`${text}, ${product.name}`);
 		this.drawn?.();
 		return button;

@@ -127,14 +127,13 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
     assert sum(ended(run())) == 3
 
 
+PLACED = ("bar", "floating", "over", "row", "recent", "fixed")
+OPENED = ("message", "sheet", "notify", "show", "closer", "choices")
 PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
 
 
 def script_code(main: str) -> ScriptCode:
-    files = {
-        name: Later.of(name.encode())
-        for name in ("later", "bar", "floating", "over", "row", "recent", "fixed", "message", "notify", "find_later")
-    }
+    files = {name: Later.of(name.encode()) for name in (*PLACED, *OPENED, "later", "find_later")}
     return ScriptCode(main, *PIECES, **files)
 
 
@@ -162,18 +161,14 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
     # Where a button stands at a spot that was pointed at, spots are found before anything stands.
     asks = {"places": {}, "looks": [{"message": {"href": ["tel:+442079460018"]}}, {}]}
     assert set(code.files_for(asks)["more"]) == {"message"}
+    shows = {"places": {}, "looks": [{"sheet": {"css": ""}, "show": {}}, {"sheet": {"css": ""}, "closer": {}}]}
+    assert set(code.files_for(shows)["more"]) == {"sheet", "show", "closer", "choices"}
+    # A version under trial may open what the release does not.
+    tried = {"places": {}, "trials": [{"B": {"looks": {"strip": {"": {"show": {}, "sheet": {"css": ""}}}}}}]}
+    assert set(code.files_for(tried)["more"]) == {"sheet", "show"}
     assert set(code.files_for({"places": {}, "pointed": [*rows, {}]})["more"]) == {"row", "recent"}
     # What is being drawn may come to need any of them.
-    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {
-        "bar",
-        "floating",
-        "over",
-        "row",
-        "recent",
-        "fixed",
-        "message",
-        "notify",
-    }
+    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {*PLACED, *OPENED}
     assert code.file(code.floating.name) is code.floating
     assert code.file("else.js") is None
 

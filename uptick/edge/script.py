@@ -68,7 +68,8 @@ def manifest_of(served: Served, edge_origin: str, code: "ScriptCode") -> Json:
         "css": "",
         **served.release,
         "basket": wire_basket(served.store.connection),
-        **code.files_for(served.release),
+        # A version may open what the release does not.
+        **code.files_for({**served.release, "trials": served.trials["trials"]}),
         "looks": [_as_now(look) for look in served.release["looks"]],
         "trials": [_trial_as_now(trial) for trial in served.trials["trials"]],
     }
@@ -96,7 +97,9 @@ def _trial_as_now(trial: Json) -> Json:
 
 # What only one placement needs is loaded by itself.
 _FILE_OF = {"sticky_bar": "bar", "floating": "floating", "over_picture": "over"}
-_ROW, _RECENT, _FIXED, _MESSAGE, _NOTIFY = "row", "recent", "fixed", "message", "notify"
+_ROW, _RECENT, _FIXED = "row", "recent", "fixed"
+# What a press opens is loaded where some look has it.
+_OPENED = ("message", "sheet", "notify", "show", "closer")
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +124,10 @@ class ScriptCode:
     fixed: Later
     message: Later
     notify: Later
+    sheet: Later
+    show: Later
+    closer: Later
+    choices: Later
     find_later: Later
 
     @classmethod
@@ -142,8 +149,12 @@ class ScriptCode:
             row=file(_ROW),
             recent=file(_RECENT),
             fixed=file(_FIXED),
-            message=file(_MESSAGE),
-            notify=file(_NOTIFY),
+            message=file("message"),
+            notify=file("notify"),
+            sheet=file("sheet"),
+            show=file("show"),
+            closer=file("closer"),
+            choices=file("choices"),
             find_later=file("find_later"),
             **{name: text(name) for name in names},
         )
@@ -158,10 +169,8 @@ class ScriptCode:
             needed.append(_RECENT)
         if draft or any("fixed" in place for place in release["places"].values()):
             needed.append(_FIXED)
-        if draft or any("message" in look for look in _looks(release)):
-            needed.append(_MESSAGE)
-        if draft or any("notify" in look for look in _looks(release)):
-            needed.append(_NOTIFY)
+        needed += [name for name in _OPENED if draft or any(name in look for look in _looks(release))]
+        needed += ["choices"] if "closer" in needed else []
         more = {name: getattr(self, name).told for name in needed}
         if not draft and release.get("pointed") and not _has_places(release):
             more["find"] = self.find_later.told
@@ -176,10 +185,9 @@ class ScriptCode:
             self.row,
             self.recent,
             self.fixed,
-            self.message,
-            self.notify,
             self.find_later,
-            *(getattr(self, each) for each in _FILE_OF.values()),
+            self.choices,
+            *(getattr(self, each) for each in (*_FILE_OF.values(), *_OPENED)),
         )
         return next((file for file in known if file.name == name), None)
 
@@ -193,6 +201,7 @@ class ScriptCode:
                 draft
                 or manifest.get("bar")
                 or any(row.get("price") for row in _rows(manifest))
+                or any("show" in look or "closer" in look for look in looks)
                 or any(_has_live(pattern) for pattern in _patterns(manifest)),
                 self.live,
                 "fillText:UpLive.fillText,readAmounts:UpLive.readAmounts",
@@ -220,7 +229,8 @@ class ScriptCode:
         return f"{';'.join(code)};const pieces={{{','.join(pieces)}}}"
 
 
-_USUAL = BasketJson(path="/").model_dump(exclude={"path"})
+# What only a basket that is shown asks for is found in the answer itself.
+_USUAL = BasketJson(path="/").model_dump(exclude={"path"}, exclude_none=True)
 
 
 def _reads_in_its_own_way(basket: Json) -> bool:

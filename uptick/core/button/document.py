@@ -33,6 +33,7 @@ from uptick.core.button.message import ToMessage
 from uptick.core.button.on_pages import OnPages
 from uptick.core.button.over import Over
 from uptick.core.button.plain_text import unfit_value
+from uptick.core.button.sheet import Sheet
 from uptick.core.errors import BadDocument
 
 
@@ -189,12 +190,13 @@ class NoSecond(Part):
 
 
 class SecondButton(Part):
-    """A second button that goes straight to the checkout, beside the first or under it; its type family is the first's.
+    """A second button beside the first or under it; its type family is the first's.
 
+    `checkout` goes straight to the checkout, `closer` opens a closer look at the product without leaving the page.
     With `first` it stands before the main one. With `share` both are equally wide where the first is of full width.
     """
 
-    kind: Literal["checkout"] = "checkout"
+    kind: Literal["checkout", "closer"] = "checkout"
     side: Literal["beside", "under"] = "beside"
     first: bool = False
     share: bool = False
@@ -242,6 +244,19 @@ class TellWhenBack(Part):
     product_field: OwnField = "product"
 
 
+class ShowBasket(Part):
+    """The basket is shown on the page, at its side or in its middle.
+
+    `free_from` is the sum from which delivery is free, in the store's currency; nothing is said of it without one.
+    `heading` is what stands over it, the usual words where a language has none.
+    """
+
+    kind: Literal["show"] = "show"
+    where: Literal["side", "middle"] = "side"
+    free_from: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    heading: dict[Language, Annotated[str, StringConstraints(max_length=60)]] = Field(default_factory=dict)
+
+
 class ToBasket(Part):
     kind: Literal["basket"] = "basket"
 
@@ -286,7 +301,8 @@ class ButtonDocument(Part):
     """A whole button. Its JSON Schema is published by the studio's API.
 
     `bar` is what stands around it in the sticky bar, `floating` its corner of the window, `over` its spot on a picture;
-    each counts only in its own placement.
+    each counts only in its own placement. `sheet` is how what opens after a press is drawn. `choosing` is where a
+    shopper chooses who is in a list: on the product's page, on a small sheet over the card, or in the window's middle.
     `spoken` is what screen readers call it when it is ready and no words are drawn; the ready text where it is empty.
     """
 
@@ -297,11 +313,13 @@ class ButtonDocument(Part):
     bar: Bar = Bar()
     floating: Floating = Floating()
     over: Over = Over()
+    sheet: Sheet = Sheet()
+    choosing: Literal["page", "card", "middle"] = "page"
     spoken: dict[Language, Text] = Field(default_factory=dict)
     quantity: Annotated[NoQuantity | QuantityBox, Field(discriminator="kind")] = NoQuantity()
     second: Second = NoSecond()
     afterwards: Annotated[
-        Stay | CountRises | TellWhenBack | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")
+        Stay | CountRises | ShowBasket | TellWhenBack | ToBasket | ToCheckout | ToMessage, Field(discriminator="kind")
     ] = Stay()
     # Not a setting, but known from resolving: what is said where a product lacks a value that the text needs.
     _wider: Wider = PrivateAttr(default_factory=dict)

@@ -113,9 +113,12 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return f"stay; what is sold out asks for a mail address and sends it to {path}"
         case {"kind": "count"}:
             return "stay on the page, only the count rises"
+        case {"kind": "show", "where": where, **more}:
+            free = f", delivery is free from {more['free_from']:g}" if more.get("free_from") else ""
+            return f"show the basket {'at the side' if where == 'side' else 'in the middle'}{free}"
         case {"kind": "stay"}:
             return "stay on the page"
-        case {"kind": "checkout", "wording": wording, "side": side}:
+        case {"kind": "checkout" | "closer", "wording": wording, "side": side}:
             return f"“{next(iter(wording.values()), '')}” {side} it"
         case {"kind": "basket" | "checkout" as goal}:
             return f"go to the {goal}"

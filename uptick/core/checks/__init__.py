@@ -10,6 +10,7 @@ from uptick.core.checks.names import check_names
 from uptick.core.checks.pairs import check_pairs
 from uptick.core.checks.reaches import check_reaches, dead_values, fields_of
 from uptick.core.checks.room import check_room
+from uptick.core.checks.sheets import check_sheets
 from uptick.core.checks.texts import check_languages, check_texts
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import ButtonClass, ButtonKind, kind_of, kinds_at
@@ -71,6 +72,7 @@ def _of_buttons(
         *check_edges(snapshot, kinds),
         *check_names(snapshot, kinds),
         *check_messages(snapshot, kinds),
+        *check_sheets(snapshot, kinds),
         *check_pairs(snapshot, kinds),
         *check_texts(snapshot, kinds),
     ]

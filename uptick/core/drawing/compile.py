@@ -21,6 +21,15 @@ from uptick.core.drawing.drawing import border_edges
 from uptick.core.drawing.hanging import CompiledHanging
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.drawing.over import CompiledOver
+from uptick.core.drawing.sheet import (
+    CompiledCloser,
+    CompiledSheet,
+    CompiledShow,
+    compile_closer,
+    compile_sheet,
+    compile_show,
+    has_closer,
+)
 from uptick.core.type.setting import set_words
 from uptick.core.words.tab_words import TAB_WORDS
 from uptick.core.words.wording import Live, Pattern, Plural, parse_text
@@ -117,6 +126,12 @@ class CompiledButton(TypedDict):
     over: NotRequired[CompiledOver]
     message: NotRequired[CompiledMessage]
     notify: NotRequired[CompiledNotify]
+    # What opens after a press, and how that is drawn.
+    sheet: NotRequired[CompiledSheet]
+    show: NotRequired[CompiledShow]
+    closer: NotRequired[CompiledCloser]
+    # The second button opens a closer look.
+    looks: NotRequired[bool]
 
 
 def compile_button(document: ButtonDocument, kit: Kit, ground: Ground | None = None) -> CompiledButton:
@@ -166,6 +181,14 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
     if isinstance(document.afterwards, TellWhenBack):
         tells = document.afterwards
         made["notify"] = {"path": tells.path, "mail": tells.mail_field, "product": tells.product_field}
+    if sheet := compile_sheet(document):
+        made["sheet"] = sheet
+    if (show := compile_show(document)) is not None:
+        made["show"] = show
+    if (closer := compile_closer(document)) is not None:
+        made["closer"] = closer
+    if has_closer(document):
+        made["looks"] = True
     return made
 
 
@@ -434,8 +457,10 @@ def _second(document: ButtonDocument, second: SecondButton, writer: css.Writer) 
     if second.side == "beside" and second.gap_px != QUANTITY_GAP_PX:
         away = css.px(second.gap_px - QUANTITY_GAP_PX)
         declared["margin-inline-end" if second.first else "margin-inline-start"] = away
+    # On the sheet that it opens it has no use, and is not shown.
+    gone = [".s{display:var(--up-looks,inline-flex)}"] if second.kind == "closer" else []
     if second.first and second.side == "beside":
         # Tab order follows the page's order, so the keyboard meets the main one first all the same.
         declared["order"] = "-1"
-        return [css.rule(".s", declared), ".q{order:-2}", *_states(look, ".s")]
-    return [css.rule(".s", declared), *_states(look, ".s")]
+        return [css.rule(".s", declared), ".q{order:-2}", *gone, *_states(look, ".s")]
+    return [css.rule(".s", declared), *gone, *_states(look, ".s")]

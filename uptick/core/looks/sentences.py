@@ -189,4 +189,5 @@ def _beside(document: ButtonDocument) -> Iterator[str]:
         )
     if isinstance(second, SecondButton):
         said = next(iter(second.wording.values()), "")
-        yield f"{second.side.capitalize()} it, {second.gap_px:g} px apart, “{said}” goes straight to the checkout."
+        goes = "goes straight to the checkout" if second.kind == "checkout" else "opens a closer look"
+        yield f"{second.side.capitalize()} it, {second.gap_px:g} px apart, “{said}” {goes}."

@@ -23,6 +23,7 @@ from uptick.core.drawing.kit import Kit
 from uptick.core.drawing.level import levelling_css
 from uptick.core.drawing.over import compile_over, over_css
 from uptick.core.drawing.row import compile_row
+from uptick.core.drawing.sheet import closer_words, show_words
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.fitting.reserve import Reserved, may_wrap, reserve
 from uptick.core.release.manifest import (
@@ -152,6 +153,10 @@ def _standing(
         compiled = {**compiled, "message": {**message, "zone": zone}}  # type: ignore[typeddict-item]
     if notify := compiled.get("notify"):
         compiled = {**compiled, "notify": {**notify, "words": {one: _asked(one) for one in languages}}}
+    if (show := compiled.get("show")) is not None:
+        compiled = {**compiled, "show": {**show, "words": show_words(document, languages)}}
+    if (closer := compiled.get("closer")) is not None:
+        compiled = {**compiled, "closer": {**closer, "words": closer_words(languages)}}
     match placement:
         case Placement.STICKY_BAR:
             return {**compiled, "bar": compile_bar(document.bar, languages)}

@@ -91,6 +91,22 @@ class WireRead(TypedDict):
     option: NotRequired[str]
     quantity: NotRequired[str]
     selector: NotRequired[str]
+    line: NotRequired[str]
+    name: NotRequired[str]
+    picture: NotRequired[str]
+    page: NotRequired[str]
+    amount: NotRequired[str]
+    sum: NotRequired[str]
+    smallest: NotRequired[bool]
+
+
+class WireChange(TypedDict):
+    """How the quantity of a line is set; see `BasketChange`."""
+
+    path: str
+    method: str
+    sent_as: Literal["form", "json"]
+    body: dict[str, object]
 
 
 class WireBasket(TypedDict):
@@ -105,6 +121,7 @@ class WireBasket(TypedDict):
     quantity_field: str
     token: NotRequired[WireToken]
     read: NotRequired[WireRead]
+    change: NotRequired[WireChange]
     basket_path: str
     checkout_path: str
 

@@ -41,6 +41,16 @@ class BasketJson(Part):
     product: Dotted = "sku"
     option: Dotted = "option"
     quantity: Dotted = "quantity"
+    # Of each line, for a basket that is shown: what changes ask for it by, its name, picture, page, and its sum.
+    line: Dotted | None = None
+    name: Dotted | None = None
+    picture: Dotted | None = None
+    page: Dotted | None = None
+    amount: Dotted | None = None
+    # The whole basket's sum.
+    sum: Dotted | None = None
+    # Amounts are told in the currency's smallest unit.
+    smallest: bool | None = None
 
 
 class BasketPage(Part):
@@ -54,11 +64,40 @@ class BasketPage(Part):
 BasketRead = Annotated[BasketJson | BasketPage, Field(discriminator="kind")]
 
 
+class BasketChange(Part):
+    """How the quantity of a line is set; 0 takes it out.
+
+    `path` and the texts of `body` hold {quantity}, and {line}, {product} or {option}, as with a press. The body goes as
+    a form's fields or as JSON, and with the same word against forged requests.
+    """
+
+    # Braces make it a pattern, so that it is checked without them.
+    path: Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
+    method: Literal["POST", "PUT", "PATCH"] = "POST"
+    sent_as: Literal["form", "json"] = "form"
+    body: dict[str, Any] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _says_what(self) -> "BasketChange":
+        texts = [self.path, *_texts(self.body)]
+        if len("".join(texts)) > MOST_BODY:
+            raise ValueError(f"The body is longer than {MOST_BODY} characters.")
+        for text in texts:
+            _check_holes(text, (*HOLES, "line"))
+        if not any("{quantity" in text for text in texts):
+            raise ValueError("A change must say how many: put {quantity} where that belongs.")
+        if not any("{line" in text or "{product" in text for text in texts):
+            raise ValueError("A change must say which line: put {line} or {product} where that belongs.")
+        if self.sent_as == "form" and any(isinstance(value, dict | list) for value in self.body.values()):
+            raise ValueError("A form's fields are texts and numbers; what is nested goes as JSON.")
+        return self
+
+
 class _Basket(Part):
     """What every basket has. Field names are those of the page's own form; empty where it has none of the kind.
 
     `basket_path` is the page on which a shopper sees the basket. Without `read` nobody can tell what came of a press
-    that the shop did not answer as JSON.
+    that the shop did not answer as JSON. Without `change` a basket that is shown can only be looked at.
     """
 
     product_field: FieldName | Literal[""] = ""
@@ -66,6 +105,7 @@ class _Basket(Part):
     quantity_field: FieldName | Literal[""] = ""
     token: TokenSource | None = None
     read: BasketRead | None = None
+    change: BasketChange | None = None
     basket_path: ShopPath = "/basket"
     checkout_path: ShopPath = "/checkout"
 

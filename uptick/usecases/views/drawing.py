@@ -1,7 +1,9 @@
 """Draw: one button, dimensioned."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from decimal import Decimal
+from typing import Literal
 
 from uptick.core.button.box_names import known_names, names_of
 from uptick.core.button.document import (
@@ -12,6 +14,8 @@ from uptick.core.button.document import (
     Placement,
     QuantityBox,
     ShopperKind,
+    ShowBasket,
+    TellWhenBack,
 )
 from uptick.core.button.look import PictureFill
 from uptick.core.button.merge import Json, leaves, without_gaps
@@ -23,6 +27,7 @@ from uptick.core.colour.dress import base_colour, dresses, ring_colour
 from uptick.core.colour.fills import colours_in
 from uptick.core.drawing.compile import CompiledButton, compile_button
 from uptick.core.drawing.drawing import Drawing
+from uptick.core.drawing.sheet import closer_words, has_closer, show_words
 from uptick.core.engine.layers import USES
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound
@@ -33,7 +38,8 @@ from uptick.core.outside.handed import page_address
 from uptick.core.resolved.classes import LEADING, ButtonClass, class_for, context_of
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
-from uptick.core.words.wording import is_rtl
+from uptick.core.words.notify_words import NOTIFY_WORDS
+from uptick.core.words.wording import is_rtl, money_rule, money_text
 from uptick.usecases.edit import changed_settings, layer_title
 from uptick.usecases.ports import Shop
 from uptick.usecases.state import DraftState, Shown, draft_state, language_of, product_at, product_of, products_of, show
@@ -129,9 +135,38 @@ class Drawn:
 
 
 @dataclass(frozen=True, slots=True)
+class GoodsShown:
+    """A line of a sheet: what it is called, and what it costs."""
+
+    name: str
+    price: str
+
+
+@dataclass(frozen=True, slots=True)
+class SheetShown:
+    """What a press opens, as it is drawn: a basket, a choice, a closer look or a question, with its words.
+
+    `words` are the first line, what its main button says, and the ways below; `choices` are what can be chosen.
+    """
+
+    kind: Literal["basket", "choice", "closer", "question"]
+    way: Literal["side", "middle", "card"]
+    heading: str
+    lines: tuple[GoodsShown, ...]
+    free: str
+    total_name: str
+    total: str
+    choice: str
+    choices: tuple[str, ...]
+    button: str
+    ways: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class DrawView:
     """One button, drawn, with all that can be edited of it; `hanging` is the same product's in every placement
-    that shows it. `opens` is the address that a press opens for this product, empty where it opens no message."""
+    that shows it. `opens` is the address that a press opens for this product, empty where it opens no message.
+    `sheets` are what it opens on the page."""
 
     draft: DraftState
     seen: Seen
@@ -144,6 +179,7 @@ class DrawView:
     findings: tuple[Finding, ...]
     hanging: tuple[Hanging, ...]
     opens: str
+    sheets: tuple[SheetShown, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,6 +258,7 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         findings=tuple(found.told() for found in seen if found.is_about(one)),
         hanging=tuple(_hanging(shop, button, its, device, language, seen) for button, its in hung.values()),
         opens=_opens(shop, one.document, product, language),
+        sheets=tuple(_sheets(snapshot, one.document, product, language)),
     )
 
 
@@ -232,6 +269,63 @@ def _opens(shop: Shop, document: ButtonDocument, product: Product, language: str
     choice = product.option_values[0] if product.option_values else ""
     page = page_address(shop.store, product)
     return message_address(message, product, language, shop.store.language, page, choice=choice)
+
+
+def _sheets(snapshot: Snapshot, document: ButtonDocument, product: Product, language: str) -> Iterator[SheetShown]:
+    """Yield what a press opens, with goods of the store on it."""
+    rule = money_rule(language, snapshot.store.currency)
+
+    def price(of: Product) -> str:
+        return money_text(of.price, rule) if of.price is not None else ""
+
+    says = text_for(document, Moment.READY, language, product, 1, snapshot.store.language)
+    shows = document.afterwards
+    if isinstance(shows, ShowBasket):
+        words = show_words(document, [language])[language]
+        heading, _, _, _, _, total, basket, checkout, on, is_free, missing, *_ = words
+        other = next((one for one in snapshot.products if one.sku != product.sku and one.price is not None), None)
+        lines = [product, *([other] if other else [])]
+        whole = sum((one.price for one in lines if one.price is not None), Decimal(0))
+        rest = Decimal(str(shows.free_from)) - whole if shows.free_from else None
+        amount = money_text(rest, rule) if rest is not None else ""
+        yield SheetShown(
+            kind="basket",
+            way=shows.where,
+            heading=f"{heading} ({len(lines)})",
+            lines=tuple(GoodsShown(one.name, price(one)) for one in lines),
+            free="" if rest is None else missing.replace("{amount}", amount) if rest > 0 else is_free,
+            total_name=total,
+            total=money_text(whole, rule),
+            choice="",
+            choices=(),
+            button=checkout,
+            ways=(basket, on),
+        )
+    _, to_page, before, after, *_ = closer_words([language])[language]
+    for kind, way in _closers(document):
+        yield SheetShown(
+            kind=kind,
+            way=way,
+            heading=product.name,
+            lines=(GoodsShown("", price(product)),),
+            free="",
+            total_name="",
+            total="",
+            choice=product.option_name,
+            choices=product.option_values,
+            button=says,
+            ways=(to_page,) if kind == "choice" else (to_page, before, after),
+        )
+    if isinstance(shows, TellWhenBack):
+        ask, field, send, *_ = NOTIFY_WORDS.get(language.split("-")[0], NOTIFY_WORDS["en"])
+        yield SheetShown("question", "middle", f"{ask}: {product.name}", (), field, "", "", "", (), send, ())
+
+
+def _closers(document: ButtonDocument) -> Iterator[tuple[Literal["choice", "closer"], Literal["card", "middle"]]]:
+    if document.choosing != "page":
+        yield "choice", document.choosing
+    if has_closer(document):
+        yield "closer", "middle"
 
 
 def _states(document: ButtonDocument, page: str) -> tuple[StateShown, ...]:

@@ -25,17 +25,22 @@
 			void desk.set('second', { kind });
 			return;
 		}
+		if (second.kind !== 'none') {
+			// It stays as it is drawn; what it says was about the other.
+			void desk.set('second.kind', kind);
+			return;
+		}
 		const { look } = view.document;
 		const { padding } = view.shown.drawing;
 		// As high as the first one: its own border takes from the padding.
 		const less = Math.max(0, padding.top + view.shown.drawing.border.top - 2);
 		void desk.set('second', {
-			kind: 'checkout',
+			kind,
 			side: 'beside',
 			first: false,
 			share: false,
 			gap_px: 8,
-			wording: { [workshop.language]: 'Buy now' },
+			wording: { [workshop.language]: kind === 'closer' ? 'Look closer' : 'Buy now' },
 			fill: { kind: 'none' },
 			border: { kind: 'line', width_px: 2, style: 'solid' },
 			radius: look.radius,
@@ -126,12 +131,13 @@
 	value={second.kind}
 	options={[
 		{ value: 'none', label: 'No second button' },
-		{ value: 'checkout', label: 'A second button' },
+		{ value: 'checkout', label: 'A second button to the checkout' },
+		{ value: 'closer', label: 'A second button for a closer look' },
 	]}
 	onfocus={() => desk.mark('second')}
 	onpick={stand}
 />
-{#if second.kind === 'checkout'}
+{#if second.kind !== 'none'}
 	stands
 	<Pick
 		label="Where the second stands"
@@ -155,7 +161,7 @@
 		value={second.wording[view.seen.language] ?? ''}
 		onset={(text) => text && desk.set('second.wording', { ...second.wording, [view.seen.language]: text })}
 	/>
-	and goes straight to the checkout, in
+	in
 	<Colour
 		label="Second button's fill"
 		value={leadColour(second.fill) ?? null}

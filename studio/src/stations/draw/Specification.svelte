@@ -16,6 +16,7 @@
 	import ShadowsField from './ShadowsField.svelte';
 	import MessageSentences from './MessageSentences.svelte';
 	import Part from './Part.svelte';
+	import SheetSentences from './SheetSentences.svelte';
 	import TextShadowsField from './TextShadowsField.svelte';
 	import StateSentence from './StateSentence.svelte';
 
@@ -25,6 +26,7 @@
 	const AFTERWARDS = [
 		{ value: 'stay', label: 'stays, and the button says so' },
 		{ value: 'count', label: 'stays, and only the count rises' },
+		{ value: 'show', label: 'sees the basket' },
 		{ value: 'basket', label: 'goes to the basket' },
 		{ value: 'checkout', label: 'goes to the checkout' },
 		{ value: 'message', label: 'opens a message' },
@@ -331,6 +333,7 @@
 				most={60}
 				value={tells.product_field ?? 'product'}
 				onset={(product_field) => desk.set('afterwards', { ...tells, product_field })}
-			/>.{:else}.{/if}
+			/>.{:else if view.document.afterwards.kind !== 'show'}.{/if}
+		<SheetSentences {view} {desk} {known} />
 	</Part>
 </div>

@@ -1,0 +1,111 @@
+import { choicesOf, matching, variantsOf, type Choice } from './choices_told';
+import type { Told } from './goods';
+import { nodeTold } from './node_told';
+import type { Node } from './page';
+import type { Tools } from './sheet';
+import type { Basket, Product } from './types';
+
+/** What is to be chosen of a product, on a sheet. */
+export type Choosing = {
+	/** What the page's data tells of it. */
+	node: Node | undefined;
+	/** The groups of radio buttons, one for each thing to be chosen. */
+	groups: HTMLElement[];
+	/** Returns the product as it is with what is chosen now. */
+	now: () => Product;
+};
+
+/**
+ * Draws what is to be chosen of a product, and keeps it in a form, from where a press takes it.
+ *
+ * @param gone what is said of what is sold out
+ * @param changed called whenever something else is chosen
+ */
+function choose(
+	tells: Told,
+	form: HTMLFormElement,
+	basket: Basket,
+	gone: string,
+	{ element }: Tools,
+	changed: () => void,
+): Choosing {
+	const { product, page } = tells;
+	const node = nodeTold(page, product.sku);
+	const variants = variantsOf(node);
+	const choices = tells.isOpen ? [] : choicesOf(tells, node, basket);
+	const chosen = new Map<Choice, string>();
+
+	/** Returns the texts by which a value may be told: what the form sends, and what a shopper reads. */
+	const textsOf = ({ values }: Choice, value: string) => [
+		value,
+		values.find((one) => one.value === value)?.label ?? value,
+	];
+	/** The choices of which the page's data knows something: a finish that no variant tells is always to be had. */
+	const told = choices.filter((choice) =>
+		choice.values.some(({ value }) => matching(variants, [textsOf(choice, value)])[0]),
+	);
+	const texts = (without?: Choice) =>
+		[...chosen]
+			.filter(([choice]) => choice !== without && told.includes(choice))
+			.map(([choice, value]) => textsOf(choice, value));
+
+	const all = choices.map(draw);
+
+	function draw(choice: Choice) {
+		const { name, label, values } = choice;
+		const kept = name && form.querySelector<HTMLInputElement>(`[name="${CSS.escape(name)}"]`);
+		const field = kept || Object.assign(element('input'), { type: 'hidden', name });
+		field.setAttribute('value', '');
+		if (name) form.append(field);
+		const set = element('fieldset');
+		set.append(element('legend', '', label));
+		for (const { value, label } of values) {
+			const radio = Object.assign(element('input'), { type: 'radio', name: name || 'variant', value });
+			radio.onchange = () => {
+				chosen.set(choice, value);
+				// By attribute: the page is watched for that.
+				field.setAttribute('value', value);
+				mark();
+				changed();
+			};
+			const text = element('label');
+			text.append(radio, element('span', '', label));
+			set.append(text);
+		}
+		// Whoever presses too early is led to where the choice is.
+		field.focus = () => set.querySelector('input')!.focus();
+		return { choice, set };
+	}
+
+	/** Says of every value whether it can be had with what else is chosen. */
+	function mark(): void {
+		for (const { choice, set } of all.filter((one) => told.includes(one.choice)))
+			set.querySelectorAll('label').forEach((text, n) => {
+				const { value, label } = choice.values[n]!;
+				const isGone = matching(variants, [...texts(choice), textsOf(choice, value)]).every((one) => one.isGone);
+				text.className = isGone ? 'gone' : '';
+				text.lastElementChild!.textContent = isGone ? `${label} (${gone})` : label;
+			});
+	}
+	mark();
+
+	function now(): Product {
+		const is = { ...product };
+		if (!choices[0] || chosen.size < choices.length) return is;
+		const variant = told[0] ? matching(variants, texts())[0] : undefined;
+		// One of its own, or none: the price of another would be wrong. Nothing reads a word as an amount.
+		if (variants.some(({ price }) => price))
+			Object.assign(is, { price: variant?.price || 'none', was: variant?.was || 'none', net: 'none' });
+		if (is.situation === 'choice') is.situation = 'plain';
+		// What the shop does not tell of is not sold, as far as anybody can know.
+		if (told[0] && (!variant || variant.isGone)) is.situation = 'sold_out';
+		if (choices[0].isProduct) Object.assign(is, { sku: chosen.get(choices[0]), needsChoice: false });
+		return is;
+	}
+	return { node, groups: all.map(({ set }) => set), now };
+}
+export type Choose = typeof choose;
+
+// It is handed over by the element that loaded it: no name of ours is global on the shop's page.
+const own = document.currentScript as (HTMLScriptElement & { up?: Choose }) | null;
+if (own) own.up = choose;

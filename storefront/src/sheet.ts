@@ -1,0 +1,137 @@
+import type { Choose } from './choices';
+import type { MakeCloser } from './closer';
+import type { Load } from './later';
+import type { MakeNotify } from './notify';
+import type { SignalOf } from './press';
+import { sheetsOf } from './sheet_css';
+import type { MakeShow } from './show';
+import type { Shop, Stand } from './stand';
+
+/** What opens after a press, in the window's top layer: a dialog over everything, and its own element in the page. */
+export type Opened = { host: HTMLElement; root: ShadowRoot; dialog: HTMLDialogElement; body: HTMLElement };
+
+function element<Name extends keyof HTMLElementTagNameMap>(
+	name: Name,
+	className = '',
+	text = '',
+): HTMLElementTagNameMap[Name] {
+	return Object.assign(document.createElement(name), { className, textContent: text });
+}
+
+/** Returns a key that closes or does something else. */
+function key(className: string, text: string, press: () => void): HTMLButtonElement {
+	return Object.assign(element('button', className, text), { type: 'button', onclick: press });
+}
+
+/**
+ * Opens a sheet by the dialog pattern: the page behind is inert and does not scroll, Escape and a press beside it close
+ * it, and the focus goes back to where it came from. There is one at a time.
+ *
+ * @param words the names of what it holds; the last is their language, the one before what closes it
+ * @param way `side`, `middle`, or `card`: over the place whose button was pressed
+ */
+function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: string): Opened {
+	const language = words.at(-1)!;
+	const host = element('div');
+	host.lang = language;
+	host.dir = /^(ar|he)/.test(language) ? 'rtl' : 'ltr';
+	host.dataset.upSheet = '';
+	// The rule of a button's host would give it a line of its own in the page.
+	host.style.cssText = 'position:fixed!important';
+	const root = host.attachShadow({ mode: 'open' });
+	root.adoptedStyleSheets = sheetsOf(stand.standing!.made, shop.manifest.base);
+	const dialog = element('dialog', way);
+	const body = element('div', 'f');
+	const closes = key('x', '×', () => dialog.close());
+	closes.ariaLabel = words.at(-2)!;
+	dialog.append(body, closes);
+	root.append(dialog);
+	// One that opens out of another goes back to where that came from.
+	const back = shop.opened?.back ?? stand.host;
+	shop.opened?.close();
+	const { style, clientWidth } = document.documentElement;
+	const [overflow, padding] = [style.overflow, style.paddingInlineEnd];
+	if (way !== 'card') {
+		// The page must not move sideways when its scroll bar goes.
+		style.paddingInlineEnd = `${innerWidth - clientWidth}px`;
+		style.overflow = 'hidden';
+	}
+	const close = () => {
+		if (!host.isConnected) return;
+		host.remove();
+		if (way !== 'card') [style.overflow, style.paddingInlineEnd] = [overflow, padding];
+		delete shop.opened;
+	};
+	shop.opened = { back, close };
+	dialog.onclose = () => {
+		close();
+		back.focus();
+	};
+	dialog.onclick = ({ target }) => target === dialog && dialog.close();
+	document.body.append(host);
+	if (way === 'card') over(dialog, stand.place);
+	dialog.showModal();
+	return { host, root, dialog, body };
+}
+
+/** Stands a sheet over the card that a place is in, its lower edge where the place's is. */
+function over(dialog: HTMLDialogElement, place: HTMLElement): void {
+	const { left, right, bottom } = (place.closest('li,article') ?? place).getBoundingClientRect();
+	const wide = Math.max(right - left, 260);
+	const { style } = dialog;
+	style.margin = '0';
+	style.position = 'absolute';
+	style.inset = 'auto';
+	style.width = `${wide}px`;
+	style.left = `${scrollX + Math.max(0, Math.min(left, innerWidth - wide))}px`;
+	// The window's lower edge is the containing block's at rest, and the page scrolls up from there.
+	style.bottom = `${innerHeight - bottom - scrollY}px`;
+}
+
+/** What sheets are made with. */
+export type Tools = { openSheet: typeof openSheet; element: typeof element; key: typeof key };
+
+/** Opens what a press leads to on a sheet; what stands on it is loaded by itself. */
+function make(shop: Shop, signal: SignalOf, load: Load) {
+	const tools: Tools = { openSheet, element, key };
+	const { more } = shop.manifest;
+	const stands = new Set<Stand>();
+	let closers: Promise<ReturnType<MakeCloser>> | undefined;
+	let shows: Promise<ReturnType<MakeShow>> | undefined;
+	let notifies: Promise<ReturnType<MakeNotify>> | undefined;
+	const closer = () =>
+		(closers ??= Promise.all([load<MakeCloser>(more.closer), load<Choose>(more.choices)]).then(([make, choose]) =>
+			make(shop, tools, choose, stands, signal),
+		));
+	const show = () => (shows ??= load<MakeShow>(more.show).then((make) => make(shop, tools)));
+	const notify = () => (notifies ??= load<MakeNotify>(more.notify).then((make) => make(shop, tools, signal)));
+	shop.show = (stand, basket) => show().then((open) => open(stand, basket));
+
+	/** Has what a press may open there before a finger is. */
+	function prepare(stand: Stand): void {
+		const { show: shown, closer: looks } = stand.standing!.made;
+		if (shown) void show();
+		if (!looks) return;
+		stands.add(stand);
+		void closer().then(({ prepare }) => prepare(stand));
+	}
+
+	/** Opens what a press means, or tells that it means something else. */
+	function press(stand: Stand, after: string): Promise<unknown> | undefined {
+		const moment = stand.moment();
+		if (after === 'closer') return closer().then(({ open }) => open(stand, true));
+		if (after === 'notify' && moment === 'sold_out') return notify().then((open) => open(stand));
+		const { closer: looks } = stand.standing!.made;
+		// The choice that it needs is not here, and can be made here all the same.
+		const isOpen = looks?.choose && moment === 'choose_first' && !stand.unchosen() && stand.product!.url;
+		return isOpen && !stand.place.closest('[data-up-sheet]')
+			? closer().then(({ open }) => open(stand, false))
+			: undefined;
+	}
+	return { prepare, press };
+}
+export type MakeSheets = typeof make;
+
+// It is handed over by the element that loaded it: no name of ours is global on the shop's page.
+const own = document.currentScript as (HTMLScriptElement & { up?: MakeSheets }) | null;
+if (own) own.up = make;

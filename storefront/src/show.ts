@@ -1,0 +1,203 @@
+import { ask, readBasket, type InBasket } from './basket';
+import { filled, pathOf } from './call';
+import { part } from './reads';
+import { tokenField, tokenHeader } from './request';
+import type { Tools } from './sheet';
+import type { Shop, Stand } from './stand';
+
+type Line = {
+	id: string;
+	sku: string;
+	option: string;
+	quantity: number;
+	told: (name?: string) => string;
+	alone: boolean;
+};
+
+/** Shows the shop's basket after a press: its lines, which can be changed and taken out, and the ways on. */
+function make(shop: Shop, { element, key, openSheet }: Tools) {
+	const { basket, language } = shop.manifest;
+	const { read, change } = basket;
+
+	/** Returns the lines that an answer tells, by the shop's own names of their parts. */
+	function linesOf({ items, told }: InBasket): Line[] {
+		const all = part(told, read?.items);
+		return items.map((item, n) => {
+			const line = told ? (all as unknown[] | undefined)?.[n] : item;
+			const tells = (name?: string) => (name ? String(part(line, name) ?? '') : '');
+			const alike = items.filter(({ sku, option }) => sku === item.sku && option === item.option);
+			return { ...item, id: tells(read?.line), told: tells, alone: !alike[1] };
+		});
+	}
+
+	/** Returns an amount of the shop's as plain decimal text; empty where it is none. */
+	function plain(told: string): string {
+		if (!/^-?\d+(\.\d+)?$/.test(told)) return '';
+		const { digits } = shop.spoken.money;
+		return read?.smallest ? (Number(told) / 10 ** digits).toFixed(digits) : told;
+	}
+
+	const money = (price: string) =>
+		shop.fillText?.([{ v: 'price' }], { price, currency: '' } as never, 0, shop.spoken).replace('\0', '') ?? '';
+
+	return async (stand: Stand, first: InBasket) => {
+		const { show } = stand.standing!.made;
+		const words = show!.words![shop.looker.language] ?? show!.words![language]!;
+		const [heading, empty, takeOut, isOut, undo, sum, toBasket, toCheckout, goOn, isFree, missing, failed, quantity] =
+			words as string[];
+		// What the press was answered may tell less than the basket itself.
+		const isWhole = linesOf(first).every(({ told }) => !read?.name || told(read.name));
+		let now = isWhole ? first : ((await readBasket(basket, shop.reads)) ?? first);
+		const { dialog, body } = openSheet(shop, stand, words, show!.side ? 'side' : 'middle');
+		const head = element('h2', '', heading);
+		head.id = 'h';
+		head.tabIndex = -1;
+		dialog.setAttribute('aria-labelledby', 'h');
+		const list = element('ul');
+		const foot = element('p', 'm');
+		const free = element('p');
+		const says = element('p', 'n');
+		says.role = 'status';
+		const pays = Object.assign(element('a', 'b', toCheckout), { href: basket.checkout_path });
+		const ways = element('p', 'w');
+		ways.append(
+			Object.assign(element('a', '', toBasket), { href: basket.basket_path }),
+			key('l', goOn!, () => dialog.close()),
+		);
+		body.append(head, list, free, foot, pays, ways, says);
+		const sheet = new CSSStyleSheet();
+		sheet.replaceSync(
+			'ul{flex:1}li{display:grid;grid-template-columns:auto 1fr auto;gap:.2em .8em;padding:.7em 0;border-top:1px solid;' +
+				'align-items:center}li>img{width:64px;height:64px;object-fit:cover;grid-row:span 2}.t{overflow-wrap:anywhere;' +
+				'grid-column:2}.k{grid-column:2/-1;display:flex;gap:.8em;align-items:center}input{width:4.2em}' +
+				'.a,.m{font-variant-numeric:tabular-nums}.m{display:flex;justify-content:space-between;font-weight:600}' +
+				'.m:empty,p:empty{display:none}',
+		);
+		(dialog.getRootNode() as ShadowRoot).adoptedStyleSheets.push(sheet);
+		/** Changes go one after the other. */
+		let last: Promise<unknown> = Promise.resolve();
+
+		/** Asks the shop to keep so many of a line, and draws what it says then. */
+		function keep(line: Line, many: number, then?: (isKept: boolean) => void): void {
+			last = last.then(async () => {
+				dialog.setAttribute('aria-busy', 'true');
+				const { sku: code, option, id } = line;
+				const press = { code, option, quantity: `${many}`, line: id, form: null, submit: null };
+				const { path, method, sent_as, body: holds } = change!;
+				const asked = filled(holds, press) as Record<string, string>;
+				const isForm = sent_as === 'form';
+				const init = {
+					method,
+					body: isForm ? new URLSearchParams({ ...tokenField(basket), ...asked }) : JSON.stringify(asked),
+					headers: { ...tokenHeader(basket), ...(isForm ? {} : { 'Content-Type': 'application/json' }) },
+				};
+				const told = await ask(basket, pathOf(path, press), shop.reads, init).catch(() => null);
+				// What the answer does not tell is asked for; what nobody tells is as it was.
+				now = told?.basket ?? (await readBasket(basket, shop.reads)) ?? now;
+				const has = again(line)?.quantity ?? 0;
+				shop.basket = now;
+				shop.changed(now);
+				dialog.removeAttribute('aria-busy');
+				says.textContent = has === many ? '' : failed!;
+				says.className = has === many ? 'n' : '';
+				then?.(has === many);
+				draw();
+			});
+		}
+
+		/** Returns a line as it is now. Shops may call it otherwise after a change; then there must be one of it. */
+		function again(line: Line): Line | undefined {
+			const alike = linesOf(now).filter(({ sku, option }) => sku === line.sku && option === line.option);
+			return alike.find(({ id }) => id === line.id) ?? (line.alone ? alike[0] : undefined);
+		}
+		/** Lines that were taken out here, each where it stood, until it is put back. */
+		const gone: { line: Line; at: number }[] = [];
+
+		function draw(): void {
+			const lines = linesOf(now);
+			const all = lines.map((line) => row(line));
+			for (const one of gone) {
+				const item = element('li');
+				const name = nameOf(one.line);
+				const back = key('l', undo!, () =>
+					keep(one.line, one.line.quantity, (isKept) => isKept && gone.splice(gone.indexOf(one), 1)),
+				);
+				back.ariaLabel = `${undo}: ${name}`;
+				item.append(
+					element(
+						'span',
+						't',
+						isOut!.replace('{name}', () => name),
+					),
+					back,
+				);
+				all.splice(one.at, 0, item);
+			}
+			const root = dialog.getRootNode() as ShadowRoot;
+			const held = root.activeElement?.ariaLabel;
+			list.replaceChildren(...(all[0] || read?.kind === 'page' ? all : [element('li', '', empty)]));
+			head.textContent = `${heading} (${now.count})`;
+			const whole = plain(String(part(now.told ?? now, read?.sum || '-') ?? ''));
+			foot.replaceChildren(...(money(whole) ? [element('span', '', sum), element('span', '', money(whole))] : []));
+			const rest = Number(show!.free) - Number(whole);
+			free.textContent =
+				show!.free && whole && lines[0]
+					? rest > 0
+						? missing!.replace('{amount}', () => money(rest.toFixed(shop.spoken.money.digits)))
+						: isFree!
+					: '';
+			pays.hidden = !now.count;
+			// What was drawn anew has the focus that the old one had; what was taken out gives it to what puts it back.
+			const again = [...root.querySelectorAll<HTMLElement>('[aria-label]')];
+			if (held) (again.find((at) => at.ariaLabel === held) ?? again.find((at) => at.className === 'l') ?? head).focus();
+		}
+
+		const nameOf = ({ told, sku, option }: Line) => {
+			const name = told(read?.name) || sku;
+			return option && !name.includes(option) ? `${name}, ${option}` : name;
+		};
+
+		function row(line: Line): HTMLElement {
+			const item = element('li');
+			const name = nameOf(line);
+			const src = line.told(read?.picture);
+			if (src) item.append(Object.assign(element('img'), { src, alt: '' }));
+			const page = line.told(read?.page);
+			const called = page ? Object.assign(element('a', 't', name), { href: page }) : element('span', 't', name);
+			item.append(called, element('span', 'a', money(plain(line.told(read?.amount)))));
+			const keys = element('span', 'k');
+			if (change) {
+				const field = Object.assign(element('input'), {
+					type: 'number',
+					min: '1',
+					step: '1',
+					value: `${line.quantity}`,
+				});
+				field.ariaLabel = `${quantity}, ${name}`;
+				field.onchange = () => {
+					const many = Math.round(Number(field.value));
+					if (many > 0) keep(line, many);
+					else field.value = `${line.quantity}`;
+				};
+				const out = key('l', takeOut!, () => {
+					const at = linesOf(now).findIndex(
+						({ id, sku, option }) => id === line.id && sku === line.sku && option === line.option,
+					);
+					keep(line, 0, (isGone) => isGone && gone.push({ line, at }));
+				});
+				out.ariaLabel = `${takeOut}: ${name}`;
+				keys.append(field, out);
+			} else keys.append(`× ${line.quantity}`);
+			item.append(keys);
+			return item;
+		}
+
+		draw();
+		head.focus();
+	};
+}
+export type MakeShow = typeof make;
+
+// It is handed over by the element that loaded it: no name of ours is global on the shop's page.
+const own = document.currentScript as (HTMLScriptElement & { up?: MakeShow }) | null;
+if (own) own.up = make;
