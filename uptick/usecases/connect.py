@@ -8,7 +8,7 @@ from typing import Any
 from urllib.parse import quote
 
 from uptick.core.errors import NotFound, OutOfRange
-from uptick.core.pages import FormRead, PageRead, Proposal, Said, basket_addresses, json_read_of, propose
+from uptick.core.pages import FormRead, PageRead, Proposal, Said, basket_addresses, json_read_of, plain_amount, propose
 from uptick.core.shop.catalogue import Product
 from uptick.core.shop.connection import BasketConnection, BasketJson, BasketLink, BasketPage, JsonCall
 from uptick.core.shop.store import Store
@@ -229,6 +229,8 @@ def _json_read(
     """Look whether some address tells the basket as JSON, with the product that lies in it now."""
     field = form.field(connection.product_field) if form and connection.product_field else None
     codes = {code, field.value} if field and field.value else {code}
+    product = next((product for product in read.products if product.sku == code), None)
+    name, price = (product.name, plain_amount(product.price)) if product else ("", None)
     named = basket_addresses([*read.inline_scripts, *_scripts(visit, read)])
     basket = connection.basket_path
     around = (path.rpartition("/")[0] for path in named if path.count("/") > 1)
@@ -237,7 +239,7 @@ def _json_read(
     for path in list(tried)[:MOST_JSON]:
         answer = visit.fetch(path, "application/json")
         told = _json(answer.text) if answer.is_ok else None
-        if found := json_read_of(path, told, codes, 1):
+        if found := json_read_of(path, told, codes, 1, name, price):
             return found
     return None
 

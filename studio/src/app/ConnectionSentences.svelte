@@ -54,6 +54,39 @@
 		});
 	}
 	const setRead = (patch: object) => at.set({ read: { ...read, ...patch } });
+	const change = $derived(now.change ?? null);
+	const setChange = (patch: object) => at.set({ change: { ...change, ...patch } });
+	function setChangeBody(text: string): void {
+		try {
+			setChange({ body: JSON.parse(text) as Record<string, unknown> });
+			unread = '';
+		} catch (error) {
+			unread = `That is no JSON: ${(error as Error).message}`;
+		}
+	}
+	/** A common way; the shop's own is said there. */
+	const NEW_CHANGE = {
+		method: 'POST',
+		path: '/basket/set',
+		sent_as: 'form',
+		body: { product: '{product}', quantity: '{quantity}' },
+	};
+	const SENT_AS = [
+		{ value: 'form', label: 'a form’s fields' },
+		{ value: 'json', label: 'JSON' },
+	];
+	const UNITS = [
+		{ value: 'whole', label: 'as they are written' },
+		{ value: 'smallest', label: 'in the smallest unit' },
+	];
+	const PARTS = {
+		name: 'Name of a line’s name',
+		picture: 'Name of a line’s picture',
+		page: 'Name of a line’s page',
+		amount: 'Name of a line’s amount',
+		line: 'Name of a line’s own number',
+		sum: 'Name of the sum',
+	};
 	const setToken = (patch: object) => at.set({ token: { ...token, ...patch } });
 	const NEW_TOKEN = { source: 'meta', source_name: 'csrf-token', sent_as: 'header', sent_name: 'X-CSRF-Token' };
 </script>
@@ -92,6 +125,15 @@
 		onset={(text) => at.set({ option_fields: named(text) })}
 	/>.
 </p>
+{#snippet part(name: 'name' | 'picture' | 'page' | 'amount' | 'line' | 'sum')}
+	<Inline
+		label={PARTS[name]}
+		value={read?.kind === 'json' ? (read[name] ?? '') : ''}
+		empty="nothing"
+		onset={(text) => setRead({ [name]: text || null })}
+	/>
+{/snippet}
+
 {#if unread}<p class="text-must" role="alert">▲ {unread}</p>{/if}
 <p class="leading-8">
 	{#if token}
@@ -158,9 +200,43 @@
 			label="Name of a line’s quantity"
 			value={read.quantity ?? ''}
 			onset={(quantity) => setRead({ quantity })}
+		/>. For a basket that is shown after a press, a line tells its name in {@render part('name')}, its picture in {@render part(
+			'picture',
+		)}, its page in {@render part('page')}, its amount in {@render part('amount')}, and what the shop calls it in {@render part(
+			'line',
+		)}; the whole sum is in {@render part('sum')}, and amounts are told
+		<Pick
+			label="Unit of amounts"
+			value={read.smallest ? 'smallest' : 'whole'}
+			options={UNITS}
+			onpick={(unit) => setRead({ smallest: unit === 'smallest' ? true : null })}
 		/>.
 	{:else}. Nobody can see then whether a press came through.{/if}
 </p>
+{#if read?.kind === 'json'}
+	<p class="leading-8">
+		{#if change}
+			A line is changed by <Pick
+				label="Method of a change"
+				value={change.method ?? 'POST'}
+				options={methods}
+				onpick={(method) => setChange({ method })}
+			/>
+			to <Inline label="Address of a change" value={change.path} onset={(path) => setChange({ path })} />
+			with <Inline label="Body of a change" value={JSON.stringify(change.body ?? {})} onset={setChangeBody} />
+			as <Pick
+				label="How a change is sent"
+				value={change.sent_as ?? 'form'}
+				options={SENT_AS}
+				onpick={(sent_as) => setChange({ sent_as })}
+			/>; with a quantity of 0 it is taken out.
+			<Press small onpress={() => at.set({ change: null })}>No changes</Press>
+		{:else}
+			A basket that is shown can only be looked at.
+			<Press small onpress={() => at.set({ change: NEW_CHANGE })}>Say how a line is changed</Press>
+		{/if}
+	</p>
+{/if}
 <p class="leading-8">
 	Shoppers see the basket at <Inline
 		label="Page of the basket"

@@ -1,5 +1,6 @@
 """Baskets that answer as JSON: their names are found out from one answer in which one product lies."""
 
+from decimal import Decimal
 from typing import Any
 
 import pytest
@@ -23,6 +24,22 @@ from uptick.core.shop.connection import BasketJson
 )  # fmt: skip
 def test_lines_product_quantity_and_count_are_found_by_what_lies_in_them(told: Any, found: BasketJson) -> None:
     assert json_read_of("/b", told, {"A-1", "4711"}, 1) == found
+
+
+def test_what_a_shown_basket_says_is_found_by_the_product_that_lies_in_it() -> None:
+    line = {
+        "sku": "A-1", "quantity": 2, "label": {"title": "Copper smoker, Large"},
+        "price": "42.00", "line_total": "84.00", "img": "/pictures/a.svg?w=64", "href": "/p/A-1",
+    }  # fmt: skip
+    found = json_read_of("/b", {"items": [line], "grand": "84.00"}, {"A-1"}, 2, "Copper smoker", Decimal("42.00"))
+    assert found is not None
+    assert (found.name, found.picture, found.page) == ("label.title", "img", "href")
+    assert (found.amount, found.sum, found.smallest) == ("line_total", "grand", None)
+    # In pence; what is not there is not guessed.
+    pence = {"items": [{"sku": "A-1", "quantity": 1, "cost": 4200, "weight": 42.0001}]}
+    found = json_read_of("/b", pence, {"A-1"}, 1, "Copper smoker", Decimal("42.00"))
+    assert found is not None
+    assert (found.amount, found.smallest, found.sum, found.name) == ("cost", True, None, None)
 
 
 @pytest.mark.parametrize(

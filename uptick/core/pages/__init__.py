@@ -1,6 +1,6 @@
 """Shops' pages as they are sent: what they tell, how their basket is told, and what of ours is on them."""
 
-from uptick.core.pages.basket_told import basket_addresses, json_read_of
+from uptick.core.pages.basket_told import basket_addresses, json_read_of, plain_amount
 from uptick.core.pages.page_read import Field, FormRead, PageRead, ProductTold
 from uptick.core.pages.policy import Missing, missing_in, needs_trusted_types
 from uptick.core.pages.proposal import Proposal, Said, propose
@@ -28,5 +28,6 @@ __all__ = [
     "look_on_page",
     "missing_in",
     "needs_trusted_types",
+    "plain_amount",
     "propose",
 ]

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Collection, Iterable, Iterator
+from decimal import Decimal, InvalidOperation
 from typing import Any
 
 from uptick.core.shop.connection import BasketJson
@@ -13,6 +14,9 @@ _ADDRESS = re.compile(
 )
 _COUNT = re.compile(r"count|total|pieces|quantity|qty|items?$|number|amount", re.IGNORECASE)
 _MONEY = re.compile(r"price|sum|cost|value|tax", re.IGNORECASE)
+_PICTURE = re.compile(r"\.(svg|png|jpe?g|webp|avif|gif)$", re.IGNORECASE)
+_PAGE = re.compile(r"(https?://|/)[^\s{}]+$")
+_WHOLE = re.compile(r"total|sum|line|row", re.IGNORECASE)
 _DEEPEST = 6
 
 
@@ -22,13 +26,17 @@ def basket_addresses(scripts: Iterable[str]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(path for path in found if "//" not in path))
 
 
-def json_read_of(path: str, told: Any, codes: Collection[str], quantity: int) -> BasketJson | None:
+def json_read_of(
+    path: str, told: Any, codes: Collection[str], quantity: int, product_name: str = "", price: Decimal | None = None
+) -> BasketJson | None:
     """Return how an answer tells its lines, where one of them is that of a product that lies in it.
 
     Args:
         path: Where the answer came from.
         codes: What the product may be called there: its code, the shop's own number.
         quantity: How many of it are in the basket.
+        product_name: What it is called, and `price`: what one of it costs. What a basket that is shown says of a line
+            is found by them, and left out where they are not there.
     """
     for items, lines in _lists(told, ""):
         for line in lines:
@@ -45,9 +53,48 @@ def json_read_of(path: str, told: Any, codes: Collection[str], quantity: int) ->
                 if _is_number(value, total) and _COUNT.search(name) and not _MONEY.search(name)
             ]  # fmt: skip
             return BasketJson(
-                path=path, items=items, product=product, quantity=named[0], option="", count=counts[0] if counts else ""
-            )
+                path=path, items=items, product=product, quantity=named[0], option="",
+                count=counts[0] if counts else "",
+                **_line_told(line, product_name), **_amounts_told(line, told, price and price * quantity),
+            )  # fmt: skip
     return None
+
+
+def _line_told(line: dict[str, Any], product_name: str) -> dict[str, str]:
+    """Return where a line tells its name, its picture and its page."""
+    texts = [(name, value) for name, value in _leaves(line, "") if isinstance(value, str) and value]
+    found = {}
+    if name := next((name for name, value in texts if product_name and product_name in value), None):
+        found["name"] = name
+    if picture := next((name for name, value in texts if _PICTURE.search(value.partition("?")[0])), None):
+        found["picture"] = picture
+    if page := next((name for name, value in texts if name != picture and _PAGE.match(value)), None):
+        found["page"] = page
+    return found
+
+
+def _amounts_told(line: dict[str, Any], told: Any, amount: Decimal | None) -> dict[str, Any]:
+    """Return where a line tells what it costs, and the basket what all do, where one of them is that amount."""
+    for scale in (Decimal(1), Decimal(100)):
+        asked = amount * scale if amount else None
+        in_line = [name for name, value in _leaves(line, "") if asked and plain_amount(value) == asked]
+        if not in_line:
+            continue
+        sums = [name for name, value in _leaves(told, "") if plain_amount(value) == asked]
+        # The sum of the line goes before the price of one.
+        found: dict[str, Any] = {"amount": sorted(in_line, key=lambda name: not _WHOLE.search(name))[0]}
+        if sums:
+            found["sum"] = sums[0]
+        return found | ({"smallest": True} if scale > 1 else {})
+    return {}
+
+
+def plain_amount(value: Any) -> Decimal | None:
+    """Return a number as it is told, or nothing where it is none."""
+    try:
+        return None if isinstance(value, bool) else Decimal(str(value))
+    except InvalidOperation:
+        return None
 
 
 def _lists(told: Any, name: str, depth: int = 0) -> Iterator[tuple[str, list[dict[str, Any]]]]:

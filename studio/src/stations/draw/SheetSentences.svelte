@@ -98,7 +98,8 @@ What needs a choice in a list is chosen
 		'edge_px',
 		0,
 		8,
-	)} px {#if sheet.edge_px}in {@render colour('Colour of the sheet’s edge', 'edge_colour')}{/if}, words of {@render px(
+	)} px{#if sheet.edge_px}
+		in {@render colour('Colour of the sheet’s edge', 'edge_colour')}{/if}, words of {@render px(
 		'sheet type size',
 		'size_px',
 		12,
