@@ -12,7 +12,7 @@ from rich.console import Console
 from rich.table import Table
 
 from ops import cluster, demo
-from ops.bench import edit, place, screen, script, shop, signals
+from ops.bench import edit, opened, place, screen, script, shop, signals
 from ops.bench.rows import Row
 from ops.parts import prepare
 from uptick.wiring import Environment, Wiring
@@ -21,7 +21,9 @@ from uptick.wiring import Environment, Wiring
 def main() -> int:
     parser = argparse.ArgumentParser(prog="./bench", description="Measure the budgets of the product.")
     parser.add_argument("--json", action="store_true", help="one JSON object a row")
-    parser.add_argument("part", nargs="*", help="edit, screen, place, script, signals, shop; all where none is named")
+    parser.add_argument(
+        "part", nargs="*", help="edit, screen, place, script, opened, signals, shop; all where none is named"
+    )
     wish = parser.parse_args()
     as_json = wish.json
     rows = _measure(wish.part)
@@ -52,6 +54,7 @@ def _measure(wished: list[str]) -> list[Row]:
                 "screen": lambda: screen.measure(where.studio),
                 "place": lambda: place.measure(where.studio),
                 "script": lambda: script.measure(where.edge, where.practice, wiring),
+                "opened": lambda: opened.measure(where.practice, wiring),
                 "signals": lambda: signals.measure(parts, running, wiring),
                 "shop": lambda: shop.measure(wiring),
             }

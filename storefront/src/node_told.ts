@@ -7,7 +7,8 @@ export function nodeTold(page: Document, sku: string): Node | undefined {
 		try {
 			JSON.parse(textContent, (_, value: Node | null) => {
 				const isIt = value && (value.sku || value.productGroupID) === sku && /Product/.test(String(value['@type']));
-				if (isIt) node ??= value;
+				// A group goes before one of its own that has the same code.
+				if (isIt && (!node || value.hasVariant)) node = value;
 				return value;
 			});
 		} catch {

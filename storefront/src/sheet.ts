@@ -67,7 +67,9 @@ function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: stri
 		close();
 		back.focus();
 	};
-	dialog.onclick = ({ target }) => target === dialog && dialog.close();
+	dialog.onclick = ({ target }) => {
+		if (target === dialog) dialog.close();
+	};
 	document.body.append(host);
 	if (way === 'card') over(dialog, stand.place);
 	dialog.showModal();

@@ -11,7 +11,7 @@ const SHEET_CSS =
 	'@keyframes u{from{translate:0 100%}}' +
 	'@media(max-width:599px){dialog:not(.card){width:100vw;max-width:none;height:auto;max-height:88dvh;' +
 	'margin:auto 0 0!important;animation-name:u!important}}' +
-	'@media(prefers-reduced-motion:reduce){dialog{animation:none!important}}' +
+	'@media(prefers-reduced-motion:reduce){dialog,dialog:not(.card){animation:none!important}}[hidden]{display:none!important}' +
 	'.f{display:flex;flex-direction:column;gap:.9em;min-height:100%;box-sizing:border-box}' +
 	'h2,p,ul,fieldset,legend{font:inherit;margin:0;padding:0;border:0;list-style:none;min-width:0}' +
 	'h2{font-size:1.2em;font-weight:600;padding-inline-end:2em;overflow-wrap:anywhere}a{color:inherit}' +

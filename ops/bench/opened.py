@@ -1,0 +1,99 @@
+"""How long what a press opens takes to be there: the basket beyond the shop's own answer, and a closer look."""
+
+from typing import Any
+
+from playwright.sync_api import Page, sync_playwright
+
+from ops import demo
+from ops.bench.rows import Row, median, p95
+from ops.chromium import AGENT, FLAGS, PROGRAM
+from uptick.core.button.document import Placement
+from uptick.core.button.merge import Json, merge_layer
+from uptick.usecases.ports import Person
+from uptick.usecases.publish import publish
+from uptick.wiring import Wiring, clock
+
+ROUNDS = 20
+BASKET_MS, CLOSER_MS = 100.0, 150.0
+_CLOSER: Json = {
+    "kind": "closer", "side": "under", "wording": {"en-GB": "Look closer"}, "border": {"kind": "none"}, "radius": 0,
+    "padding": {"top": 8, "right": 8, "bottom": 8, "left": 8},
+}  # fmt: skip
+# From the press to the frame that shows a sheet with words on it; with the time at which the shop had answered.
+WATCH = """() => { window.opened = new Promise(done => addEventListener('click', ({ timeStamp }) => {
+  performance.clearResourceTimings();
+  const look = () => {
+    const sheet = document.querySelector('[data-up-sheet]')?.shadowRoot?.querySelector('dialog[open] h2');
+    if (!sheet?.getClientRects().length) return requestAnimationFrame(look);
+    requestAnimationFrame(() => {
+      const told = performance.getEntriesByType('resource').find(({ name }) => name.endsWith('/basket/add'));
+      done({ shown: performance.now() - timeStamp, answered: told ? told.responseEnd - timeStamp : 0 });
+    });
+  };
+  look();
+}, { capture: true, once: true })); }"""
+
+
+def measure(practice: str, wiring: Wiring) -> list[Row]:
+    _publish(wiring)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
+        page = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT).new_page()
+        baskets = [_basket(page, practice) for _ in range(ROUNDS)]
+        closers = [_closer(page, practice, rest_ms=300) for _ in range(ROUNDS)]
+        at_once = [_closer(page, practice, rest_ms=0) for _ in range(ROUNDS)]
+        browser.close()
+    beyond = [told["shown"] - told["answered"] for told in baskets]
+    answer = median([told["answered"] for told in baskets])
+    rested, cold = p95([told["shown"] for told in closers]), p95([told["shown"] for told in at_once])
+    return [
+        Row(
+            "the basket shown, beyond the shop's answer", p95(beyond), "ms", answer, "the shop's answer", "≤ 100 ms",
+            p95(beyond) <= BASKET_MS,
+        ),
+        Row(
+            "a closer look, a pointer rested there", rested, "ms", cold, "pressed at once", "≤ 150 ms",
+            rested <= CLOSER_MS,
+        ),
+    ]  # fmt: skip
+
+
+def _basket(page: Page, practice: str) -> dict[str, Any]:
+    page.goto(f"{practice}/p/TL-HOOK")
+    button = page.locator("[data-up-place=product_page] [data-up-button] button.b")
+    button.wait_for()
+    page.wait_for_timeout(400)
+    return _press(page, "[data-up-place=product_page] [data-up-button] button.b")
+
+
+def _closer(page: Page, practice: str, rest_ms: int) -> dict[str, Any]:
+    page.goto(f"{practice}/c/smokers-tools")
+    second = "[data-up-place=listing_card] [data-up-button] button.s"
+    page.locator(second).first.wait_for()
+    page.wait_for_timeout(400)
+    if rest_ms:
+        page.locator(second).first.hover()
+        page.wait_for_timeout(rest_ms)
+    return _press(page, second)
+
+
+def _press(page: Page, what: str) -> dict[str, Any]:
+    page.evaluate(WATCH)
+    page.locator(what).first.click()
+    found: dict[str, Any] = page.evaluate("window.opened")
+    return found
+
+
+def _publish(wiring: Wiring) -> None:
+    with wiring.open_shop(demo.KEY) as shop:
+        settings = shop.drafts.read().settings
+        cards = merge_layer(settings.placements.get(Placement.LISTING_CARD, {}), {"second": _CLOSER})
+        changed = settings.model_copy(
+            update={
+                "baseline": merge_layer(settings.baseline, {"afterwards": {"kind": "show"}}),
+                "placements": {**settings.placements, Placement.LISTING_CARD: cards},
+            }
+        )
+        person = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
+        shop.drafts.append(shop.drafts.read().version, changed, "for measuring", person, clock())
+        publish(shop, "for measuring", person, clock(), ("findings", "trial"))

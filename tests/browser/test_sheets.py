@@ -1,0 +1,327 @@
+"""What a press opens on the practice shops' own pages: the basket, a choice in a list, and a closer look."""
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Locator, Page, expect
+
+from ops import demo
+from tests.browser.conftest import Drafted, Stack, Tab, barriers, open_tab
+from uptick.core.button.document import Placement
+from uptick.core.button.merge import Json, merge_layer
+from uptick.core.rules.settings import Settings
+
+pytestmark = pytest.mark.browser
+SHEET = "[data-up-sheet]"
+
+
+def shop_at(stack: Stack, key: str, path: str) -> str:
+    return stack.at.practice.replace("://", f"://{key}.") + path
+
+
+def ours(page: Page, placement: str = "product_page") -> Locator:
+    return page.locator(f"body > :not({SHEET}) [data-up-place={placement}] [data-up-button] button.b")
+
+
+def in_sheet(page: Page) -> Locator:
+    """Return the button of ours that stands on the sheet."""
+    return page.locator(f"{SHEET} [data-up-button] button.b")
+
+
+def focused(page: Page) -> str:
+    """Return what has the focus, however deep it is: its name, or what it says."""
+    return str(
+        page.evaluate(
+            """() => {
+                let at = document.activeElement;
+                while (at?.shadowRoot?.activeElement) at = at.shadowRoot.activeElement;
+                return at?.ariaLabel || at?.innerText || at?.value || at?.tagName;
+            }"""
+        )
+    )
+
+
+def with_layers(**placements: Json) -> Any:
+    """Return what lays more over a draft's placements; `baseline` is the store's own layer."""
+
+    def change(settings: Settings) -> Settings:
+        baseline = merge_layer(settings.baseline, placements.get("baseline", {}))
+        own = {
+            place: merge_layer(settings.placements.get(place, {}), placements.get(place.value, {}))
+            for place in {*settings.placements, *(Placement(name) for name in placements if name != "baseline")}
+        }
+        return settings.model_copy(update={"baseline": baseline, "placements": own})
+
+    return change
+
+
+def test_a_press_shows_the_basket_which_is_changed_there(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+    ours(page).click()
+    basket = page.get_by_role("dialog", name="Your basket (1)")
+    expect(basket).to_be_visible()
+    # In pence the shop tells it, with names of its own.
+    expect(basket.get_by_role("listitem")).to_contain_text("Six-frame nucleus box")
+    expect(basket.get_by_role("listitem")).to_contain_text("£64.50")
+    expect(basket).to_contain_text("Delivery is free.")
+    expect(basket.locator("img")).to_have_js_property("naturalWidth", 200)
+    assert barriers(page) == []
+    basket = page.get_by_role("dialog")
+    many = basket.get_by_role("spinbutton", name="Quantity, Six-frame nucleus box")
+    many.focus()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Tab")
+    expect(basket.get_by_text("£129.00").first).to_be_visible()
+    expect(page.locator(".tally").first).to_have_text("2")
+    expect(ours(page)).to_have_text(re.compile("^2 put by"))
+    # The page behind is out of reach, for the keyboard as well, and does not scroll.
+    assert page.evaluate("getComputedStyle(document.documentElement).overflow") == "hidden"
+    for _ in range(12):
+        page.keyboard.press("Tab")
+        assert page.evaluate(f"!document.activeElement || document.activeElement.matches('{SHEET}, body')")
+    page.keyboard.press("Escape")
+    expect(page.locator(SHEET)).to_have_count(0)
+    assert focused(page).startswith("2 put by")
+    assert page.evaluate("getComputedStyle(document.documentElement).overflow") == "visible"
+
+
+def test_a_line_that_the_shop_does_not_take_back_is_said_to_be_gone(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+    ours(page).click()
+    basket = page.get_by_role("dialog")
+    basket.get_by_role("button", name="Remove: Six-frame nucleus box").press("Enter")
+    expect(basket.get_by_text("Six-frame nucleus box is taken out.")).to_be_visible()
+    expect(page.locator(".tally").first).to_have_text("0")
+    assert focused(page) == "Undo: Six-frame nucleus box"
+    expect(basket.get_by_role("link", name="To the checkout")).to_be_hidden()
+    # This shop knows lines by numbers that are gone with them: what it answers is said, and nothing is pretended.
+    page.keyboard.press("Enter")
+    expect(basket.get_by_role("status")).to_have_text("The shop did not take that.")
+    expect(basket.get_by_text("Six-frame nucleus box is taken out.")).to_be_visible()
+    expect(page.locator(".tally").first).to_have_text("0")
+
+
+def test_lines_come_back_by_undo_and_what_delivery_costs_follows(drafted: Drafted) -> None:
+    shows: Json = {"kind": "show", "where": "middle", "free_from": 80}
+    page = drafted(demo.KEY, with_layers(baseline={"afterwards": shows}), "/p/TL-SMOKER")
+    page.request.post(f"{page.url.partition('/p/')[0]}/basket/empty")
+    page.request.post(
+        f"{page.url.partition('/p/')[0]}/basket/add", form={"sku": "JV-JACKET", "option": "Large", "qty": "1"}
+    )
+    page.reload()
+    ours(page).click()
+    basket = page.get_by_role("dialog")
+    # By product and by choice, once each.
+    expect(basket.get_by_role("listitem")).to_have_text(
+        [re.compile("Vented jacket, Large.*£119.00"), re.compile("Copper smoker.*£42.00")]
+    )
+    expect(basket).to_contain_text("Delivery is free.")
+    basket.get_by_role("button", name="Remove: Vented jacket, Large").click()
+    expect(basket).to_contain_text("£38.00 more and delivery is free.")
+    expect(page.locator("[data-basket-count]")).to_have_text("1")
+    basket.get_by_role("button", name="Undo: Vented jacket, Large").click()
+    expect(basket).to_contain_text("Delivery is free.")
+    expect(basket.get_by_role("listitem")).to_have_count(2)
+    expect(page.locator("[data-basket-count]")).to_have_text("2")
+    assert basket.get_by_role("link", name="To the basket").get_attribute("href") == "/basket"
+    assert basket.get_by_role("link", name="To the checkout").get_attribute("href") == "/checkout"
+    # The store keeps at most 200 of a thing: it is said, and the number is the shop's again.
+    many = basket.get_by_role("spinbutton", name="Quantity, Copper smoker")
+    many.fill("500")
+    many.press("Tab")
+    expect(basket.get_by_role("status")).to_have_text("The shop did not take that.")
+    expect(basket.get_by_role("spinbutton", name="Quantity, Copper smoker")).to_have_value("1")
+    page.keyboard.press("Escape")
+    page.goto(page.url.partition("?")[0].replace("/p/TL-SMOKER", "/checkout"))
+    expect(page.get_by_role("main")).to_contain_text("161.00")
+
+
+def test_a_basket_whose_lines_nobody_tells_is_shown_by_its_count(drafted: Drafted) -> None:
+    page = drafted("tollgate", with_layers(baseline={"afterwards": {"kind": "show"}}), "/p/HV-NUC6")
+    ours(page).click()
+    basket = page.get_by_role("dialog", name="Your basket (1)")
+    expect(basket.get_by_role("link", name="To the basket")).to_be_visible()
+    expect(basket.get_by_role("listitem")).to_have_count(0)
+    assert barriers(page) == []
+
+
+def test_one_page_that_never_loads_again_shows_its_basket_too(drafted: Drafted) -> None:
+    page = drafted("driftcomb", with_layers(baseline={"afterwards": {"kind": "show"}}), "/p/HV-NUC6")
+    expect(ours(page)).to_be_visible()
+    page.get_by_role("link", name="Winter roof with cork lining").first.click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Winter roof with cork lining")
+    ours(page).click()
+    basket = page.get_by_role("dialog", name="Your basket (1)")
+    # This connection names no names: a line is called by its code.
+    expect(basket.get_by_role("listitem")).to_contain_text("HV-ROOF")
+    expect(basket.get_by_role("spinbutton")).to_have_count(0)
+    basket.get_by_role("button", name="Go on shopping").click()
+    # The button goes on from saying that something was added.
+    expect(ours(page)).to_have_text(re.compile("^1 put by"))
+    assert focused(page).startswith("1 put by")
+
+
+def test_a_choice_is_made_on_the_card_by_keyboard(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "veilrow", "/"))
+    card = ours(page, "listing_card").nth(1)
+    expect(card).to_have_text(re.compile("^Choose a kind"))
+    card.press("Enter")
+    sheet = page.get_by_role("dialog", name="Open mesh floor")
+    expect(sheet.get_by_role("radiogroup").or_(sheet.get_by_role("group", name="Frame standard"))).to_be_visible()
+    expect(page.locator(f"{SHEET} input[type=radio]").first).to_be_focused()
+    assert barriers(page) == []
+    # Over its own card, and as wide.
+    at = sheet.bounding_box()
+    under = page.locator(".card").nth(1).bounding_box()
+    assert at is not None
+    assert under is not None
+    assert abs(at["x"] - under["x"]) <= 1
+    assert abs(at["width"] - under["width"]) <= 1
+    # Too early: it leads to the choice, and nothing is sent.
+    in_sheet(page).press("Enter")
+    expect(page.locator(f"{SHEET} input[type=radio]").first).to_be_focused()
+    page.keyboard.press("ArrowDown")
+    expect(in_sheet(page)).to_have_text(re.compile("^Put it by"))
+    in_sheet(page).press("Enter")
+    expect(page.locator(".tally").first).to_have_text("1")
+    expect(page.locator(SHEET)).to_have_count(0)
+    assert focused(page).startswith("Choose a kind")
+    told = page.evaluate("fetch('/basket.json').then((answer) => answer.json())")
+    assert told["items"] == [{"sku": "HV-FLOOR", "option": "Langstroth", "quantity": 1}]
+
+
+def test_what_is_sold_out_among_choices_is_said_and_the_price_follows(drafted: Drafted) -> None:
+    says = {"ready": {"en-GB": "Put it by, {price}"}}
+    page = drafted("monogram", with_layers(listing_card={"wording": says}), "/")
+    jacket = page.locator("[data-card=JV-JACKET] [data-up-button] button.b")
+    jacket.click()
+    sheet = page.get_by_role("dialog", name="Vented jacket")
+    gone = sheet.get_by_role("radio", name="Small (sold out)")
+    gone.check()
+    sheet.get_by_role("radio", name="Oiled").check()
+    expect(in_sheet(page)).to_have_attribute("data-moment", "sold_out")
+    in_sheet(page).click(force=True)
+    sheet.get_by_role("radio", name="Large").check()
+    expect(in_sheet(page)).to_have_text(re.compile("^Put it by, £119.00"))
+    page.keyboard.press("Escape")
+    suit = page.locator("[data-card=JV-SUIT] [data-up-button] button.b")
+    suit.click()
+    sheet = page.get_by_role("dialog", name="Full suit in cotton")
+    expect(sheet.get_by_text("£94.00")).to_be_visible()
+    sheet.get_by_role("radio", name="Extra large").check()
+    sheet.get_by_role("radio", name="Painted").check()
+    # In the sheet and on its button.
+    expect(sheet.get_by_text("£104.00", exact=True)).to_be_visible()
+    expect(in_sheet(page)).to_have_text(re.compile("^Put it by, £104.00"))
+    in_sheet(page).click()
+    expect(page.locator(".tally").first).to_have_text("1")
+    told = page.evaluate("fetch('/bag.json').then((answer) => answer.json())")
+    # What nobody could add is not there.
+    assert [line["with"] for line in told["bag"]["lines"]] == [{"size": "Extra large", "finish": "Painted"}]
+
+
+def test_a_closer_look_goes_on_to_the_next_and_buys(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    asked: list[str] = []
+    page.goto(shop_at(demo_shop, "ribbon", "/"))
+    card = page.locator("[data-up-place=listing_card] [data-up-button]").nth(2)
+    expect(card.locator("button.s")).to_be_visible()
+    page.on("request", lambda request: asked.append(request.url))
+    # It is fetched while the pointer rests on it.
+    with page.expect_response(re.compile(r"/p/")):
+        card.locator("button.s").hover()
+    card.locator("button.s").click()
+    sheet = page.get_by_role("dialog", name="Oak hive stand")
+    expect(sheet.get_by_text("Four pegged legs")).to_be_visible()
+    assert barriers(page) == []
+    # What leads here is not there again.
+    expect(page.locator(f"{SHEET} [data-up-button] button.s")).to_be_hidden()
+    assert sheet.get_by_role("link", name="To its own page").get_attribute("href") == "/p/HV-STAND"
+    sheet.get_by_role("button", name="The next one").click()
+    expect(page.get_by_role("dialog", name="Warm-walled hive")).to_be_visible()
+    assert focused(page) == "Warm-walled hive"
+    # Sold out never reaches a basket.
+    expect(in_sheet(page)).to_have_attribute("aria-disabled", "true")
+    in_sheet(page).click(force=True)
+    page.get_by_role("dialog").get_by_role("button", name="The one before").click()
+    expect(page.get_by_role("dialog", name="Oak hive stand")).to_be_visible()
+    in_sheet(page).click()
+    expect(in_sheet(page)).to_have_text(re.compile("^It is put by"))
+    expect(page.locator(".tally").first).to_have_text("1")
+    page.keyboard.press("Escape")
+    assert focused(page) == "Look closer"
+    pages = [url for url in asked if "/p/" in url]
+    assert len(pages) == len(set(pages))
+
+
+def test_what_ran_out_between_showing_and_pressing_is_said(demo_shop: Stack, tab: Tab) -> None:
+    page, at = tab.page, demo_shop.at
+    page.goto(f"{at.practice}/p/TL-BRUSH")
+    expect(ours(page)).to_have_attribute("data-moment", "ready")
+    page.request.post(f"{at.practice}/shelf/TL-BRUSH/empty")
+    ours(page).click()
+    expect(page.locator("[data-up-note=refused]")).to_contain_text("It was not added.")
+    expect(page.locator("[data-basket-count]")).to_have_text("0")
+
+
+def test_another_tab_fills_the_basket_and_the_count_is_right_in_both(demo_shop: Stack, browser: Browser) -> None:
+    first = open_tab(browser)
+    page = first.page
+    page.goto(f"{demo_shop.at.practice}/p/TL-HOOK")
+    expect(ours(page)).to_have_attribute("data-moment", "ready")
+    other = first.context.new_page()
+    other.goto(f"{demo_shop.at.practice}/p/TL-HOOK")
+    ours(other).click()
+    expect(ours(other)).to_have_attribute("data-moment", "in_basket")
+    # The first one is looked at again.
+    page.bring_to_front()
+    page.evaluate("window.dispatchEvent(new Event('focus'))")
+    expect(ours(page)).to_have_attribute("data-moment", "in_basket")
+    expect(page.locator("[data-basket-count]")).to_have_text("1")
+    # And by the back button, after the other one went on.
+    other.goto(f"{demo_shop.at.practice}/c/everything")
+    page.evaluate("fetch('/basket/empty', { method: 'POST' })")
+    other.go_back()
+    expect(ours(other)).to_have_attribute("data-moment", "ready")
+    first.context.close()
+
+
+def test_a_slow_page_is_opened_once_however_often_it_is_pressed(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "veilrow", "/"))
+    card = ours(page, "listing_card").first
+    expect(card).to_be_visible()
+    page.route("**/p/*", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    card.click()
+    card.click(delay=50)
+    expect(page.locator(SHEET)).to_have_count(1)
+    page.keyboard.press("Escape")
+    expect(page.locator(SHEET)).to_have_count(0)
+
+
+def test_a_page_that_cannot_be_read_is_gone_to(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "veilrow", "/"))
+    expect(ours(page, "listing_card").first).to_be_visible()
+    page.route("**/p/*", lambda route: route.abort() if route.request.resource_type == "fetch" else route.continue_())
+    ours(page, "listing_card").first.click()
+    page.wait_for_url(re.compile("/p/"))
+
+
+def test_on_a_phone_a_sheet_comes_from_the_lower_edge(demo_shop: Stack, browser: Browser) -> None:
+    tab = open_tab(browser, viewport={"width": 375, "height": 667}, reduced_motion="reduce")
+    page = tab.page
+    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+    ours(page).click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_be_visible()
+    box = dialog.bounding_box()
+    assert box
+    assert (box["x"], box["width"], box["y"] + box["height"]) == (0, 375, 667)
+    assert dialog.evaluate("(at) => getComputedStyle(at).animationName") == "none"
+    tab.context.close()
