@@ -46,7 +46,14 @@ _OF_SHAPE: dict[str, BasketConnection] = {
             product="goods.id",
             option="with",
             quantity="pieces",
+            line="number",
+            name="goods.name",
+            picture="goods.picture",
+            page="goods.page",
+            amount="cost",
+            sum="bag.cost",
         ),
+        change=BasketChange(path="/bag/keep", body={"line": "{line}", "pieces": "{quantity}"}),
     ),
     "swatches": _USUAL.model_copy(update={"option_fields": ("colour",)}),
     "json-header": JsonCall(
@@ -250,7 +257,7 @@ def row_settings(shop: RowShop) -> Settings:
     if shop.key in _CHOOSING:
         card["choosing"] = _CHOOSING[shop.key]
         card["wording"] = {**_CARD, "choose_first": {"en-GB": "Choose a kind"}}
-    if shop.key == "ribbon":
+    if shop.key == "veilrow":
         card["second"] = {
             "side": "under",
             "kind": "closer",
@@ -261,9 +268,10 @@ def row_settings(shop: RowShop) -> Settings:
             "radius": 2,
             "size_px": 14,
         }
-    if shop.key == "scullion":
-        baseline["afterwards"] = {"kind": "show", "free_from": 60}
+    if shop.key == "monogram":
+        baseline["afterwards"] = {"kind": "show", "free_from": 120}
         baseline["sheet"] = {"ground": paper, "ink": ink, "shade": f"{ink}99"}
+    if shop.key == "scullion":
         # One shop has a button in the corner instead of a bar.
         placements[Placement.STICKY_BAR] = {"placement": {"shown": False}}
         placements[Placement.FLOATING] = {

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import FastAPI, Form, HTTPException, Request, Response
 from fastapi.responses import FileResponse, JSONResponse, RedirectResponse
@@ -300,10 +300,13 @@ def _add_basket(app: FastAPI, shop: Shop) -> None:
             return JSONResponse({"error": str(error)}, 409)
         return JSONResponse(_told(shop.baskets.lines(_basket_of(request))))
 
-    @app.post("/shelf/{sku}/empty")
-    def run_out(sku: str) -> Response:
-        """Let some goods run out, for whoever wants to see what pages of before do then."""
-        shop.baskets.gone.add(sku)
+    @app.post("/shelf/{sku}/{state}")
+    def run_out(sku: str, state: Literal["empty", "full"]) -> Response:
+        """Let some goods run out, for whoever wants to see what pages of before do then; or put them back."""
+        if state == "empty":
+            shop.baskets.gone.add(sku)
+        else:
+            shop.baskets.gone.discard(sku)
         return JSONResponse({"gone": sorted(shop.baskets.gone)})
 
     @app.post("/restock")

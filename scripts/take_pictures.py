@@ -164,12 +164,23 @@ def _shop(page: Page) -> None:
     page.locator("[data-up-stands]").first.wait_for()
 
 
+def _opened(page: Page) -> None:
+    """A jacket chosen in a list, and the basket that the press shows."""
+    page.goto(Environment().practice_origin.replace("://", "://monogram."))
+    page.locator("[data-card=JV-JACKET] [data-up-button] button.b").click()
+    for kind in ("Large", "Oiled"):
+        page.get_by_role("radio", name=kind).check()
+    page.locator("[data-up-sheet] [data-up-button] button.b").click()
+    page.get_by_role("dialog", name="Your basket").wait_for()
+
+
 PICTURES: dict[str, Callable[[Page], None]] = {
     "floor": _floor, "exception": _exception, "draw": _draw, "page": _page, "looks": _looks,
     "stylesheet": _stylesheet, "words": _words, "place": _place, "pointing": _pointing, "release": _release,
     "outside": _outside,
     "pages": _pages, "pictures": _pictures, "tiles": _tiles,
     "trials": _trials, "trial": _trial, "connection": _connection, "shop": _shop,
+    "opened": _opened,
 }  # fmt: skip
 # What is taken back once its picture is taken.
 AFTER = {"pictures": _back}

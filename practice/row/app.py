@@ -141,6 +141,17 @@ class _OneShop:
                      "schema": g.as_schema(self._origin)} for g in chosen]  # fmt: skip
             return JSONResponse(told)
 
+        @app.get("/kinds/{sku}")
+        def kinds(sku: str) -> Response:
+            """Tell the kinds of some goods, as shops do whose pages tell nothing of them."""
+            goods = next((g for g in shop.goods if g.sku == sku), None)
+            told = [
+                {"code": f"{sku}-{n}", "as": {"kind": o}, "pence": int((goods.price_of(o) or 0) * 100),
+                 "left": 0 if goods.is_gone(o) else goods.stock}
+                for n, o in enumerate(goods.options, 1)
+            ] if goods else []  # fmt: skip
+            return JSONResponse({"kinds": told})
+
         @app.post("/enter")
         def enter(request: Request, password: Annotated[str, Form(max_length=80)] = "") -> Response:
             _session(request).is_let_in = password == PASSWORD
@@ -244,6 +255,19 @@ class _OneShop:
                 return JSONResponse(_bag(session))
             return RedirectResponse("/basket", 303)
 
+        @self.app.post("/bag/keep")
+        def keep(
+            request: Request,
+            line: Annotated[str, Form(max_length=200)],
+            pieces: Annotated[int, Form()],
+        ) -> Response:
+            session = _session(request)
+            try:
+                session.keep(line, pieces)
+            except ValueError as error:
+                return JSONResponse({"problem": str(error)}, 422)
+            return JSONResponse(_bag(session))
+
         @self.app.get("/bag.json")
         def bag(request: Request) -> Response:
             return JSONResponse(_bag(_session(request)))
@@ -303,10 +327,22 @@ def _usual(session: Session) -> dict[str, Any]:
 
 def _bag(session: Session) -> dict[str, Any]:
     lines = [
-        {"goods": {"id": x.sku}, "with": dict(zip(("size", "finish"), x.options, strict=False)), "pieces": x.quantity}
+        {
+            "number": x.number,
+            "goods": {
+                "id": x.sku,
+                "name": x.name,
+                "picture": f"/pictures/{x.sku}.svg",
+                "page": f"/p/{x.sku}",
+            },
+            "with": dict(zip(("size", "finish"), x.options, strict=False)),
+            "pieces": x.quantity,
+            "cost": float(x.total),
+        }
         for x in session.lines
     ]
-    return {"bag": {"pieces": session.count, "lines": lines}}
+    cost = float(sum(x.total for x in session.lines))
+    return {"bag": {"pieces": session.count, "lines": lines, "cost": cost}}
 
 
 def _counter(session: Session) -> dict[str, Any]:

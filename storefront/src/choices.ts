@@ -4,6 +4,7 @@ import { nodeTold } from './node_told';
 import type { Node } from './page';
 import type { Tools } from './sheet';
 import type { Basket, Product } from './types';
+import { kindsOf } from './variants_told';
 
 /** What is to be chosen of a product, on a sheet. */
 export type Choosing = {
@@ -30,7 +31,8 @@ function choose(
 	changed: () => void,
 ): Choosing {
 	const { product, page } = tells;
-	const node = nodeTold(page, product.sku);
+	const known = nodeTold(page, product.sku);
+	const node = tells.kinds ? { ...known, '@type': 'ProductGroup', hasVariant: tells.kinds } : known;
 	const variants = variantsOf(node);
 	const choices = tells.isOpen ? [] : choicesOf(tells, node, basket);
 	const chosen = new Map<Choice, string>();
@@ -104,8 +106,9 @@ function choose(
 	}
 	return { node, groups: all.map(({ set }) => set), now };
 }
-export type Choose = typeof choose;
+const choices = { choose, kindsOf };
+export type Choices = typeof choices;
 
 // It is handed over by the element that loaded it: no name of ours is global on the shop's page.
-const own = document.currentScript as (HTMLScriptElement & { up?: Choose }) | null;
-if (own) own.up = choose;
+const own = document.currentScript as (HTMLScriptElement & { up?: Choices }) | null;
+if (own) own.up = choices;

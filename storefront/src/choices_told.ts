@@ -79,10 +79,9 @@ export function choicesOf({ own }: Told, node: Node | undefined, basket: Basket)
 				.map(([, value]) => value)
 				.join(', ') || String(variant.name ?? variant.sku),
 	}));
-	const by = all(node.variesBy)
-		.map((name) => String(name).split('/').at(-1))
-		.join(', ');
-	return values[0] ? [{ name: '', label: by, values, isProduct: true }] : [];
+	const told = all(node.variesBy).map((name) => String(name).split('/').at(-1));
+	const by = told[0] ? told : propertiesOf(all(node.hasVariant)[0] ?? {}).map(([name]) => name);
+	return values[0] ? [{ name: '', label: by.join(', '), values, isProduct: true }] : [];
 }
 
 /** Returns the variants that have all of what is chosen; `chosen` has the texts that a shopper sees or the form sends. */

@@ -1,4 +1,4 @@
-import type { Choose, Choosing } from './choices';
+import type { Choices, Choosing } from './choices';
 import { goodsReader, tellPlace, type Told } from './goods';
 import { plainNumber, type Node } from './page';
 import { DOUBLE_MS, tellingOf, type SignalOf } from './press';
@@ -19,7 +19,7 @@ const SHEET =
 	'.d{white-space:pre-line}nav{display:flex;justify-content:space-between;gap:1em;margin-top:auto}';
 
 /** Opens a product on a sheet: to choose what a list leaves open, or to look at it more closely. */
-function make(shop: Shop, tools: Tools, choose: Choose, stands: ReadonlySet<Stand>, signal: SignalOf) {
+function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: ReadonlySet<Stand>, signal: SignalOf) {
 	const { manifest } = shop;
 	const { element, key, openSheet } = tools;
 	let { read } = goodsReader(shop);
@@ -38,7 +38,13 @@ function make(shop: Shop, tools: Tools, choose: Choose, stands: ReadonlySet<Stan
 		// Only this shop's own pages are asked.
 		if (!url || origin !== location.origin) return Promise.resolve(null);
 		let known = kept.get(sku);
-		if (!known) kept.set(sku, (known = read({ sku, path: pathname + search }).catch(() => null)));
+		if (!known) {
+			const kinds = product!.needsChoice && kindsOf(manifest.basket, sku, shop.spoken).catch(() => undefined);
+			known = Promise.all([read({ sku, path: pathname + search }), kinds])
+				.then(([told, kinds]) => told && { ...told, ...(kinds && { kinds }) })
+				.catch(() => null);
+			kept.set(sku, known);
+		}
 		return known;
 	}
 

@@ -1,4 +1,5 @@
 import { pictureTold } from './picture_told';
+import type { Node } from './page';
 import type { Shop } from './stand';
 import type { Product } from './types';
 
@@ -12,6 +13,8 @@ export type Told = {
 	form?: HTMLFormElement;
 	own?: HTMLFormElement;
 	isOpen?: boolean;
+	/** Its kinds, where an address of the shop's tells them. */
+	kinds?: Node[];
 	page: Document;
 };
 

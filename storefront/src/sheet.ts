@@ -1,4 +1,4 @@
-import type { Choose } from './choices';
+import type { Choices } from './choices';
 import type { MakeCloser } from './closer';
 import type { Load } from './later';
 import type { MakeNotify } from './notify';
@@ -102,8 +102,8 @@ function make(shop: Shop, signal: SignalOf, load: Load) {
 	let shows: Promise<ReturnType<MakeShow>> | undefined;
 	let notifies: Promise<ReturnType<MakeNotify>> | undefined;
 	const closer = () =>
-		(closers ??= Promise.all([load<MakeCloser>(more.closer), load<Choose>(more.choices)]).then(([make, choose]) =>
-			make(shop, tools, choose, stands, signal),
+		(closers ??= Promise.all([load<MakeCloser>(more.closer), load<Choices>(more.choices)]).then(([make, choices]) =>
+			make(shop, tools, choices, stands, signal),
 		));
 	const show = () => (shows ??= load<MakeShow>(more.show).then((make) => make(shop, tools)));
 	const notify = () => (notifies ??= load<MakeNotify>(more.notify).then((make) => make(shop, tools, signal)));

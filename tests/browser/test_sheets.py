@@ -3,14 +3,17 @@
 import re
 from typing import Any
 
+import httpx2
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
-from ops import demo
+from ops import demo, demo_row
+from practice.row import ROW
 from tests.browser.conftest import Drafted, Stack, Tab, barriers, open_tab
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.rules.settings import Settings
+from uptick.core.shop.connection import VariantsJson
 
 pytestmark = pytest.mark.browser
 SHEET = "[data-up-sheet]"
@@ -56,9 +59,15 @@ def with_layers(**placements: Json) -> Any:
     return change
 
 
-def test_a_press_shows_the_basket_which_is_changed_there(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
-    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+SHOWS: Json = {"afterwards": {"kind": "show", "free_from": 60}}
+CLOSER: Json = {
+    "kind": "closer", "side": "under", "wording": {"en-GB": "Look closer"}, "border": {"kind": "none"}, "radius": 0,
+    "padding": {"top": 8, "right": 8, "bottom": 8, "left": 8},
+}  # fmt: skip
+
+
+def test_a_press_shows_the_basket_which_is_changed_there(drafted: Drafted) -> None:
+    page = drafted("scullion", with_layers(baseline=SHOWS), "/p/HV-NUC6")
     ours(page).click()
     basket = page.get_by_role("dialog", name="Your basket (1)")
     expect(basket).to_be_visible()
@@ -88,9 +97,8 @@ def test_a_press_shows_the_basket_which_is_changed_there(demo_shop: Stack, tab: 
     assert page.evaluate("getComputedStyle(document.documentElement).overflow") == "visible"
 
 
-def test_a_line_that_the_shop_does_not_take_back_is_said_to_be_gone(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
-    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+def test_a_line_that_the_shop_does_not_take_back_is_said_to_be_gone(drafted: Drafted) -> None:
+    page = drafted("scullion", with_layers(baseline=SHOWS), "/p/HV-NUC6")
     ours(page).click()
     basket = page.get_by_role("dialog")
     basket.get_by_role("button", name="Remove: Six-frame nucleus box").press("Enter")
@@ -219,16 +227,22 @@ def test_what_is_sold_out_among_choices_is_said_and_the_price_follows(drafted: D
     expect(sheet.get_by_text("£104.00", exact=True)).to_be_visible()
     expect(in_sheet(page)).to_have_text(re.compile("^Put it by, £104.00"))
     in_sheet(page).click()
+    # The choice makes room for the basket, which comes from the same answer.
+    basket = page.get_by_role("dialog", name="Your basket (1)")
+    expect(basket.get_by_role("listitem")).to_contain_text("Full suit in cotton, Extra large, Painted")
+    expect(basket).to_contain_text("£16.00 more and delivery is free.")
+    expect(page.locator(SHEET)).to_have_count(1)
     expect(page.locator(".tally").first).to_have_text("1")
+    page.keyboard.press("Escape")
+    assert focused(page).startswith("Choose a kind")
     told = page.evaluate("fetch('/bag.json').then((answer) => answer.json())")
     # What nobody could add is not there.
     assert [line["with"] for line in told["bag"]["lines"]] == [{"size": "Extra large", "finish": "Painted"}]
 
 
-def test_a_closer_look_goes_on_to_the_next_and_buys(demo_shop: Stack, tab: Tab) -> None:
-    page = tab.page
+def test_a_closer_look_goes_on_to_the_next_and_buys(drafted: Drafted) -> None:
     asked: list[str] = []
-    page.goto(shop_at(demo_shop, "ribbon", "/"))
+    page = drafted("ribbon", with_layers(listing_card={"second": CLOSER}), "/")
     card = page.locator("[data-up-place=listing_card] [data-up-button]").nth(2)
     expect(card.locator("button.s")).to_be_visible()
     page.on("request", lambda request: asked.append(request.url))
@@ -267,6 +281,7 @@ def test_what_ran_out_between_showing_and_pressing_is_said(demo_shop: Stack, tab
     ours(page).click()
     expect(page.locator("[data-up-note=refused]")).to_contain_text("It was not added.")
     expect(page.locator("[data-basket-count]")).to_have_text("0")
+    page.request.post(f"{at.practice}/shelf/TL-BRUSH/full")
 
 
 def test_another_tab_fills_the_basket_and_the_count_is_right_in_both(demo_shop: Stack, browser: Browser) -> None:
@@ -291,6 +306,35 @@ def test_another_tab_fills_the_basket_and_the_count_is_right_in_both(demo_shop: 
     first.context.close()
 
 
+def test_kinds_may_be_told_by_an_address_of_the_shops(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    usual = demo_row.connection_of(ROW["veilrow"])
+    kinds = VariantsJson(
+        path="/kinds/{product}", items="kinds", product="code", options=("as.kind",), price="pence", smallest=True,
+        available="left",
+    )  # fmt: skip
+    with demo_shop.wiring.open_shop("veilrow") as shop:
+        shop.side.connect(usual.model_copy(update={"variants": kinds}))
+    try:
+        # Nothing of it is in the page's data.
+        bare = page_of(demo_shop, "veilrow", "/p/JV-SUIT").replace("hasVariant", "somethingElse")
+        page.route("**/p/JV-SUIT", lambda route: route.fulfill(body=bare, content_type="text/html"))
+        page.goto(shop_at(demo_shop, "veilrow", "/"))
+        page.locator("[data-card=JV-SUIT] [data-up-button] button.b").click()
+        sheet = page.get_by_role("dialog", name="Full suit in cotton")
+        sheet.get_by_role("radio", name="Extra large").check()
+        expect(sheet.get_by_text("£104.00", exact=True)).to_be_visible()
+    finally:
+        with demo_shop.wiring.open_shop("veilrow") as shop:
+            shop.side.connect(usual)
+
+
+def page_of(stack: Stack, key: str, path: str) -> str:
+    """Return a page of a shop of the row; its name is one that only browsers know."""
+    at = stack.at.practice.replace("localhost", "127.0.0.1")
+    return httpx2.get(f"{at}{path}", headers={"Host": f"{key}.localhost"}).text
+
+
 def test_a_slow_page_is_opened_once_however_often_it_is_pressed(demo_shop: Stack, tab: Tab) -> None:
     page = tab.page
     page.goto(shop_at(demo_shop, "veilrow", "/"))
@@ -313,10 +357,9 @@ def test_a_page_that_cannot_be_read_is_gone_to(demo_shop: Stack, tab: Tab) -> No
     page.wait_for_url(re.compile("/p/"))
 
 
-def test_on_a_phone_a_sheet_comes_from_the_lower_edge(demo_shop: Stack, browser: Browser) -> None:
-    tab = open_tab(browser, viewport={"width": 375, "height": 667}, reduced_motion="reduce")
-    page = tab.page
-    page.goto(shop_at(demo_shop, "scullion", "/p/HV-NUC6"))
+def test_on_a_phone_a_sheet_comes_from_the_lower_edge(drafted: Drafted) -> None:
+    phone = {"viewport": {"width": 375, "height": 667}, "reduced_motion": "reduce"}
+    page = drafted("scullion", with_layers(baseline=SHOWS), "/p/HV-NUC6", **phone)
     ours(page).click()
     dialog = page.get_by_role("dialog")
     expect(dialog).to_be_visible()
@@ -324,4 +367,3 @@ def test_on_a_phone_a_sheet_comes_from_the_lower_edge(demo_shop: Stack, browser:
     assert box
     assert (box["x"], box["width"], box["y"] + box["height"]) == (0, 375, 667)
     assert dialog.evaluate("(at) => getComputedStyle(at).animationName") == "none"
-    tab.context.close()

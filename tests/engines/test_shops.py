@@ -266,3 +266,52 @@ def test_the_bar_comes_in_once_the_pages_button_is_gone(visit: Visit) -> None:
     visit.press("[data-in] [data-up-button] >> button.b")
     visit.awaits("document.querySelector('.tally').textContent", "1")
     assert visit.basket() == 1
+
+
+SHEET = "document.querySelector('[data-up-sheet]')?.shadowRoot"
+HEADING = f"{SHEET}?.querySelector('dialog[open] h2')?.textContent"
+
+
+@pytest.mark.parametrize("visit", ["monogram"], indirect=True)
+def test_a_choice_in_a_list_is_added_and_the_basket_is_shown_and_changed(visit: Visit) -> None:
+    visit.opens("/")
+    card = "[data-card=JV-SUIT] [data-up-button]"
+    visit.engine.evaluate("document.querySelector('[data-card=JV-SUIT]').scrollIntoView({block: 'center'})")
+    visit.awaits(f"!!document.querySelector('{card}')")
+    visit.press(f"{card} >> button.b")
+    visit.awaits(HEADING, "Full suit in cotton")
+    # The page behind is out of reach.
+    assert visit.engine.evaluate("document.elementFromPoint(5, 5).matches('[data-up-sheet]')")
+    visit.press("[data-up-sheet] >> fieldset:nth-of-type(1) label:nth-of-type(4)")
+    visit.press("[data-up-sheet] >> fieldset:nth-of-type(2) label:nth-of-type(2)")
+    visit.awaits(f"{SHEET}.querySelector('.p').textContent", "£104.00")
+    visit.press("[data-up-sheet] [data-up-button] >> button.b")
+    visit.awaits(HEADING, "Your basket (1)")
+    visit.awaits("document.querySelector('.tally').textContent", "1")
+    # It has come in.
+    visit.awaits(f"{SHEET}.querySelector('dialog').getAnimations().length", 0)
+    visit.press("[data-up-sheet] >> .l[aria-label^=Remove]")
+    visit.awaits(HEADING, "Your basket (0)")
+    visit.awaits("document.querySelector('.tally').textContent", "0")
+    visit.press("[data-up-sheet] >> .x")
+    visit.awaits("!document.querySelector('[data-up-sheet]')")
+    assert visit.engine.evaluate(f"document.activeElement === document.querySelector('{card}')")
+
+
+@pytest.mark.parametrize("visit", ["veilrow"], indirect=True)
+def test_a_closer_look_goes_on_to_the_next_and_back_to_where_it_came_from(visit: Visit) -> None:
+    goods = ROW["veilrow"].goods
+    visit.opens("/")
+    card = f"[data-card={goods[1].sku}] [data-up-button]"
+    visit.awaits(f"!!document.querySelector('{card}')")
+    visit.press(f"{card} >> button.s")
+    visit.awaits(HEADING, goods[1].name)
+    visit.awaits(f"{SHEET}.querySelector('img').naturalWidth > 0")
+    # What leads here is not there again.
+    second = "document.querySelector('[data-up-sheet] [data-up-button]').shadowRoot.querySelector('.s')"
+    visit.awaits(f"{second}.getClientRects().length", 0)
+    visit.press("[data-up-sheet] >> nav button:last-child")
+    visit.awaits(HEADING, goods[2].name)
+    visit.press("[data-up-sheet] >> .x")
+    visit.awaits("!document.querySelector('[data-up-sheet]')")
+    assert visit.engine.evaluate(f"document.activeElement === document.querySelector('{card}')")

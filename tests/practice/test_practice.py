@@ -62,14 +62,42 @@ def test_product_pages_describe_themselves_by_schema_org(shop: TestClient) -> No
         told = page["@graph"][0]
         assert told["@type"] == ("ProductGroup" if goods.options else "Product")
         assert told["offers"].get("price") == (f"{goods.price:.2f}" if goods.price is not None else None)
-        assert ("OutOfStock" in json.dumps(told)) == goods.is_sold_out
+        assert ("OutOfStock" in told["offers"]["availability"]) == goods.is_sold_out
+        kinds = [kind["offers"] for kind in told.get("hasVariant", ())]
+        assert [offer["price"] for offer in kinds] == [f"{goods.price_of(kind):.2f}" for kind in goods.options]
+        gone = ["OutOfStock" in offer["availability"] for offer in kinds]
+        assert gone == [goods.is_gone(kind) for kind in goods.options]
+
+
+def test_a_line_is_kept_at_a_number_taken_out_and_put_back(shop: TestClient) -> None:
+    shop.get("/")
+    line = {"sku": "JV-SUIT", "option": "Extra large"}
+    json_please = {"Accept": "application/json"}
+    shop.post("/basket/add", data=line, headers=json_please)
+    assert shop.post("/basket/set", data={**line, "qty": "3"}).json()["total"] == "312.00"
+    assert shop.post("/basket/set", data={**line, "qty": "201"}).status_code == 409
+    assert shop.post("/basket/set", data={**line, "qty": "0"}).json() == {"count": 0, "items": [], "total": "0.00"}
+    assert shop.post("/basket/set", data={**line, "qty": "1"}).json()["count"] == 1
+    gone = {"sku": "JV-JACKET", "option": "Small"}
+    assert shop.post("/basket/add", data=gone, headers=json_please).status_code == 409
+
+
+def test_a_shelf_runs_out_and_is_filled_again(shop: TestClient) -> None:
+    line, json_please = {"sku": "TL-HOOK"}, {"Accept": "application/json"}
+    shop.post("/shelf/TL-HOOK/empty")
+    assert shop.post("/basket/add", data=line, headers=json_please).status_code == 409
+    shop.post("/shelf/TL-HOOK/full")
+    assert shop.post("/basket/add", data=line, headers=json_please).status_code == 200
 
 
 def test_a_basket_becomes_an_order_whose_page_tells_its_lines(shop: TestClient) -> None:
     shop.get("/")
     accept_json = {"Accept": "application/json"}
     told = shop.post("/basket/add", data={"sku": "HV-NUC6", "qty": "2"}, headers=accept_json).json()
-    assert told == {"count": 2, "items": [{"sku": "HV-NUC6", "option": "", "quantity": 2}]}
+    (line,) = told.pop("items")
+    assert told == {"count": 2, "total": "129.00"}
+    assert (line["sku"], line["option"], line["quantity"], line["total"]) == ("HV-NUC6", "", 2, "129.00")
+    assert (line["name"], line["page"]) == ("Six-frame nucleus box", "/p/HV-NUC6")
     assert shop.post("/basket/add", data={"sku": "TL-BRUSH"}, follow_redirects=False).headers["location"] == "/basket"
     assert shop.get("/basket", headers=accept_json).json()["count"] == 3
     thanks = shop.post("/checkout", data={"buyer": "A Shopper"})

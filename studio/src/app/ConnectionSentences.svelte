@@ -71,6 +71,9 @@
 		sent_as: 'form',
 		body: { product: '{product}', quantity: '{quantity}' },
 	};
+	const kinds = $derived(now.variants ?? null);
+	const setKinds = (patch: object) => at.set({ variants: { ...kinds, ...patch } });
+	const NEW_KINDS = { path: '/kinds/{product}', items: 'kinds', product: 'sku', options: ['name'] };
 	const SENT_AS = [
 		{ value: 'form', label: 'a form’s fields' },
 		{ value: 'json', label: 'JSON' },
@@ -237,6 +240,48 @@
 		{/if}
 	</p>
 {/if}
+<p class="leading-8">
+	{#if kinds}
+		What a product comes in is told as JSON at <Inline
+			label="Address of a product’s kinds"
+			value={kinds.path}
+			onset={(path) => setKinds({ path })}
+		/>, the kinds in <Inline
+			label="Name of the kinds"
+			value={kinds.items ?? ''}
+			empty="the answer itself"
+			onset={(items) => setKinds({ items })}
+		/>, and of each its code in <Inline
+			label="Name of a kind’s code"
+			value={kinds.product ?? 'sku'}
+			onset={(product) => setKinds({ product })}
+		/>, what it is told apart by in <Inline
+			label="Names of what kinds are told apart by"
+			value={kinds.options.join(', ')}
+			onset={(text) => named(text).length && setKinds({ options: named(text) })}
+		/>, its price in <Inline
+			label="Name of a kind’s price"
+			value={kinds.price ?? ''}
+			empty="nothing"
+			onset={(price) => setKinds({ price: price || null })}
+		/>
+		<Pick
+			label="Unit of a kind’s price"
+			value={kinds.smallest ? 'smallest' : 'whole'}
+			options={UNITS}
+			onpick={(unit) => setKinds({ smallest: unit === 'smallest' ? true : null })}
+		/>, and whether it is there in <Inline
+			label="Name of a kind’s stock"
+			value={kinds.available ?? ''}
+			empty="nothing"
+			onset={(available) => setKinds({ available: available || null })}
+		/>.
+		<Press small onpress={() => at.set({ variants: null })}>No such address</Press>
+	{:else}
+		What a product comes in is told by its page.
+		<Press small onpress={() => at.set({ variants: NEW_KINDS })}>Say an address that tells it</Press>
+	{/if}
+</p>
 <p class="leading-8">
 	Shoppers see the basket at <Inline
 		label="Page of the basket"

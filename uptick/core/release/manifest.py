@@ -100,6 +100,18 @@ class WireRead(TypedDict):
     smallest: NotRequired[bool]
 
 
+class WireVariants(TypedDict):
+    """Where the kinds of a product are told; see `VariantsJson`."""
+
+    path: str
+    items: str
+    product: str
+    options: list[str]
+    price: NotRequired[str]
+    available: NotRequired[str]
+    smallest: NotRequired[bool]
+
+
 class WireChange(TypedDict):
     """How the quantity of a line is set; see `BasketChange`."""
 
@@ -122,6 +134,7 @@ class WireBasket(TypedDict):
     token: NotRequired[WireToken]
     read: NotRequired[WireRead]
     change: NotRequired[WireChange]
+    variants: NotRequired[WireVariants]
     basket_path: str
     checkout_path: str
 

@@ -93,6 +93,31 @@ class BasketChange(Part):
         return self
 
 
+class VariantsJson(Part):
+    """An address that tells the kinds of a product as JSON, where its page tells them neither in a form nor as data.
+
+    `path` holds {product}. Of each kind, `product` is its code, `options` what it is told apart by, `price` what it
+    costs, and `available` a number or a yes or no; a 0 and a no are sold out.
+    """
+
+    path: Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
+    items: Dotted = ""
+    product: Dotted = "sku"
+    options: Annotated[tuple[Dotted, ...], Field(min_length=1, max_length=5)]
+    price: Dotted | None = None
+    available: Dotted | None = None
+    # Prices are told in the currency's smallest unit.
+    smallest: bool | None = None
+
+    @field_validator("path")
+    @classmethod
+    def _names_product(cls, path: str) -> str:
+        _check_holes(path, ("product",))
+        if "{product}" not in path:
+            raise ValueError("The address must say which product: put {product} where its code belongs.")
+        return path
+
+
 class _Basket(Part):
     """What every basket has. Field names are those of the page's own form; empty where it has none of the kind.
 
@@ -106,6 +131,7 @@ class _Basket(Part):
     token: TokenSource | None = None
     read: BasketRead | None = None
     change: BasketChange | None = None
+    variants: VariantsJson | None = None
     basket_path: ShopPath = "/basket"
     checkout_path: ShopPath = "/checkout"
 
