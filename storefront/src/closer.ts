@@ -117,6 +117,9 @@ function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: Re
 		const price = element('p', 'p');
 		const place = element('div');
 		const form = (told.form?.cloneNode(true) ?? element('form')) as HTMLFormElement;
+		// The theme's rules for forms and boxes are meant for its own page.
+		form.style.cssText = 'all:unset!important;display:block!important';
+		for (const name of ['margin', 'padding', 'border']) place.style.setProperty(name, '0', 'important');
 		form.onsubmit = (event) => event.preventDefault();
 		const { node, groups, now }: Choosing = choose(told, form, manifest.basket, gone, tools, tell);
 		const money = (amount = '') =>

@@ -115,9 +115,12 @@ function begin(shop: Shop, load: Load): Later {
 		return press(stand, shop, after, signal);
 	}
 	// Another window may have filled the basket meanwhile.
+	let asked: unknown;
 	const refresh = async () => {
-		if (document.hidden || !shop.basket) return;
+		if (document.hidden || !shop.basket || asked) return;
+		asked = shop;
 		const basket = await readBasket(manifest.basket, shop.reads);
+		asked = 0;
 		if (!basket || JSON.stringify(basket) === JSON.stringify(shop.basket)) return;
 		shop.basket = basket;
 		shop.changed(basket);

@@ -9,7 +9,7 @@ const SHEET_CSS =
 	':host([dir=rtl]) dialog.side{margin:0 auto 0 0;animation-name:a}' +
 	'@keyframes o{from{opacity:0}}@keyframes e{from{translate:100%}}@keyframes a{from{translate:-100%}}' +
 	'@keyframes u{from{translate:0 100%}}' +
-	'@media(max-width:599px){dialog:not(.card){width:100vw;max-width:none;height:auto;max-height:88dvh;' +
+	'@media(max-width:599px){dialog:not(.card){width:100vw;max-width:none;height:fit-content;max-height:88dvh;' +
 	'margin:auto 0 0!important;animation-name:u!important}}' +
 	'@media(prefers-reduced-motion:reduce){dialog,dialog:not(.card){animation:none!important}}[hidden]{display:none!important}' +
 	'.f{display:flex;flex-direction:column;gap:.9em;min-height:100%;box-sizing:border-box}' +

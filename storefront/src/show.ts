@@ -1,4 +1,4 @@
-import { ask, readBasket, type InBasket } from './basket';
+import { ask, OPTIONS, readBasket, type InBasket } from './basket';
 import { filled, pathOf } from './call';
 import { part } from './reads';
 import { tokenField, tokenHeader } from './request';
@@ -69,7 +69,7 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 		sheet.replaceSync(
 			'ul{flex:1}li{display:grid;grid-template-columns:auto 1fr auto;gap:.2em .8em;padding:.7em 0;border-top:1px solid;' +
 				'align-items:center}li>img{width:64px;height:64px;object-fit:cover;grid-row:span 2}.t{overflow-wrap:anywhere;' +
-				'grid-column:2}.k{grid-column:2/-1;display:flex;gap:.8em;align-items:center}input{width:4.2em}' +
+				'grid-column:2}.t:first-child{grid-column:1/3}.k{grid-column:2/-1;display:flex;gap:.8em;align-items:center}input{width:4.2em}' +
 				'.a,.m{font-variant-numeric:tabular-nums}.m{display:flex;justify-content:space-between;font-weight:600}' +
 				'.m:empty,p:empty{display:none}',
 		);
@@ -138,7 +138,9 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 			list.replaceChildren(...(all[0] || read?.kind === 'page' ? all : [element('li', '', empty)]));
 			head.textContent = `${heading} (${now.count})`;
 			const whole = plain(String(part(now.told ?? now, read?.sum || '-') ?? ''));
-			foot.replaceChildren(...(money(whole) ? [element('span', '', sum), element('span', '', money(whole))] : []));
+			foot.replaceChildren(
+				...(lines[0] && money(whole) ? [element('span', '', sum), element('span', '', money(whole))] : []),
+			);
 			const rest = Number(show!.free) - Number(whole);
 			free.textContent =
 				show!.free && whole && lines[0]
@@ -154,7 +156,8 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 
 		const nameOf = ({ told, sku, option }: Line) => {
 			const name = told(read?.name) || sku;
-			return option && !name.includes(option) ? `${name}, ${option}` : name;
+			// Many shops tell the choice in the name already.
+			return [name, ...option.split(OPTIONS).filter((part) => part && !name.includes(part))].join(', ');
 		};
 
 		function row(line: Line): HTMLElement {
@@ -162,7 +165,8 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 			const name = nameOf(line);
 			const src = line.told(read?.picture);
 			if (src) item.append(Object.assign(element('img'), { src, alt: '' }));
-			const page = line.told(read?.page);
+			const told = line.told(read?.page);
+			const page = told && /^https?:/.test(new URL(told, location.href).protocol) ? told : '';
 			const called = page ? Object.assign(element('a', 't', name), { href: page }) : element('span', 't', name);
 			item.append(called, element('span', 'a', money(plain(line.told(read?.amount)))));
 			const keys = element('span', 'k');

@@ -234,6 +234,7 @@ def test_what_is_sold_out_among_choices_is_said_and_the_price_follows(drafted: D
     expect(page.locator(SHEET)).to_have_count(1)
     expect(page.locator(".tally").first).to_have_text("1")
     page.keyboard.press("Escape")
+    expect(page.locator(SHEET)).to_have_count(0)
     assert focused(page).startswith("Choose a kind")
     told = page.evaluate("fetch('/bag.json').then((answer) => answer.json())")
     # What nobody could add is not there.
@@ -268,6 +269,7 @@ def test_a_closer_look_goes_on_to_the_next_and_buys(drafted: Drafted) -> None:
     expect(in_sheet(page)).to_have_text(re.compile("^It is put by"))
     expect(page.locator(".tally").first).to_have_text("1")
     page.keyboard.press("Escape")
+    expect(page.locator(SHEET)).to_have_count(0)
     assert focused(page) == "Look closer"
     pages = [url for url in asked if "/p/" in url]
     assert len(pages) == len(set(pages))
@@ -367,3 +369,32 @@ def test_on_a_phone_a_sheet_comes_from_the_lower_edge(drafted: Drafted) -> None:
     assert box
     assert (box["x"], box["width"], box["y"] + box["height"]) == (0, 375, 667)
     assert dialog.evaluate("(at) => getComputedStyle(at).animationName") == "none"
+
+
+def test_a_hostile_theme_moves_nothing_on_a_sheet(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "veilrow", "/"))
+    expect(ours(page, "listing_card").first).to_be_visible()
+    # Rules of a theme that means its own dialogs, forms and boxes; those that have no form of ours in them stay.
+    theme = """
+        dialog, [role=dialog] { display: none !important; } label, legend, h2 { font-size: 40px !important; }
+        form { display: none !important; float: left !important; width: 50px !important; padding: 90px !important; }
+        [data-up-place] { margin: 70px !important; border: 9px solid red !important; }
+    """
+    page.evaluate("theme => { const own = new CSSStyleSheet(); own.replaceSync(theme); window.theme = own; }", theme)
+    page.locator("[data-card=JV-SUIT] [data-up-button] button.b").click()
+    sheet = page.get_by_role("dialog", name="Full suit in cotton")
+
+    def drawn() -> list[float]:
+        """Return how large the sheet and its button are, and where on the sheet that stands."""
+        whole, button = sheet.bounding_box(), in_sheet(page).bounding_box()
+        assert whole is not None
+        assert button is not None
+        sizes = [box[side] for box in (whole, button) for side in ("width", "height")]
+        return [*sizes, button["x"] - whole["x"], button["y"] - whole["y"]]
+
+    before = drawn()
+    page.evaluate("document.adoptedStyleSheets.push(window.theme)")
+    page.wait_for_timeout(300)
+    # The page itself is moved by it, and with it the card that the sheet lies over.
+    assert drawn() == before
