@@ -18,7 +18,7 @@ const SHEET_CSS =
 	'input,select{font:inherit;color:inherit;background:transparent;border:1px solid;padding:.4em;box-sizing:border-box;' +
 	'border-radius:0;accent-color:currentColor}option{color:#1b1b1b;background:#fff}' +
 	'.l{all:unset;cursor:pointer;text-decoration:underline;min-height:24px}' +
-	'.w{display:flex;flex-wrap:wrap;justify-content:space-between;gap:.4em 1em}' +
+	'.w{display:flex;flex-wrap:wrap;justify-content:space-between;align-items:baseline;gap:.4em 1em}' +
 	'.x{all:unset;position:absolute;top:12px;inset-inline-end:12px;width:36px;font-size:24px;line-height:36px;' +
 	'text-align:center;cursor:pointer;background:inherit}' +
 	':is(.l,.x,a,input,select,h2):focus-visible{outline:3px solid;outline-offset:2px}h2:focus{outline:0}' +

@@ -189,6 +189,9 @@ def test_a_neighbour_of_another_height_or_type_is_matched_by_a_press() -> None:
     assert "px" in one.title
     after = fixed(made, one.fixes[0])
     assert not [f for f in found(after) if f.rule == "neighbour"]
+    # A closer look is meant to be less than what buys.
+    closer = page({}, second={**SECOND, "kind": "closer", "size_px": 14})
+    assert not [f for f in found(closer) if f.rule == "neighbour"]
 
 
 def test_two_look_alike_buttons_are_told_also_for_colour_blind_shoppers() -> None:

@@ -42,7 +42,8 @@
 				part('fieldset', '', part('legend', '', shown.choice), ...shown.choices.map((one) => part('span', '', one))),
 			);
 		const presses = part('span', 'b', shown.button);
-		body.append(presses);
+		// On a sheet of a product the button is as wide as in its placement.
+		body.append(shown.kind === 'basket' || shown.kind === 'question' ? presses : part('div', '', presses));
 		if (shown.ways.length) body.append(part('p', 'w', ...shown.ways.map((way) => part('span', 'l', way))));
 		const dialog = part('dialog', shown.way, body);
 		dialog.setAttribute('open', '');
