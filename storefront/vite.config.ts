@@ -33,7 +33,9 @@ const pieces = {
 const piece = (process.env.PIECE ?? 'up') as keyof typeof pieces;
 const { entry, name } = pieces[piece];
 /** These are loaded by themselves, and hand themselves over. */
-const LOADED = 'later bar floating over row recent fixed message notify sheet show closer choices find_later'.split(' ');
+const LOADED = 'later bar floating over row recent fixed message notify sheet show closer choices find_later'.split(
+	' ',
+);
 
 export default defineConfig({
 	root: here('.'),

@@ -114,30 +114,23 @@ function begin(shop: Shop, load: Load): Later {
 		}
 		return press(stand, shop, after, signal);
 	}
-	// Another window may have filled the basket meanwhile.
-	let asked: unknown;
-	const refresh = async () => {
-		if (document.hidden || !shop.basket || asked) return;
-		asked = shop;
+	// Another tab may have filled the basket meanwhile.
+	document.addEventListener('visibilitychange', async () => {
+		if (document.hidden || !shop.basket) return;
 		const basket = await readBasket(manifest.basket, shop.reads);
-		asked = 0;
-		if (!basket || JSON.stringify(basket) === JSON.stringify(shop.basket)) return;
-		shop.basket = basket;
-		shop.changed(basket);
-	};
-	document.addEventListener('visibilitychange', refresh);
-	addEventListener('focus', refresh);
+		if (basket && JSON.stringify(basket) !== JSON.stringify(shop.basket)) shop.changed((shop.basket = basket));
+	});
 	const tools: Later = {
 		press: pressed,
 		watch(stand) {
 			// A region is heard only where it stood before; a page without a button gets none.
 			if (!isHeard) shop.announce!('');
 			isHeard = true;
-			const { message, sheet: opens } = stand.standing?.made ?? {};
+			const made = stand.standing?.made;
 			// There before a finger is: what opens a tab must follow a press at once.
-			if (message) void ask();
-			if (opens) void sheet().then(({ prepare }) => prepare(stand));
-			if (!stand.standing?.made.over) return watch(stand);
+			if (made?.message) void ask();
+			if (made?.sheet) void sheet().then(({ prepare }) => prepare(stand));
+			if (!made?.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));
 			void lay.then((onPicture) => {

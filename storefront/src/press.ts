@@ -66,9 +66,7 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	const { form } = stand;
 	const { sku, code, url } = stand.product!;
 	if (moment === 'choose_first') {
-		const choice = stand.place.closest('[data-up-sheet]')?.shadowRoot?.querySelector('input');
-		if (choice) choice.focus();
-		else if (url) location.assign(url);
+		if (url) location.assign(url);
 		return;
 	}
 	if (form && !form.noValidate && !form.checkValidity()) {

@@ -1,3 +1,4 @@
+import { setAria } from './aria';
 import type { Choices } from './choices';
 import type { MakeCloser } from './closer';
 import type { Load } from './later';
@@ -16,6 +17,12 @@ function element<Name extends keyof HTMLElementTagNameMap>(
 	text = '',
 ): HTMLElementTagNameMap[Name] {
 	return Object.assign(document.createElement(name), { className, textContent: text });
+}
+
+/** Names an element for who listens. */
+function called<Named extends Element>(at: Named, name: string): Named {
+	setAria(at, 'label', name);
+	return at;
 }
 
 /** Returns a key that closes or does something else. */
@@ -42,8 +49,10 @@ function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: stri
 	root.adoptedStyleSheets = sheetsOf(stand.standing!.made, shop.manifest.base);
 	const dialog = element('dialog', way);
 	const body = element('div', 'f');
-	const closes = key('x', '×', () => dialog.close());
-	closes.ariaLabel = words.at(-2)!;
+	const closes = called(
+		key('x', '×', () => dialog.close()),
+		words.at(-2)!,
+	);
 	dialog.append(body, closes);
 	root.append(dialog);
 	// One that opens out of another goes back to where that came from.
@@ -91,11 +100,11 @@ function over(dialog: HTMLDialogElement, place: HTMLElement): void {
 }
 
 /** What sheets are made with. */
-export type Tools = { openSheet: typeof openSheet; element: typeof element; key: typeof key };
+export type Tools = { called: typeof called; element: typeof element; key: typeof key; openSheet: typeof openSheet };
 
 /** Opens what a press leads to on a sheet; what stands on it is loaded by itself. */
 function make(shop: Shop, signal: SignalOf, load: Load) {
-	const tools: Tools = { openSheet, element, key };
+	const tools: Tools = { called, element, key, openSheet };
 	const { more } = shop.manifest;
 	const stands = new Set<Stand>();
 	let closers: Promise<ReturnType<MakeCloser>> | undefined;
@@ -124,11 +133,14 @@ function make(shop: Shop, signal: SignalOf, load: Load) {
 		if (after === 'closer') return closer().then(({ open }) => open(stand, true));
 		if (after === 'notify' && moment === 'sold_out') return notify().then((open) => open(stand));
 		const { closer: looks } = stand.standing!.made;
+		if (moment !== 'choose_first' || stand.unchosen()) return undefined;
+		// Pressed too early on a sheet, it leads to where the choice is.
+		const sheet = stand.place.closest('[data-up-sheet]')?.shadowRoot;
+		const choice = sheet?.querySelector('input');
+		if (choice) return Promise.resolve(choice.focus());
 		// The choice that it needs is not here, and can be made here all the same.
-		const isOpen = looks?.choose && moment === 'choose_first' && !stand.unchosen() && stand.product!.url;
-		return isOpen && !stand.place.closest('[data-up-sheet]')
-			? closer().then(({ open }) => open(stand, false))
-			: undefined;
+		const isOpen = looks?.choose && stand.product!.url && !sheet;
+		return isOpen ? closer().then(({ open }) => open(stand, false)) : undefined;
 	}
 	return { prepare, press };
 }

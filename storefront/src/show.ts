@@ -15,7 +15,7 @@ type Line = {
 };
 
 /** Shows the shop's basket after a press: its lines, which can be changed and taken out, and the ways on. */
-function make(shop: Shop, { element, key, openSheet }: Tools) {
+function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 	const { basket, language } = shop.manifest;
 	const { read, change } = basket;
 
@@ -37,6 +37,7 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 		return read?.smallest ? (Number(told) / 10 ** digits).toFixed(digits) : told;
 	}
 
+	const nameIn = (at: Element | null) => at?.getAttribute('aria-label');
 	const money = (price: string) =>
 		shop.fillText?.([{ v: 'price' }], { price, currency: '' } as never, 0, shop.spoken).replace('\0', '') ?? '';
 
@@ -57,7 +58,7 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 		const foot = element('p', 'm');
 		const free = element('p');
 		const says = element('p', 'n');
-		says.role = 'status';
+		says.setAttribute('role', 'status');
 		const pays = Object.assign(element('a', 'b', toCheckout), { href: basket.checkout_path });
 		const ways = element('p', 'w');
 		ways.append(
@@ -71,7 +72,7 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 				'align-items:center}li>img{width:64px;height:64px;object-fit:cover;grid-row:span 2}.t{overflow-wrap:anywhere;' +
 				'grid-column:2}.t:first-child{grid-column:1/3}.k{grid-column:2/-1;display:flex;gap:.8em;align-items:center}input{width:4.2em}' +
 				'.a,.m{font-variant-numeric:tabular-nums}.m{display:flex;justify-content:space-between;font-weight:600}' +
-				'.m:empty,p:empty{display:none}',
+				'.m:empty,p:empty{display:none}[aria-busy] ul{opacity:.6}',
 		);
 		(dialog.getRootNode() as ShadowRoot).adoptedStyleSheets.push(sheet);
 		/** Changes go one after the other. */
@@ -111,30 +112,14 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 			return alike.find(({ id }) => id === line.id) ?? (line.alone ? alike[0] : undefined);
 		}
 		/** Lines that were taken out here, each where it stood, until it is put back. */
-		const gone: { line: Line; at: number }[] = [];
+		let gone: { line: Line; at: number }[] = [];
 
 		function draw(): void {
 			const lines = linesOf(now);
 			const all = lines.map((line) => row(line));
-			for (const one of gone) {
-				const item = element('li');
-				const name = nameOf(one.line);
-				const back = key('l', undo!, () =>
-					keep(one.line, one.line.quantity, (isKept) => isKept && gone.splice(gone.indexOf(one), 1)),
-				);
-				back.ariaLabel = `${undo}: ${name}`;
-				item.append(
-					element(
-						'span',
-						't',
-						isOut!.replace('{name}', () => name),
-					),
-					back,
-				);
-				all.splice(one.at, 0, item);
-			}
+			for (const one of gone) all.splice(one.at, 0, goneRow(one));
 			const root = dialog.getRootNode() as ShadowRoot;
-			const held = root.activeElement?.ariaLabel;
+			const held = nameIn(root.activeElement);
 			list.replaceChildren(...(all[0] || read?.kind === 'page' ? all : [element('li', '', empty)]));
 			head.textContent = `${heading} (${now.count})`;
 			const whole = plain(String(part(now.told ?? now, read?.sum || '-') ?? ''));
@@ -151,7 +136,19 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 			pays.hidden = !now.count;
 			// What was drawn anew has the focus that the old one had; what was taken out gives it to what puts it back.
 			const again = [...root.querySelectorAll<HTMLElement>('[aria-label]')];
-			if (held) (again.find((at) => at.ariaLabel === held) ?? again.find((at) => at.className === 'l') ?? head).focus();
+			if (held) (again.find((at) => nameIn(at) === held) ?? again.find((at) => at.className === 'l') ?? head).focus();
+		}
+
+		function goneRow(one: { line: Line; at: number }): HTMLElement {
+			const item = element('li');
+			const name = nameOf(one.line);
+			const put = () =>
+				keep(one.line, one.line.quantity, (isKept) => {
+					if (isKept) gone = gone.filter((other) => other !== one);
+				});
+			const text = isOut!.replace('{name}', () => name);
+			item.append(element('span', 't', text), called(key('l', undo!, put), `${undo}: ${name}`));
+			return item;
 		}
 
 		const nameOf = ({ told, sku, option }: Line) => {
@@ -167,8 +164,8 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 			if (src) item.append(Object.assign(element('img'), { src, alt: '' }));
 			const told = line.told(read?.page);
 			const page = told && /^https?:/.test(new URL(told, location.href).protocol) ? told : '';
-			const called = page ? Object.assign(element('a', 't', name), { href: page }) : element('span', 't', name);
-			item.append(called, element('span', 'a', money(plain(line.told(read?.amount)))));
+			const goods = page ? Object.assign(element('a', 't', name), { href: page }) : element('span', 't', name);
+			item.append(goods, element('span', 'a', money(plain(line.told(read?.amount)))));
 			const keys = element('span', 'k');
 			if (change) {
 				const field = Object.assign(element('input'), {
@@ -177,20 +174,21 @@ function make(shop: Shop, { element, key, openSheet }: Tools) {
 					step: '1',
 					value: `${line.quantity}`,
 				});
-				field.ariaLabel = `${quantity}, ${name}`;
 				field.onchange = () => {
 					const many = Math.round(Number(field.value));
 					if (many > 0) keep(line, many);
 					else field.value = `${line.quantity}`;
 				};
-				const out = key('l', takeOut!, () => {
+				const takes = () => {
 					const at = linesOf(now).findIndex(
 						({ id, sku, option }) => id === line.id && sku === line.sku && option === line.option,
 					);
-					keep(line, 0, (isGone) => isGone && gone.push({ line, at }));
-				});
-				out.ariaLabel = `${takeOut}: ${name}`;
-				keys.append(field, out);
+					// Pressed twice, it is taken out once.
+					keep(line, 0, (isGone) => {
+						if (isGone && !gone.some((one) => one.line === line)) gone.push({ line, at });
+					});
+				};
+				keys.append(called(field, `${quantity}, ${name}`), called(key('l', takeOut!, takes), `${takeOut}: ${name}`));
 			} else keys.append(`× ${line.quantity}`);
 			item.append(keys);
 			return item;

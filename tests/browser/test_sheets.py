@@ -9,7 +9,7 @@ from playwright.sync_api import Browser, Locator, Page, expect
 
 from ops import demo, demo_row
 from practice.row import ROW
-from tests.browser.conftest import Drafted, Stack, Tab, barriers, open_tab
+from tests.browser.conftest import Drafted, Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.rules.settings import Settings
@@ -297,7 +297,7 @@ def test_another_tab_fills_the_basket_and_the_count_is_right_in_both(demo_shop: 
     expect(ours(other)).to_have_attribute("data-moment", "in_basket")
     # The first one is looked at again.
     page.bring_to_front()
-    page.evaluate("window.dispatchEvent(new Event('focus'))")
+    page.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
     expect(ours(page)).to_have_attribute("data-moment", "in_basket")
     expect(page.locator("[data-basket-count]")).to_have_text("1")
     # And by the back button, after the other one went on.
@@ -398,3 +398,58 @@ def test_a_hostile_theme_moves_nothing_on_a_sheet(demo_shop: Stack, tab: Tab) ->
     page.wait_for_timeout(300)
     # The page itself is moved by it, and with it the card that the sheet lies over.
     assert drawn() == before
+
+
+def test_what_a_press_opens_is_said_and_drawn_in_draw(demo_shop: Stack, drafted: Drafted) -> None:
+    # The draft comes back as it was.
+    page = drafted(demo.KEY, lambda settings: settings, "/p/TL-SMOKER")
+    page.goto(f"{demo_shop.at.studio}/draw/product_page?product=TL-SMOKER")
+    page.get_by_label("Afterwards:").click()
+    page.get_by_role("option", name="sees the basket").click()
+    expect(page.get_by_role("img", name="The basket shown: Your basket (2)")).to_be_visible()
+    page.get_by_label("Where the basket is shown:").click()
+    page.get_by_role("option", name="in the middle").click()
+    own = page.get_by_label("Heading of the basket")
+    own.fill("In your skep")
+    own.press("Tab")
+    drawn = page.get_by_role("img", name="The basket shown: In your skep (2)")
+    expect(drawn).to_be_visible()
+    pays = page.get_by_label("Way to the checkout")
+    pays.fill("Pay")
+    pays.press("Tab")
+    expect(drawn.locator(".b")).to_have_text("Pay")
+    wide = page.get_by_label("sheet width, px")
+    wide.fill("300")
+    wide.press("Tab")
+    expect(drawn.locator("dialog")).to_have_css("width", "300px")
+    wide.fill("9000")
+    wide.press("Tab")
+    expect(page.get_by_title("sheet width must be from 280 to 720 px")).to_be_visible()
+    page.get_by_label("Choosing in a list:").click()
+    page.get_by_role("option", name="on a sheet over its card").click()
+    expect(page.get_by_role("img", name="A choice: Copper smoker")).to_be_visible()
+    page.get_by_role("button", name="say from when").click()
+    expect(drawn).to_contain_text("Delivery is free.")
+    assert barriers(page) == []
+
+
+def test_how_a_line_is_changed_is_said_in_the_connection(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    sign_in(tab, demo_shop)
+    page.add_init_script("if (self === top) localStorage['uptick.store'] = 'scullion'")
+    page.goto(demo_shop.at.studio)
+    page.get_by_role("button", name="connection").click()
+    sheet = page.get_by_role("dialog")
+    expect(sheet.get_by_label("Name of a line’s amount")).to_have_value("pence")
+    expect(sheet.get_by_label("Unit of amounts:")).to_contain_text("in the smallest unit")
+    expect(sheet.get_by_label("Address of a change")).to_have_value("/api/counter/lines/{line}")
+    body = sheet.get_by_label("Body of a change")
+    body.fill("{qty")
+    body.press("Tab")
+    expect(sheet.get_by_role("alert")).to_contain_text("That is no JSON")
+    body.fill('{"amount": 1}')
+    body.press("Tab")
+    sheet.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("put {quantity} where that belongs")).to_be_visible()
+    sheet.get_by_role("button", name="Say an address that tells it").click()
+    expect(sheet.get_by_label("Address of a product’s kinds")).to_have_value("/kinds/{product}")

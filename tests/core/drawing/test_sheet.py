@@ -14,7 +14,13 @@ from uptick.core.words.basket_words import BASKET_WORDS
 from uptick.core.words.close_words import CLOSE_WORDS
 from uptick.core.words.closer_words import CLOSER_WORDS
 
-SHOW = {"afterwards": {"kind": "show", "free_from": 60.5, "heading": {"de-DE": "Ihr Korb"}}}
+SHOW = {
+    "afterwards": {
+        "kind": "show",
+        "free_from": 60.5,
+        "says": {"de-DE": {"heading": "Ihr Korb", "to_checkout": "Bezahlen"}},
+    }
+}
 CLOSER: dict[str, Any] = {
     "second": {
         "kind": "closer", "wording": {"en-GB": "Look"}, "radius": 0,
@@ -38,7 +44,9 @@ def test_a_sheet_travels_only_where_a_press_opens_one() -> None:
 def test_a_basket_travels_in_the_languages_that_the_buttons_speak() -> None:
     (show,) = {str(look["show"]): look["show"] for look in looks(SHOW, ("de-DE", "is-IS"))}.values()
     assert (show["side"], show["free"]) == (True, "60.50")
-    assert show["words"]["de-DE"] == ["Ihr Korb", *BASKET_WORDS["de"][1:], "Menge", "Schließen", "de"]
+    usual = BASKET_WORDS["de"]
+    own = ["Ihr Korb", *usual[1:7], "Bezahlen", *usual[8:]]
+    assert show["words"]["de-DE"] == [*own, "Menge", "Schließen", "de"]
     assert show["words"]["en-GB"][0] == "Your basket"
     # A language that we have no words in is told in English, and said to be so.
     assert show["words"]["is-IS"][-1] == "en"
@@ -85,7 +93,7 @@ def test_it_is_drawn_in_the_family_of_its_button() -> None:
         ({"sheet": {"ground": "red;}body{display:none"}}, "sheet.ground"),
         ({"choosing": "anywhere"}, "choosing"),
         ({"afterwards": {"kind": "show", "free_from": -1}}, "afterwards.show.free_from"),
-        ({"afterwards": {"kind": "show", "heading": {"en-GB": "x" * 61}}}, "afterwards.show.heading.en-GB"),
+        ({"afterwards": {"kind": "show", "says": {"en-GB": {"go_on": "x" * 61}}}}, "afterwards.show.says.en-GB.go_on"),
     ],
 )
 def test_what_cannot_be_drawn_is_refused_by_name(layer: dict[str, Any], field: str) -> None:

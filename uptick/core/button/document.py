@@ -244,17 +244,29 @@ class TellWhenBack(Part):
     product_field: OwnField = "product"
 
 
+SheetText = Annotated[str, StringConstraints(max_length=60)]
+
+
+class BasketSays(Part):
+    """What a basket that is shown says in one language, where that is not the usual; empty is the usual."""
+
+    heading: SheetText = ""
+    to_basket: SheetText = ""
+    to_checkout: SheetText = ""
+    go_on: SheetText = ""
+
+
 class ShowBasket(Part):
     """The basket is shown on the page, at its side or in its middle.
 
     `free_from` is the sum from which delivery is free, in the store's currency; nothing is said of it without one.
-    `heading` is what stands over it, the usual words where a language has none.
+    `says` are words of the store's own by language; the usual ones stand in.
     """
 
     kind: Literal["show"] = "show"
     where: Literal["side", "middle"] = "side"
     free_from: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
-    heading: dict[Language, Annotated[str, StringConstraints(max_length=60)]] = Field(default_factory=dict)
+    says: dict[Language, BasketSays] = Field(default_factory=dict)
 
 
 class ToBasket(Part):

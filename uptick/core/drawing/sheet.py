@@ -88,17 +88,24 @@ def sheet_css(document: ButtonDocument) -> str:
     )
 
 
+# Where a store's own words stand among those of a basket.
+_OWN = (0, 6, 7, 8)
+
+
 def show_words(document: ButtonDocument, languages: Sequence[str]) -> dict[str, list[str]]:
     """Return what a basket says in a store's languages; English stands in."""
     shows = document.afterwards
-    headings: Mapping[str, str] = shows.heading if isinstance(shows, ShowBasket) else {}
+    own = shows.says if isinstance(shows, ShowBasket) else {}
     found = {}
     for language in languages:
         known = _known(language, BASKET_WORDS)
-        heading, *rest = BASKET_WORDS[known]
+        words = list(BASKET_WORDS[known])
+        if says := own.get(language):
+            for place, text in zip(_OWN, (says.heading, says.to_basket, says.to_checkout, says.go_on), strict=True):
+                words[place] = text or words[place]
         names = known_names(known)
         assert names
-        found[language] = [headings.get(language) or heading, *rest, names.quantity, CLOSE_WORDS[known], known]
+        found[language] = [*words, names.quantity, CLOSE_WORDS[known], known]
     return found
 
 

@@ -17,10 +17,14 @@
 		{ value: 'card', label: 'on a sheet over its card' },
 		{ value: 'middle', label: 'on a sheet in the middle' },
 	] as const;
-	function head(text: string): void {
-		const others = Object.entries(shows?.heading ?? {}).filter(([name]) => name !== language);
-		const heading = Object.fromEntries(text ? [...others, [language, text]] : others);
-		void desk.set('afterwards', { ...shows, heading });
+	type Says = { heading?: string; to_basket?: string; to_checkout?: string; go_on?: string };
+	const own = $derived<Says>(shows?.says?.[language] ?? {});
+	/** Says one of the basket's words in the language that is seen; an emptied one is the usual again. */
+	function say(name: keyof Says, text: string): void {
+		const others = Object.entries(shows?.says ?? {}).filter(([known]) => known !== language);
+		const whole = { ...own, [name]: text };
+		const says = Object.fromEntries(Object.values(whole).some(Boolean) ? [...others, [language, whole]] : others);
+		void desk.set('afterwards', { ...shows, says });
 	}
 	type Part = keyof NonNullable<typeof sheet>;
 </script>
@@ -48,6 +52,10 @@
 	/>
 {/snippet}
 
+{#snippet words(label: string, name: keyof Says)}
+	<Said {label} most={60} usual="the usual words" value={own[name] ?? ''} onset={(text) => say(name, text)} />
+{/snippet}
+
 {#if shows}
 	<Pick
 		label="Where the basket is shown"
@@ -57,13 +65,9 @@
 			{ value: 'middle', label: 'in the middle' },
 		]}
 		onpick={(where) => desk.set('afterwards', { ...shows, where })}
-	/>, under the heading <Said
-		label="Heading of the basket"
-		most={60}
-		usual="the usual words"
-		value={shows.heading?.[language] ?? ''}
-		onset={head}
-	/>. {#if shows.free_from}Delivery is free from <Figure
+	/>, under the heading {@render words('Heading of the basket', 'heading')}, with
+	{@render words('Way to the basket', 'to_basket')}, {@render words('Way to the checkout', 'to_checkout')} and
+	{@render words('Way back to the goods', 'go_on')}. {#if shows.free_from}Delivery is free from <Figure
 			label="Delivery is free from"
 			unit={view.seen.product.currency}
 			value={shows.free_from}
