@@ -95,8 +95,9 @@ function choose(
 		const is = { ...product };
 		if (!choices[0] || chosen.size < choices.length) return is;
 		const variant = told[0] ? matching(variants, texts())[0] : undefined;
+		const prices = new Set(variants.flatMap(({ price }) => price || []));
 		// One of its own, or none: the price of another would be wrong. Nothing reads a word as an amount.
-		if (variants.some(({ price }) => price))
+		if (variant ? prices.size : prices.size > 1)
 			Object.assign(is, { price: variant?.price || 'none', was: variant?.was || 'none', net: 'none' });
 		if (is.situation === 'choice') is.situation = 'plain';
 		// What the shop does not tell of is not sold, as far as anybody can know.

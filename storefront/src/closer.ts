@@ -21,7 +21,7 @@ const SHEET =
 /** Opens a product on a sheet: to choose what a list leaves open, or to look at it more closely. */
 function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: ReadonlySet<Stand>, signal: SignalOf) {
 	const { manifest } = shop;
-	const { element, key, openSheet } = tools;
+	const { element, hearOn, key, openSheet } = tools;
 	let { read } = goodsReader(shop);
 	let since = 0;
 	const kept = new Map<string, Promise<Told | null>>();
@@ -75,6 +75,7 @@ function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: Re
 		sheet.replaceSync(SHEET);
 		root.adoptedStyleSheets.push(sheet);
 		dialog.setAttribute('aria-labelledby', 'h');
+		hearOn(shop, dialog);
 		function fill({ form, parts, focus }: NonNullable<typeof drawn>): void {
 			host.replaceChildren(form);
 			body.replaceChildren(...parts);

@@ -65,9 +65,11 @@ function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: stri
 		style.paddingInlineEnd = `${innerWidth - clientWidth}px`;
 		style.overflow = 'hidden';
 	}
+	const { announce } = shop;
 	const close = () => {
 		if (!host.isConnected) return;
 		host.remove();
+		shop.announce = announce;
 		if (way !== 'card') [style.overflow, style.paddingInlineEnd] = [overflow, padding];
 		delete shop.opened;
 	};
@@ -85,6 +87,14 @@ function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: stri
 	return { host, root, dialog, body };
 }
 
+/** Lets buttons on a sheet be heard there: the page's own region is out of reach while it is open. */
+function hearOn(shop: Shop, dialog: HTMLDialogElement): void {
+	const says = element('p', 'n');
+	says.setAttribute('role', 'status');
+	dialog.append(says);
+	shop.announce = (text) => void (says.textContent = text);
+}
+
 /** Stands a sheet over the card that a place is in, its lower edge where the place's is. */
 function over(dialog: HTMLDialogElement, place: HTMLElement): void {
 	const { left, right, bottom } = (place.closest('li,article') ?? place).getBoundingClientRect();
@@ -100,11 +110,11 @@ function over(dialog: HTMLDialogElement, place: HTMLElement): void {
 }
 
 /** What sheets are made with. */
-export type Tools = { called: typeof called; element: typeof element; key: typeof key; openSheet: typeof openSheet };
+const tools = { called, element, hearOn, key, openSheet };
+export type Tools = typeof tools;
 
 /** Opens what a press leads to on a sheet; what stands on it is loaded by itself. */
 function make(shop: Shop, signal: SignalOf, load: Load) {
-	const tools: Tools = { called, element, key, openSheet };
 	const { more } = shop.manifest;
 	const stands = new Set<Stand>();
 	let closers: Promise<ReturnType<MakeCloser>> | undefined;

@@ -196,6 +196,8 @@ def test_a_choice_is_made_on_the_card_by_keyboard(demo_shop: Stack, tab: Tab) ->
     page.keyboard.press("ArrowDown")
     expect(in_sheet(page)).to_have_text(re.compile("^Put it by"))
     in_sheet(page).press("Enter")
+    # It is heard on the sheet: the page's own region is out of reach.
+    expect(page.get_by_role("dialog").get_by_role("status")).to_have_text("It is put by, Open mesh floor")
     expect(page.locator(".tally").first).to_have_text("1")
     expect(page.locator(SHEET)).to_have_count(0)
     assert focused(page).startswith("Choose a kind")
