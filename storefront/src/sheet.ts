@@ -82,8 +82,9 @@ function openSheet(shop: Shop, stand: Stand, words: readonly string[], way: stri
 		if (target === dialog) dialog.close();
 	};
 	document.body.append(host);
-	if (way === 'card') over(dialog, stand.place);
 	dialog.showModal();
+	// Once it holds something, and before it is seen.
+	if (way === 'card') requestAnimationFrame(() => over(dialog, stand.place));
 	return { host, root, dialog, body };
 }
 
@@ -95,18 +96,14 @@ function hearOn(shop: Shop, dialog: HTMLDialogElement): void {
 	shop.announce = (text) => void (says.textContent = text);
 }
 
-/** Stands a sheet over the card that a place is in, its lower edge where the place's is. */
+/** Stands a sheet over the card that a place is in: its lower edge where the card's is, and whole within the window. */
 function over(dialog: HTMLDialogElement, place: HTMLElement): void {
 	const { left, right, bottom } = (place.closest('li,article') ?? place).getBoundingClientRect();
 	const wide = Math.max(right - left, 260);
 	const { style } = dialog;
-	style.margin = '0';
-	style.position = 'absolute';
-	style.inset = 'auto';
-	style.width = `${wide}px`;
+	style.cssText = `position:absolute;margin:0;inset:auto;width:${wide}px`;
 	style.left = `${scrollX + Math.max(0, Math.min(left, innerWidth - wide))}px`;
-	// The window's lower edge is the containing block's at rest, and the page scrolls up from there.
-	style.bottom = `${innerHeight - bottom - scrollY}px`;
+	style.top = `${scrollY + Math.max(8, bottom - dialog.offsetHeight)}px`;
 }
 
 /** What sheets are made with. */
