@@ -75,7 +75,7 @@ STAND = """all => all.map(({ base, made, text, room, rtl, second }) => {
   }
   host.dir = rtl ? 'rtl' : 'ltr';
   if (made.quantity) UpQuantity.paintQuantity(root, button, made.quantity);
-  if (made.second) UpSecond.paintSecond(root, second);
+  if (made.second) UpSecond.paintSecond(root, { made, second });
   const from = button.getBoundingClientRect();
   const box = e => { const r = e.getBoundingClientRect(); return [r.x - from.x, r.y - from.y, r.width, r.height]; };
   const range = document.createRange(); range.selectNodeContents(words);
