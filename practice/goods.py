@@ -98,16 +98,17 @@ class Goods:
         if self.options:
             product["@type"] = "ProductGroup"
             product["variesBy"] = self.option_name
-            product["hasVariant"] = [self._variant(n, option) for n, option in enumerate(self.options, 1)]
+            product["hasVariant"] = [self._variant(n, option, origin) for n, option in enumerate(self.options, 1)]
         return product
 
-    def _variant(self, n: int, option: str) -> dict[str, Any]:
+    def _variant(self, n: int, option: str, origin: str) -> dict[str, Any]:
         told = {"@type": "PropertyValue", "name": self.option_name, "value": option}
         known = _PROPERTIES.get(self.option_name)
         return {
             "@type": "Product",
             "sku": f"{self.sku}-{n}",
             "name": f"{self.name}, {option}",
+            "image": f"{origin}/pictures/{self.sku}.svg?kind={n}",
             **({known: option} if known else {"additionalProperty": [told]}),
             "offers": {
                 "@type": "Offer",

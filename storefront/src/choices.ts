@@ -1,4 +1,4 @@
-import { choicesOf, matching, variantsOf, type Choice } from './choices_told';
+import { choicesOf, matching, pictureOf, variantsOf, type Choice, type Variant } from './choices_told';
 import type { Told } from './goods';
 import { nodeTold } from './node_told';
 import type { Node } from './page';
@@ -14,6 +14,8 @@ export type Choosing = {
 	groups: HTMLElement[];
 	/** Returns the product as it is with what is chosen now. */
 	now: () => Product;
+	/** Returns the picture of what is chosen, where it has one of its own. */
+	picture: () => string;
 };
 
 /**
@@ -91,10 +93,16 @@ function choose(
 	}
 	mark();
 
+	/** Returns the product that all choices lead to, as far as the page's data knows it. */
+	function chosenOf(): Variant | undefined {
+		const isChosen = told[0] && chosen.size === choices.length;
+		return isChosen ? matching(variants, texts())[0] : undefined;
+	}
+
 	function now(): Product {
 		const is = { ...product };
 		if (!choices[0] || chosen.size < choices.length) return is;
-		const variant = told[0] ? matching(variants, texts())[0] : undefined;
+		const variant = chosenOf();
 		const prices = new Set(variants.flatMap(({ price }) => price || []));
 		// One of its own, or none: the price of another would be wrong. Nothing reads a word as an amount.
 		if (variant ? prices.size : prices.size > 1)
@@ -105,9 +113,9 @@ function choose(
 		if (choices[0].isProduct) Object.assign(is, { sku: chosen.get(choices[0]), needsChoice: false });
 		return is;
 	}
-	return { node, groups: all.map(({ set }) => set), now };
+	return { node, groups: all.map(({ set }) => set), now, picture: () => chosenOf()?.picture ?? '' };
 }
-const choices = { choose, kindsOf };
+const choices = { choose, kindsOf, pictureOf };
 export type Choices = typeof choices;
 
 // It is handed over by the element that loaded it: no name of ours is global on the shop's page.

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
-import { choicesOf, matching, variantsOf } from './choices_told';
+import { choicesOf, matching, pictureOf, variantsOf } from './choices_told';
 import type { Told } from './goods';
 import { nodeTold } from './node_told';
 import type { Basket } from './types';
@@ -24,7 +24,8 @@ const COAT = {
 };
 function coat(sku: string, size: string, color: string, price: string, availability: string) {
 	const offers = { '@type': 'Offer', priceCurrency: 'USD', price, availability: `https://schema.org/${availability}` };
-	return { '@type': 'Product', sku, name: `${size} ${color} coat`, size, color, offers };
+	const image = [`https://example.com/${sku}.jpg`];
+	return { '@type': 'Product', sku, name: `${size} ${color} coat`, image, size, color, offers };
 }
 
 function pageOf(html: string, ...data: object[]): Document {
@@ -41,6 +42,13 @@ describe('what a page tells of a group', () => {
 		expect(nodeTold(page, '44E01')?.name).toBe('Wool winter coat');
 		expect(nodeTold(page, '44E01-M11002')?.size).toBe('large');
 		expect(nodeTold(page, 'else')).toBeUndefined();
+	});
+
+	it('has pictures of its own, however they are told', () => {
+		expect(variants[0]!.picture).toBe('https://example.com/44E01-M11000.jpg');
+		expect(pictureOf({ '@type': 'ImageObject', contentUrl: '/a.webp' })).toBe('/a.webp');
+		expect(pictureOf([{ url: '/b.png' }, '/c.png'])).toBe('/b.png');
+		expect([undefined, [], null, {}].map(pictureOf)).toEqual(['', '', '', '']);
 	});
 
 	it('says which of it can be had, and for how much', () => {

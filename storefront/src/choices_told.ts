@@ -6,7 +6,14 @@ type Value = { value: string; label: string };
 /** What has to be chosen of a product: an option, or with `isProduct` which product of several it is. */
 export type Choice = { name: string; label: string; values: readonly Value[]; isProduct?: boolean };
 /** One of the products that a group is of: its code, what it has of each property, and its offer. */
-export type Variant = { sku: string; has: ReadonlySet<string>; price: string; was: string; isGone: boolean };
+export type Variant = {
+	sku: string;
+	has: ReadonlySet<string>;
+	price: string;
+	was: string;
+	isGone: boolean;
+	picture: string;
+};
 
 const same = (text: unknown) =>
 	String(text ?? '')
@@ -27,6 +34,12 @@ function propertiesOf(node: Node): [string, string][] {
 	][];
 }
 
+/** Returns the address of the first picture that data tells; empty where it tells none. */
+export function pictureOf(image: unknown): string {
+	const [first] = [image].flat() as (string | Node | undefined)[];
+	return String((first && typeof first === 'object' ? (first.url ?? first.contentUrl) : first) ?? '');
+}
+
 /** Returns the products that a group is of, as the page's data tells them. */
 export function variantsOf(node: Node | undefined): Variant[] {
 	return all(node?.hasVariant).map((variant) => {
@@ -37,6 +50,7 @@ export function variantsOf(node: Node | undefined): Variant[] {
 			has: new Set(propertiesOf(variant).map(([, value]) => same(value))),
 			price: plainNumber(String(offer.price ?? '')),
 			was: plainNumber(String(was?.price ?? '')),
+			picture: pictureOf(variant.image),
 			isGone: /OutOfStock|SoldOut|Discontinued/.test(String(offer.availability)),
 		};
 	});

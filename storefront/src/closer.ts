@@ -1,6 +1,6 @@
 import type { Choices, Choosing } from './choices';
 import { goodsReader, tellPlace, type Told } from './goods';
-import { plainNumber, type Node } from './page';
+import { plainNumber } from './page';
 import { DOUBLE_MS, tellingOf, type SignalOf } from './press';
 import type { Tools } from './sheet';
 import type { Shop, Stand } from './stand';
@@ -19,7 +19,13 @@ const SHEET =
 	'.d{white-space:pre-line}nav{display:flex;justify-content:space-between;gap:1em;margin-top:auto}';
 
 /** Opens a product on a sheet: to choose what a list leaves open, or to look at it more closely. */
-function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: ReadonlySet<Stand>, signal: SignalOf) {
+function make(
+	shop: Shop,
+	tools: Tools,
+	{ choose, kindsOf, pictureOf }: Choices,
+	stands: ReadonlySet<Stand>,
+	signal: SignalOf,
+) {
 	const { manifest } = shop;
 	const { element, hearOn, key, openSheet } = tools;
 	let { read } = goodsReader(shop);
@@ -122,7 +128,14 @@ function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: Re
 		form.style.cssText = 'all:unset!important;display:block!important';
 		for (const name of ['margin', 'padding', 'border']) place.style.setProperty(name, '0', 'important');
 		form.onsubmit = (event) => event.preventDefault();
-		const { node, groups, now }: Choosing = choose(told, form, manifest.basket, gone, tools, tell);
+		const { node, groups, now, picture }: Choosing = choose(told, form, manifest.basket, gone, tools, tell);
+		const hrefOf = (image: unknown) => new URL(pictureOf(image), location.href).href;
+		const pictures = ([node?.image ?? told.picture].flat() as unknown[])
+			.filter(pictureOf)
+			.map((image) => Object.assign(element('img'), { src: hrefOf(image), alt: '' }));
+		const show = element('div', 'v');
+		show.append(...pictures);
+		const first = pictures[0]?.src;
 		const money = (amount = '') =>
 			plainNumber(amount) &&
 			shop.fillText?.([{ v: 'price' }], { ...product, price: amount }, 0, shop.spoken).replace('\0', '');
@@ -132,16 +145,12 @@ function make(shop: Shop, tools: Tools, { choose, kindsOf }: Choices, stands: Re
 			const is = now();
 			for (const name of ['price', 'was', 'net', 'availability']) place.removeAttribute(`data-up-${name}`);
 			tellPlace(place, stand.name(), is);
+			if (first) pictures[0]!.src = picture() ? hrefOf(picture()) : first;
 			const was = money(is.was);
 			price.replaceChildren(money(is.price) ?? '', ...(was ? [element('s', '', was)] : []));
 		}
 		tell();
 		form.append(place);
-		const show = element('div', 'v');
-		for (const image of [node?.image ?? told.picture].flat() as (string | Node)[]) {
-			const src = typeof image === 'string' ? image : (image.url ?? image.contentUrl);
-			if (src) show.append(Object.assign(element('img'), { src: new URL(String(src), location.href).href, alt: '' }));
-		}
 		const about = element('p', 'd', String(node?.description ?? '').slice(0, 600));
 		const ways = element('nav');
 		for (const [text, way] of [

@@ -13,6 +13,7 @@ const basket = (more: object = {}) =>
 			options: ['as.size', 'colour'],
 			price: 'pence',
 			available: 'left',
+			picture: 'img',
 			smallest: true,
 			...more,
 		},
@@ -29,15 +30,15 @@ describe('the kinds that an address tells', () => {
 	it('are read in the words of schema.org, by the shop’s own names', async () => {
 		const fetched = answers({
 			kinds: [
-				{ code: 'A-1', as: { size: 'Small' }, colour: 'Blue', pence: 10_400, left: 3 },
+				{ code: 'A-1', as: { size: 'Small' }, colour: 'Blue', pence: 10_400, left: 3, img: '/a.png' },
 				{ code: 'A-2', as: { size: 'Large' }, colour: 'Red', pence: 9_450, left: 0 },
 			],
 		});
 		const kinds = await kindsOf(basket(), 'A/1 ä', MONEY);
 		expect(fetched.mock.calls[0]).toMatchObject(['/kinds/A%2F1%20%C3%A4', { headers: { Accept: 'application/json' } }]);
 		expect(variantsOf({ hasVariant: kinds })).toEqual([
-			{ sku: 'A-1', has: new Set(['small', 'blue']), price: '104.00', was: '', isGone: false },
-			{ sku: 'A-2', has: new Set(['large', 'red']), price: '94.50', was: '', isGone: true },
+			{ sku: 'A-1', has: new Set(['small', 'blue']), price: '104.00', was: '', picture: '/a.png', isGone: false },
+			{ sku: 'A-2', has: new Set(['large', 'red']), price: '94.50', was: '', picture: '', isGone: true },
 		]);
 	});
 

@@ -5,7 +5,7 @@ import type { Basket, Language } from './types';
 /** Returns the kinds of a product as an address of the shop's tells them, in the words of schema.org; see `VariantsJson`. */
 export async function kindsOf({ variants }: Basket, sku: string, { money }: Language): Promise<Node[] | undefined> {
 	if (!variants) return undefined;
-	const { path, items, product, options, price, available, smallest } = variants;
+	const { path, items, product, options, price, available, picture, smallest } = variants;
 	const answer = await fetch(path.replace('{product}', encodeURIComponent(sku)), {
 		headers: { Accept: 'application/json' },
 	});
@@ -16,6 +16,7 @@ export async function kindsOf({ variants }: Basket, sku: string, { money }: Lang
 		const left = part(kind, available || '-') ?? true;
 		return {
 			sku: part(kind, product),
+			image: part(kind, picture || '-'),
 			additionalProperty: options.map((name) => ({ name: name.split('.').at(-1), value: part(kind, name) })),
 			offers: {
 				price: costs && smallest ? (Number(costs) / 10 ** money.digits).toFixed(money.digits) : costs,

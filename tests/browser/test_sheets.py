@@ -277,6 +277,21 @@ def test_a_closer_look_goes_on_to_the_next_and_buys(drafted: Drafted) -> None:
     assert len(pages) == len(set(pages))
 
 
+def test_the_picture_follows_the_choice(demo_shop: Stack, tab: Tab) -> None:
+    page = tab.page
+    page.goto(shop_at(demo_shop, "veilrow", "/"))
+    page.locator("[data-card=JV-SUIT] [data-up-button] button.s").click()
+    sheet = page.get_by_role("dialog", name="Full suit in cotton")
+    shown = sheet.locator("img")
+    expect(shown).to_have_attribute("src", re.compile(r"/pictures/JV-SUIT\.svg$"))
+    sheet.get_by_role("radio", name="Extra large").check()
+    expect(shown).to_have_attribute("src", re.compile(r"/pictures/JV-SUIT\.svg\?kind=4$"))
+    expect(shown).to_have_js_property("complete", True)
+    # The next product begins with its own.
+    sheet.get_by_role("button", name="The next one").click()
+    expect(page.get_by_role("dialog").locator("img")).to_have_attribute("src", re.compile(r"\.svg$"))
+
+
 def test_what_ran_out_between_showing_and_pressing_is_said(demo_shop: Stack, tab: Tab) -> None:
     page, at = tab.page, demo_shop.at
     page.goto(f"{at.practice}/p/TL-BRUSH")

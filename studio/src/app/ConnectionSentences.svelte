@@ -270,6 +270,11 @@
 			value={kinds.smallest ? 'smallest' : 'whole'}
 			options={UNITS}
 			onpick={(unit) => setKinds({ smallest: unit === 'smallest' ? true : null })}
+		/>, its picture in <Inline
+			label="Name of a kind’s picture"
+			value={kinds.picture ?? ''}
+			empty="nothing"
+			onset={(picture) => setKinds({ picture: picture || null })}
 		/>, and whether it is there in <Inline
 			label="Name of a kind’s stock"
 			value={kinds.available ?? ''}

@@ -109,6 +109,7 @@ class WireVariants(TypedDict):
     options: list[str]
     price: NotRequired[str]
     available: NotRequired[str]
+    picture: NotRequired[str]
     smallest: NotRequired[bool]
 
 

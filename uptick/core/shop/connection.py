@@ -97,7 +97,7 @@ class VariantsJson(Part):
     """An address that tells the kinds of a product as JSON, where its page tells them neither in a form nor as data.
 
     `path` holds {product}. Of each kind, `product` is its code, `options` what it is told apart by, `price` what it
-    costs, and `available` a number or a yes or no; a 0 and a no are sold out.
+    costs, `picture` the address of its picture, and `available` a number or a yes or no; a 0 and a no are sold out.
     """
 
     path: Annotated[str, StringConstraints(pattern=r"^/([^/\s]\S*)?$", max_length=300)]
@@ -106,6 +106,7 @@ class VariantsJson(Part):
     options: Annotated[tuple[Dotted, ...], Field(min_length=1, max_length=5)]
     price: Dotted | None = None
     available: Dotted | None = None
+    picture: Dotted | None = None
     # Prices are told in the currency's smallest unit.
     smallest: bool | None = None
 
