@@ -16,7 +16,7 @@ export type StudyLine = {
 };
 const WEIGHTS = ['must_fix', 'look_again', 'note'];
 /** A page has come to rest when it tells nothing new for so long; it has this long for it. */
-const QUIET_MS = 500;
+const QUIET_MS = 800;
 const REST_MS = 5000;
 
 /** Returns how bad a line is, the worst first. */
