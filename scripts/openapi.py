@@ -14,7 +14,6 @@ from uptick.core.button.look import STATES
 from uptick.core.drawing.bar import BAR_CSS
 from uptick.core.release import Manifest
 from uptick.core.shop.store import WINDOWS_PX
-from uptick.core.words.outcome_words import OUTCOME_WORDS
 from uptick.core.words.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
@@ -88,7 +87,7 @@ def script_facts() -> str:
 
 def later_facts() -> str:
     """Return what the script needs of every store once its buttons stand, as TypeScript."""
-    return _as_constants(BAR_CSS=BAR_CSS, OUTCOMES=OUTCOME_WORDS)
+    return _as_constants(BAR_CSS=BAR_CSS)
 
 
 def _as_constants(**told: object) -> str:

@@ -1,5 +1,6 @@
 import { assignVersion } from './assign';
-import { covers, highOf, type Context, type Looker, type Standing } from './resolve';
+import { highOf, type Looker, type Standing } from './resolve';
+import { covers, type Context } from './rules';
 import type { Trial } from './types';
 
 /** The versions that a link forces, by trial: `?up-show=7.B`. */

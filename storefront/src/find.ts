@@ -1,6 +1,7 @@
 import { isMeant } from './on_page';
 import { kindOf, ownCode, pathOf, type Products } from './page';
 import type { Following } from './places';
+import { covers } from './rules';
 import type { Shop } from './stand';
 import type { Pointed, Row } from './types';
 
@@ -93,7 +94,7 @@ function codeAt(spot: Pointed, anchor: Element, holds: Holds, byAddress: Map<str
 
 /** Finds the places that were chosen by pointing, besides those that the shop's own code marks. */
 export function finder(shop: Shop, later: Following['later']): Finder {
-	const { manifest, covers, read } = shop;
+	const { manifest, read } = shop;
 	const near: Finder['near'] = new WeakMap();
 	const made = new Map<Element, Made>();
 	const rowSays = new WeakMap<Element, string>();

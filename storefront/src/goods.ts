@@ -45,9 +45,18 @@ export function goodsReader(shop: Shop) {
 	function pageAt(path: string): Promise<Document> {
 		const known = pages.get(path);
 		if (known) return known;
-		const page = fetch(path)
-			.then((answer) => (answer.ok ? answer.text() : ''))
-			.then((text) => new DOMParser().parseFromString(text, 'text/html'));
+		// Not by a parser of texts, which pages forbid that ask for trusted types; so it is read in its own encoding, too.
+		const page = new Promise<Document>((done, fail) => {
+			const asked = new XMLHttpRequest();
+			asked.open('GET', path);
+			asked.responseType = 'document';
+			asked.onload = () => {
+				const { status, response } = asked;
+				done((status < 400 && (response as Document)) || document.implementation.createHTMLDocument());
+			};
+			asked.onerror = fail;
+			asked.send();
+		});
 		pages.set(path, page);
 		return page;
 	}

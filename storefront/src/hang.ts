@@ -77,7 +77,9 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: typeof Stan
 	sizes.observe(row);
 	sizes.observe(document.documentElement);
 	visualViewport?.addEventListener('resize', () => {
-		is.typing = innerHeight - visualViewport!.height > KEYBOARD_PX;
+		// A page that is drawn larger by two fingers shows less of itself, and there is no keyboard for that.
+		const { height, scale } = visualViewport!;
+		is.typing = innerHeight - height * scale > KEYBOARD_PX;
 		show();
 	});
 

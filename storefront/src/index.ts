@@ -3,6 +3,7 @@ import type { fillText, readAmounts } from './live';
 import type { finder } from './find';
 import type { frame } from './frame';
 import type { shopperKind } from './kind';
+import type { drawIcon } from './icon';
 import type { Begin, Later, Load } from './later';
 import { Places, type Following } from './places';
 import { hasKept, shopperId } from './ids';
@@ -10,11 +11,18 @@ import type { Shop } from './stand';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { dealVersions, forcedVersions } from './deal';
-import { covers, type Looker } from './resolve';
+import type { Looker } from './resolve';
+import type { covering } from './rules';
 import { DESKTOP_FROM_PX, TABLET_FROM_PX } from './facts';
 import type { Manifest } from './types';
 
 const FONT_WAIT_MS = 1200;
+/** So long buttons wait for the count that they may say; a slower basket is told to buttons that stand. */
+const BASKET_WAIT_MS = 250;
+/** A file that could not be loaded is asked for again after so long, each time after twice as long. */
+const AGAIN_MS = 2000;
+/** The root of a page that has a line of ours: under no name that a page could meet, and gone with the root. */
+type Root = HTMLElement & { [line: symbol]: string | undefined };
 // Whatever else lies in a place is hidden, also what the page puts there later. A layer goes before every rule of the
 // theme among those that are important, and no element of the shop's is touched.
 const HIDES = '@layer{[data-up-stands]>:not([data-up-button],[data-up-note]){display:none!important}}';
@@ -22,6 +30,21 @@ const HIDES = '@layer{[data-up-stands]>:not([data-up-button],[data-up-note]){dis
 /** Waits for an event of the document, as long as it is still to come. */
 function once(event: string, isToCome: unknown): unknown {
 	return isToCome && new Promise((done) => document.addEventListener(event, done));
+}
+
+const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+/**
+ * Claims the page for this line. A page has one: a second one, as from a theme and a tag manager, would write and hear the
+ * same attributes for ever.
+ */
+function claim({ key, draft }: Manifest): boolean {
+	const root = document.documentElement as Root;
+	const mark = Symbol.for(draft ? 'up.draft' : 'up.line');
+	const first = root[mark];
+	if (first && first !== key) console.warn(`Up Tick: ${first} came first`);
+	root[mark] ??= key;
+	return !first;
 }
 
 /** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */
@@ -34,10 +57,24 @@ function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
 			? face.load().catch(() => undefined)
 			: undefined;
 	});
-	return Promise.race([Promise.all(loading), new Promise((done) => setTimeout(done, FONT_WAIT_MS))]);
+	return Promise.race([Promise.all(loading), wait(FONT_WAIT_MS)]);
 }
 
-function addScript<T>(src: string, more?: Partial<HTMLScriptElement>): HTMLScriptElement & { up?: T } {
+type Policy = { createScriptURL: (url: string) => string };
+let policy: Policy | undefined;
+/** Returns an address as a page takes it that asks for trusted types (W3C Trusted Types, 2.3); a page may forbid us that. */
+function trusted(url: string): string {
+	try {
+		const { trustedTypes } = window as { trustedTypes?: { createPolicy: (name: string, rules: Policy) => Policy } };
+		policy ??= trustedTypes?.createPolicy('up-tick', { createScriptURL: (url) => url });
+	} catch {
+		// Where such types are not asked for the bare address serves.
+	}
+	return policy?.createScriptURL(url) ?? url;
+}
+
+function addScript<T>(url: string, more?: Partial<HTMLScriptElement>): HTMLScriptElement & { up?: T } {
+	const src = trusted(url);
 	const script = Object.assign(document.createElement('script'), more, { src });
 	document.head.append(script);
 	return script;
@@ -58,9 +95,11 @@ function loadFile<T>(edge: string, { file, integrity }: Manifest['later'], nonce
 
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
 function languageOf({ languages, language }: Manifest): string {
-	const told = document.documentElement.lang;
-	const alike = Object.keys(languages).find((known) => known.split('-')[0] === told.split('-')[0]);
-	return languages[told] ? told : alike || language;
+	// Pages write it in any case, and some with the underscore of a locale's name.
+	const told = document.documentElement.lang.toLowerCase().replace('_', '-');
+	const known = Object.keys(languages);
+	const speaks = (of: (tag: string) => string) => known.find((tag) => of(tag.toLowerCase()) === of(told));
+	return speaks((tag) => tag) || speaks((tag) => tag.split('-')[0]!) || language;
 }
 
 /** Returns the device by the window's width; `innerWidth` would lay the whole page out to tell it. */
@@ -75,10 +114,13 @@ export type Pieces = {
 	readAmounts?: typeof readAmounts;
 	dealVersions?: typeof dealVersions;
 	forcedVersions?: typeof forcedVersions;
+	drawIcon?: typeof drawIcon;
 	paintQuantity?: typeof paintQuantity;
 	paintSecond?: typeof paintSecond;
 	shopperKind?: typeof shopperKind;
+	covering?: typeof covering;
 	reads?: Reads;
+	options?: Shop['options'];
 	frame?: typeof frame;
 	findPlaces?: typeof finder;
 };
@@ -86,14 +128,15 @@ export type Pieces = {
 /** Stands every button of the page, now and as places come in. Nothing that fails here may hurt the shop. */
 export default async function start(manifest: Manifest, pieces: Pieces = {}): Promise<void> {
 	try {
+		if (!claim(manifest)) return;
+		const { nonce } = document.currentScript ?? {};
 		const query = new URLSearchParams(location.search);
 		const token = query.get('up-draft');
 		if (token && !manifest.draft) {
 			// The edge makes the script of the draft for whoever holds a token.
-			addScript(`${manifest.edge}/s/${manifest.key}/draft.js?token=${encodeURIComponent(token)}`);
+			addScript(`${manifest.edge}/s/${manifest.key}/draft.js?token=${encodeURIComponent(token)}`, { nonce });
 			return;
 		}
-		const { nonce } = document.currentScript ?? {};
 		await once('DOMContentLoaded', document.readyState === 'loading');
 		await once('prerenderingchange', (document as { prerendering?: boolean }).prerendering);
 		const { shopperKind, reads } = pieces;
@@ -104,7 +147,12 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			const shopper = onlyLooking ? '' : shopperId();
 			return { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new' };
 		};
-		const looker: Looker = { ...told(), deal: pieces.dealVersions, forced: pieces.forcedVersions?.(query) };
+		const looker: Looker = {
+			...told(),
+			covering: pieces.covering,
+			deal: pieces.dealVersions,
+			forced: pieces.forcedVersions?.(query),
+		};
 		const spoken = manifest.languages[looker.language];
 		if (!spoken) return;
 		const shop: Shop = {
@@ -112,7 +160,6 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			manifest,
 			looker,
 			spoken,
-			covers,
 			isSilent: onlyLooking,
 			basket: null,
 			changed: (basket) => {
@@ -130,13 +177,34 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		};
 		let begun: Promise<Later> | undefined;
 		const load: Load = (file) => loadFile(manifest.edge, file!, nonce);
+		let tries = 0;
+		const lame = (is: boolean) => {
+			shop.isLame = is;
+			places.tend();
+		};
+		/** Loads what presses mean. Where that fails the shop's own buttons stand, and it is asked for again. */
+		const begin = (): Promise<Later> =>
+			(begun ??= load<Begin>(manifest.later)
+				.then((begin) => {
+					const tools = begin(shop, load);
+					if (shop.isLame) lame(false);
+					return tools;
+				})
+				.catch((error: unknown) => {
+					lame(true);
+					begun = undefined;
+					setTimeout(() => void begin().catch(() => undefined), AGAIN_MS << tries++);
+					throw error;
+				}));
 		const later: Following['later'] = (then, fails = () => undefined) =>
-			void (begun ??= load<Begin>(manifest.later).then((begin) => begin(shop, load))).then(then).catch(fails);
-		const refresh = () =>
-			readBasket(manifest.basket, reads).then((basket) => {
-				shop.basket = basket ?? shop.basket;
-				places.tend();
-			});
+			shop.isLame ? fails() : void begin().then(then).catch(fails);
+		const refresh = async () => {
+			const before = shop.basket;
+			const basket = await readBasket(manifest.basket, reads);
+			// What a press was answered meanwhile is younger.
+			if (shop.basket === before) shop.basket = basket ?? before;
+			places.tend();
+		};
 		/** Tells whether somebody else looks now, or in another language, or on another device. */
 		const turned = () => {
 			const now = told();
@@ -156,7 +224,10 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 					const sheet = new CSSStyleSheet();
 					sheet.replaceSync(HIDES + manifest.css);
 					document.adoptedStyleSheets.push(sheet);
-					getting = Promise.all([loadFonts(manifest, shop.spoken.rtl), refresh()]);
+					getting = Promise.all([
+						loadFonts(manifest, shop.spoken.rtl),
+						Promise.race([refresh(), wait(BASKET_WAIT_MS)]),
+					]);
 				}
 				return getting;
 			},

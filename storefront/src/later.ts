@@ -4,6 +4,7 @@ import type { MakeFinder } from './find_later';
 import type { MakeFixed } from './fixed';
 import type { Hanging } from './hang';
 import { BAR_CSS } from './later_facts';
+import { lazily, nothing } from './lazily';
 import { orderTeller } from './order';
 import type { MakeMessage } from './message';
 import type { MakeOver } from './over';
@@ -52,10 +53,11 @@ function begin(shop: Shop, load: Load): Later {
 	shop.announce = announcer();
 	let isHeard = false;
 	shop.css = BAR_CSS;
-	let lay: Promise<ReturnType<MakeOver>> | undefined;
+	const lay = lazily(() => load<MakeOver>(manifest.more.over).then((make) => make(shop)));
 	const signals = shop.isSilent ? null : new SignalBox(manifest, () => shop.looker.shopper);
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
-	const watch = watcher((stand) => signal('shown', tellingOf(stand, shop)));
+	const { watch, unwatch } = watcher((stand) => signal('shown', tellingOf(stand, shop)));
+	shop.left = ({ host }) => unwatch(host);
 	/** Lets the page be looked through: that is done once it has changed, and this changes nothing of it. */
 	const look = () => {
 		const mark = document.createElement('i');
@@ -98,11 +100,9 @@ function begin(shop: Shop, load: Load): Later {
 		const [make, remembers] = await Promise.all([load<MakeRows>(row), recent && load<MakeRecent>(recent)]);
 		return make(shop, remembers?.(manifest.key));
 	}
-	let rows: Promise<ReturnType<MakeRows>> | undefined;
-	let asks: Promise<ReturnType<MakeMessage>> | undefined;
-	const ask = () => (asks ??= load<MakeMessage>(manifest.more.message).then((make) => make(shop, signal)));
-	let sheets: Promise<ReturnType<MakeSheets>> | undefined;
-	const sheet = () => (sheets ??= load<MakeSheets>(manifest.more.sheet).then((make) => make(shop, signal, load)));
+	const rows = lazily(loadRows);
+	const ask = lazily(() => load<MakeMessage>(manifest.more.message).then((make) => make(shop, signal)));
+	const sheet = lazily(() => load<MakeSheets>(manifest.more.sheet).then((make) => make(shop, signal, load)));
 	async function pressed(stand: Stand, after: string): Promise<void> {
 		if (after === 'message') return (await ask())(stand);
 		try {
@@ -128,20 +128,19 @@ function begin(shop: Shop, load: Load): Later {
 			isHeard = true;
 			const made = stand.standing?.made;
 			// There before a finger is: what opens a tab must follow a press at once.
-			if (made?.message) void ask();
-			if (made?.sheet) void sheet().then(({ prepare }) => prepare(stand));
+			if (made?.message) ask().catch(nothing);
+			if (made?.sheet) sheet().then(({ prepare }) => prepare(stand), nothing);
 			if (!made?.over) return watch(stand);
 			// It is seen once it lies on its picture.
-			lay ??= load<MakeOver>(manifest.more.over).then((make) => make(shop));
-			void lay.then((onPicture) => {
+			lay().then((onPicture) => {
 				onPicture(stand);
 				watch(stand);
-			});
+			}, nothing);
 		},
 		// It is asked for again until it is there, and is loaded once.
 		hang: (Standing, ready) => (hung ??= hangAll(Standing, ready)),
 		tellOrders: orderTeller(signal, shop.spoken.money),
-		rows: (then) => void (rows ??= loadRows()).then(then),
+		rows: (then) => void rows().then(then, nothing),
 	};
 	const { find } = manifest.more;
 	if (find && !shop.finder)

@@ -87,14 +87,18 @@ export function indexProducts(schema: Node[]): Products {
 	return { by, only: alike ? described[0] : undefined };
 }
 
-/** Returns the path of an address that a page tells; nothing where there is none or it cannot be read. */
-export function pathOf(url: unknown): string {
+/** Returns an address that a page tells, if a page can be there: no script, no mail; else null. */
+function pageAt(url: unknown): URL | null {
 	try {
-		return url ? new URL(text(url), location.href).pathname : '';
+		const at = new URL(text(url), location.href);
+		return url && /^https?:$/.test(at.protocol) ? at : null;
 	} catch {
-		return '';
+		return null;
 	}
 }
+
+/** Returns the path of an address that a page tells; nothing where there is none or it cannot be read. */
+export const pathOf = (url: unknown) => pageAt(url)?.pathname ?? '';
 
 /**
  * Returns the code of the one product that the page is about: the only one that it describes, or the only one whose
@@ -145,7 +149,8 @@ export function readProduct(
 		price: number('price', offer.price),
 		...amounts?.(offer, number),
 		currency: told('currency', offer.priceCurrency),
-		url: told('url', node?.url),
+		// It is gone to and becomes a link.
+		url: pageAt(told('url', node?.url)) ? told('url', node?.url) : '',
 		needsChoice,
 		situation: /OutOfStock|SoldOut|Discontinued/.test(availability)
 			? 'sold_out'

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { drawIcon } from './icon';
 import { paint } from './paint';
 import { paintQuantity } from './quantity';
 import { paintSecond } from './second';
@@ -27,6 +28,7 @@ describe('a painted button', () => {
 			made,
 			moment: 'ready',
 			text: 'Take it',
+			drawIcon,
 			name: 'Cedar hive',
 		});
 		expect(button.textContent).toBe('Take it, Cedar hive');

@@ -1,9 +1,9 @@
 import { setAria } from './aria';
+import type { drawIcon } from './icon';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
 import type { BoxNames, Compiled, Moment } from './types';
 
-const SVG = 'http://www.w3.org/2000/svg';
 const looks = new WeakMap<Compiled, CSSStyleSheet>();
 const shared = new Map<string, CSSStyleSheet>();
 
@@ -43,6 +43,8 @@ export type Painting = {
 	box?: BoxNames;
 	/** Does what a press means; nothing where it is only drawn. */
 	press?: (after: string) => void;
+	/** Draws an icon; only where some button has one. */
+	drawIcon?: typeof drawIcon;
 	/** Draws the quantity box; only where some button has one. */
 	paintQuantity?: typeof paintQuantity;
 	/** Draws the second button; only where some button has one. */
@@ -58,7 +60,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 	const root = host.shadowRoot ?? host.attachShadow({ mode: 'open', delegatesFocus: true });
 	const look = sheetOf(looks, made, made.css);
 	if (root.adoptedStyleSheets[1] !== look) root.adoptedStyleSheets = [sheetOf(shared, of.base, of.base), look];
-	const drawn = templateOf(made).cloneNode(true) as HTMLButtonElement;
+	const drawn = templateOf(of).cloneNode(true) as HTMLButtonElement;
 	let button = root.querySelector<HTMLButtonElement>('.b');
 	// What stands there stays, with the focus and the pointer that are on it.
 	if (button) button.replaceChildren(...drawn.childNodes);
@@ -83,7 +85,7 @@ export function paint(host: HTMLElement, of: Painting): HTMLButtonElement {
 const templates = new WeakMap<Compiled, HTMLButtonElement>();
 
 /** Returns a look's button without its words, to be copied. */
-function templateOf(made: Compiled): HTMLButtonElement {
+function templateOf({ made, drawIcon }: Painting): HTMLButtonElement {
 	let button = templates.get(made);
 	if (button) return button;
 	button = document.createElement('button');
@@ -92,19 +94,8 @@ function templateOf(made: Compiled): HTMLButtonElement {
 	const words = document.createElement('span');
 	words.className = 'w';
 	button.append(words);
-	if (made.icon) button[made.icon.side === 'before' ? 'prepend' : 'append'](drawIcon(made.icon));
+	const { icon } = made;
+	if (icon && drawIcon) button[icon.side === 'before' ? 'prepend' : 'append'](drawIcon(icon));
 	templates.set(made, button);
 	return button;
-}
-
-function drawIcon(icon: NonNullable<Compiled['icon']>): SVGElement {
-	const svg = document.createElementNS(SVG, 'svg');
-	svg.setAttribute('viewBox', icon.box);
-	setAria(svg, 'hidden', true);
-	for (const attributes of icon.paths) {
-		const path = document.createElementNS(SVG, 'path');
-		for (const name in attributes) path.setAttribute(name, attributes[name] ?? '');
-		svg.append(path);
-	}
-	return svg;
 }

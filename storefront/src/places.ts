@@ -111,6 +111,7 @@ export class Places {
 				stand.leave('gone');
 				this.#all.delete(place);
 				this.#near.delete(stand);
+				this.#nearing.unobserve(place);
 			}
 		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
 			if (this.#all.has(place)) continue;

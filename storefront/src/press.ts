@@ -1,6 +1,5 @@
 import { ask, countOf, readBasket, type InBasket, type Reads } from './basket';
 import { requestOf } from './call';
-import { OUTCOMES } from './later_facts';
 import { formRequest, type Request } from './request';
 import type { SignalEvent } from './signals';
 import type { Shop, Stand } from './stand';
@@ -131,8 +130,7 @@ export function tellingOf(stand: Stand, { looker: { kind, device, language } }: 
 
 /** Says what came of a press and puts the shop's own button back; it is not pressed, since that could add twice. */
 export function giveBack(stand: Stand, shop: Shop, is: 'refused' | 'unknown', isHere = true): void {
-	const language = shop.looker.language.split('-')[0] as keyof typeof OUTCOMES;
-	const [refused, unknown, look] = OUTCOMES[language] ?? OUTCOMES.en;
+	const [refused, unknown, look] = shop.manifest.outcomes[shop.looker.language]!;
 	const { name, url } = stand.product ?? {};
 	// Where the shop has no button of its own, its page has one.
 	const isAway = is === 'refused' && !stand.submit && !!url;

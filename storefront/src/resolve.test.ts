@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { dealVersions } from './deal';
 import { fillText } from './live';
-import { contextOf, covering, covers, resolve, sayText, type Looker } from './resolve';
+import { contextOf, resolve, sayText, type Looker } from './resolve';
+import { covering, covers } from './rules';
 import type { Compiled, Manifest, Pattern, Product, Rule, Trial, Words } from './types';
 
 type Given = {
@@ -35,6 +36,7 @@ const made = (css: string, high = 40): Compiled => ({
 });
 const tool = golden.products[0] as Product;
 const looker: Looker = {
+	covering,
 	language: 'en-GB',
 	device: 'phone',
 	shopper: 'shopper-1',
@@ -61,6 +63,7 @@ const manifest = (of: Partial<Manifest> = {}): Manifest => ({
 	fonts: [],
 	css: '',
 	more: {},
+	outcomes: {},
 	trials: [],
 	rules: [],
 	base: '',

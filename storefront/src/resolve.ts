@@ -1,6 +1,7 @@
 import type { dealVersions } from './deal';
 import { HOLE, withoutHoles } from './words';
-import type { Compiled, Manifest, Pattern, Product, Reach, Rule, Words } from './types';
+import type { covering, Context } from './rules';
+import type { Compiled, Manifest, Pattern, Product, Words } from './types';
 
 export type Standing = {
 	made: Compiled;
@@ -11,15 +12,14 @@ export type Standing = {
 	words: readonly Words[];
 };
 
-/** Where a button stands and for whom, by the dimensions of a reach. */
-export type Context = Record<string, string>;
-
 /** Who looks, and what deals them to versions where there are trials; `forced` are versions that a link asks for. */
 export type Looker = {
 	language: string;
 	device: string;
 	shopper: string;
 	kind: string;
+	/** Finds the exceptions that hold; only where there are any. */
+	covering?: typeof covering;
 	deal?: typeof dealVersions;
 	forced?: Record<string, string>;
 };
@@ -36,53 +36,6 @@ export function contextOf(place: string, product: Product, by: Looker): Context 
 	};
 }
 
-export function covers(reach: Reach, context: Context): boolean {
-	for (const dimension in reach) {
-		const away = dimension.startsWith('not_');
-		if (reach[dimension]!.includes(context[away ? dimension.slice(4) : dimension] ?? '') === away) return false;
-	}
-	return true;
-}
-
-/** Rules by the products that they name, and those that name none by the rest of a context; each asked once. */
-type Index = { byProduct: Map<string, Rule[]>; wide: Rule[]; byRest: Map<string, Rule[]>; order: Map<Rule, number> };
-const indexes = new WeakMap<readonly Rule[], Index>();
-
-function indexOf(rules: readonly Rule[]): Index {
-	let index = indexes.get(rules);
-	if (index) return index;
-	index = { byProduct: new Map(), wide: [], byRest: new Map(), order: new Map() };
-	for (const rule of rules) {
-		index.order.set(rule, index.order.size);
-		if (!rule.reach.products) index.wide.push(rule);
-		for (const sku of new Set(rule.reach.products)) {
-			const named = index.byProduct.get(sku) ?? [];
-			named.push(rule);
-			index.byProduct.set(sku, named);
-		}
-	}
-	indexes.set(rules, index);
-	return index;
-}
-
-/** Returns the exceptions that cover a context now, in the order in which they apply. */
-export function covering(rules: readonly Rule[], context: Context, now = Date.now()): Rule[] {
-	const { byProduct, wide, byRest, order } = indexOf(rules);
-	const sku = context.products ?? '';
-	let key = '';
-	for (const name in context) if (name !== 'products') key += `${context[name]}\n`;
-	let about = byRest.get(key);
-	if (!about) {
-		const rest = { ...context, products: '' };
-		byRest.set(key, (about = wide.filter((rule) => covers({ ...rule.reach, not_products: [] }, rest))));
-	}
-	const named = byProduct.get(sku)?.filter((rule) => covers(rule.reach, context));
-	const both = named?.length ? [...about, ...named].sort((a, b) => order.get(a)! - order.get(b)!) : about;
-	return both.filter(
-		({ from = 0, until = Infinity, reach }) => from <= now && now < until && !reach.not_products?.includes(sku),
-	);
-}
-
 /** Returns the height to reserve on a device; nothing is ever 0 high. */
 export const highOf = (made: Compiled, device: string) =>
 	(made.high as Record<string, number>)[device] || (made.high as number);
@@ -92,7 +45,7 @@ export function resolve(manifest: Manifest, place: string, product: Product, by:
 	const standing = manifest.places[place];
 	if (!standing) return null;
 	const context = contextOf(place, product, by);
-	const rules = covering(manifest.rules, context);
+	const rules = by.covering?.(manifest.rules, context) ?? [];
 	const key = rules.flatMap(({ look, id }) => (look ? id : [])).join();
 	const made = manifest.looks[standing.looks[key] ?? standing.looks['']!];
 	if (!made) return null;

@@ -2,8 +2,8 @@ import type { Stand } from './stand';
 
 const VIEW_MS = 1000;
 
-/** Returns what follows a button: `shown` once half of it has been in view for one second, `cut` where it cannot be seen whole. */
-export function watcher(shown: (stand: Stand) => void): (stand: Stand) => void {
+/** Returns what follows a button and what lets go of it: `shown` once half of it has been in view for one second, `cut` where it cannot be seen whole. */
+export function watcher(shown: (stand: Stand) => void) {
 	const followed = new Map<Element, { stand: Stand; timer: number }>();
 	const observer = new IntersectionObserver(
 		(entries) => {
@@ -23,16 +23,18 @@ export function watcher(shown: (stand: Stand) => void): (stand: Stand) => void {
 		},
 		{ threshold: [0, 0.5, 0.9] },
 	);
+	/** A button that goes away unseen is told by nobody else: no observer hears of it. */
 	const end = (target: Element) => {
 		clearTimeout(followed.get(target)?.timer);
 		followed.delete(target);
 		observer.unobserve(target);
 	};
-	return (stand) => {
+	const watch = (stand: Stand) => {
 		end(stand.host);
 		followed.set(stand.host, { stand, timer: 0 });
 		observer.observe(stand.host);
 	};
+	return { watch, unwatch: end };
 }
 
 /** Tells whether a box that lies whole in the window is cut off below or above by something that does not scroll. */

@@ -2,6 +2,7 @@ import { setAria } from './aria';
 import type { Choices } from './choices';
 import type { MakeCloser } from './closer';
 import type { Load } from './later';
+import { lazily, nothing } from './lazily';
 import type { MakeNotify } from './notify';
 import type { SignalOf } from './press';
 import { sheetsOf } from './sheet_css';
@@ -114,24 +115,27 @@ export type Tools = typeof tools;
 function make(shop: Shop, signal: SignalOf, load: Load) {
 	const { more } = shop.manifest;
 	const stands = new Set<Stand>();
-	let closers: Promise<ReturnType<MakeCloser>> | undefined;
-	let shows: Promise<ReturnType<MakeShow>> | undefined;
-	let notifies: Promise<ReturnType<MakeNotify>> | undefined;
-	const closer = () =>
-		(closers ??= Promise.all([load<MakeCloser>(more.closer), load<Choices>(more.choices)]).then(([make, choices]) =>
+	const closer = lazily(() =>
+		Promise.all([load<MakeCloser>(more.closer), load<Choices>(more.choices)]).then(([make, choices]) =>
 			make(shop, tools, choices, stands, signal),
-		));
-	const show = () => (shows ??= load<MakeShow>(more.show).then((make) => make(shop, tools)));
-	const notify = () => (notifies ??= load<MakeNotify>(more.notify).then((make) => make(shop, tools, signal)));
+		),
+	);
+	const show = lazily(() => load<MakeShow>(more.show).then((make) => make(shop, tools)));
+	const notify = lazily(() => load<MakeNotify>(more.notify).then((make) => make(shop, tools, signal)));
+	const left = shop.left;
+	shop.left = (stand) => {
+		stands.delete(stand);
+		left?.(stand);
+	};
 	shop.show = (stand, basket) => show().then((open) => open(stand, basket));
 
 	/** Has what a press may open there before a finger is. */
 	function prepare(stand: Stand): void {
 		const { show: shown, closer: looks } = stand.standing!.made;
-		if (shown) void show();
+		if (shown) show().catch(nothing);
 		if (!looks) return;
 		stands.add(stand);
-		void closer().then(({ prepare }) => prepare(stand));
+		closer().then(({ prepare }) => prepare(stand), nothing);
 	}
 
 	/** Opens what a press means, or tells that it means something else. */

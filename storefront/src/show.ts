@@ -12,6 +12,8 @@ type Line = {
 	quantity: number;
 	told: (name?: string) => string;
 	alone: boolean;
+	/** The answer that tells it. */
+	of: InBasket;
 };
 
 /** Shows the shop's basket after a press: its lines, which can be changed and taken out, and the ways on. */
@@ -20,15 +22,20 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 	const { read, change } = basket;
 
 	/** Returns the lines that an answer tells, by the shop's own names of their parts. */
-	function linesOf({ items, told }: InBasket): Line[] {
+	function linesOf(of: InBasket): Line[] {
+		const { items, told } = of;
 		const all = part(told, read?.items);
 		return items.map((item, n) => {
 			const line = told ? (all as unknown[] | undefined)?.[n] : item;
 			const tells = (name?: string) => (name ? String(part(line, name) ?? '') : '');
 			const alike = items.filter(({ sku, option }) => sku === item.sku && option === item.option);
-			return { ...item, id: tells(read?.line), told: tells, alone: !alike[1] };
+			return { ...item, id: tells(read?.line), told: tells, alone: !alike[1], of };
 		});
 	}
+
+	/** Tells whether lines have no name but their place in the list: then that is another one's once a line is gone. */
+	const isByPlace = (lines: readonly Line[]) =>
+		[0, 1].some((first) => lines.every(({ id }, n) => id === `${n + first}`));
 
 	/** Returns an amount of the shop's as plain decimal text; empty where it is none. */
 	function plain(told: string): string {
@@ -75,14 +82,23 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 				'.m:empty,p:empty{display:none}[aria-busy] ul{opacity:.6}',
 		);
 		(dialog.getRootNode() as ShadowRoot).adoptedStyleSheets.push(sheet);
-		/** Changes go one after the other. */
+		/** Changes go one after the other, each against what the one before was answered. */
 		let last: Promise<unknown> = Promise.resolve();
 
 		/** Asks the shop to keep so many of a line, and draws what it says then. */
 		function keep(line: Line, many: number, then?: (isKept: boolean) => void): void {
 			last = last.then(async () => {
+				const current = again(line);
+				// It is as it should be: nobody needs to be asked again.
+				if ((current?.quantity ?? 0) === many) return draw();
+				const { sku: code, option } = line;
+				const id = current?.id ?? line.id;
+				// Under its name lies another line by now: asking would change that one.
+				if (!current && isAnothers(id)) {
+					tell(false);
+					return draw();
+				}
 				dialog.setAttribute('aria-busy', 'true');
-				const { sku: code, option, id } = line;
 				const press = { code, option, quantity: `${many}`, line: id, form: null, submit: null };
 				const { path, method, sent_as, body: holds } = change!;
 				const asked = filled(holds, press) as Record<string, string>;
@@ -99,17 +115,28 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 				shop.basket = now;
 				shop.changed(now);
 				dialog.removeAttribute('aria-busy');
-				says.textContent = has === many ? '' : failed!;
-				says.className = has === many ? 'n' : '';
+				tell(has === many);
 				then?.(has === many);
 				draw();
 			});
 		}
 
+		function tell(isTaken: boolean): void {
+			says.textContent = isTaken ? '' : failed!;
+			says.className = isTaken ? 'n' : '';
+		}
+
+		/** Tells whether a name that a line had is that of one in the basket; lines that are named by their goods have none. */
+		const isAnothers = (id: string) => !!id && linesOf(now).some((line) => line.id === id);
+
 		/** Returns a line as it is now. Shops may call it otherwise after a change; then there must be one of it. */
 		function again(line: Line): Line | undefined {
-			const alike = linesOf(now).filter(({ sku, option }) => sku === line.sku && option === line.option);
-			return alike.find(({ id }) => id === line.id) ?? (line.alone ? alike[0] : undefined);
+			const lines = linesOf(now);
+			const alike = lines.filter(({ sku, option }) => sku === line.sku && option === line.option);
+			// Of two alike, named by their places, nobody can tell which is which once one of them has gone.
+			const isSure = line.of === now || !isByPlace(lines);
+			const same = isSure && alike.find(({ id }) => id === line.id);
+			return same || (line.alone ? alike[0] : undefined);
 		}
 		/** Lines that were taken out here, each where it stood, until it is put back. */
 		let gone: { line: Line; at: number }[] = [];
@@ -147,7 +174,9 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 					if (isKept) gone = gone.filter((other) => other !== one);
 				});
 			const text = isOut!.replace('{name}', () => name);
-			item.append(element('span', 't', text), called(key('l', undo!, put), `${undo}: ${name}`));
+			item.append(element('span', 't', text));
+			// What its name names now would be changed instead.
+			if (!isAnothers(one.line.id)) item.append(called(key('l', undo!, put), `${undo}: ${name}`));
 			return item;
 		}
 

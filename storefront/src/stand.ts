@@ -1,10 +1,12 @@
-import { countOf, OPTIONS, type InBasket, type Reads } from './basket';
+import { countOf, type InBasket, type Reads } from './basket';
 import type { Finder } from './find';
 import type { fillText, readAmounts } from './live';
+import type { drawIcon } from './icon';
+import type * as options from './options';
 import { paint } from './paint';
 import type { paintQuantity } from './quantity';
 import type { paintSecond } from './second';
-import { resolve, sayText, type covers, type Looker, type Standing } from './resolve';
+import { resolve, sayText, type Looker, type Standing } from './resolve';
 import type { Language, Manifest, Moment, Pattern, Product } from './types';
 import { withoutHoles } from './words';
 
@@ -18,13 +20,14 @@ export type Shop = {
 	/** Fills live values; only where some text has one. */
 	fillText?: typeof fillText;
 	readAmounts?: typeof readAmounts;
+	drawIcon?: typeof drawIcon;
 	paintQuantity?: typeof paintQuantity;
 	paintSecond?: typeof paintSecond;
 	reads?: Reads;
+	/** Reads what is chosen of a product's options; only where the basket takes some. */
+	options?: typeof options;
 	/** Finds places that were pointed at; only where there are any. */
 	finder?: Finder;
-	/** Tells whether a reach holds a product; for what comes later. */
-	covers: typeof covers;
 	/** Does what a press means. */
 	press: (stand: Stand, after: string) => void;
 	/** Follows whether a button is seen, from when it stands for a product. */
@@ -33,6 +36,10 @@ export type Shop = {
 	spoken: Language;
 	/** Somebody only looks, at a draft or a forced version: nothing is signalled. */
 	isSilent: unknown;
+	/** What presses mean could not be loaded: the shop's own buttons stand. */
+	isLame?: boolean;
+	/** Lets go of a button that has left. */
+	left?: (stand: Stand) => void;
 	/** What every bar has, whatever is drawn of it. */
 	css?: string;
 	/** A placement that is shown whenever it can, since somebody draws it. */
@@ -51,7 +58,20 @@ export type Shop = {
 	read: (place: HTMLElement, form?: string, instead?: string, of?: Document) => Product | null;
 };
 
-type Field = HTMLElement & { name: string; value: string; type: string; checked?: boolean };
+export type Field = HTMLElement & { name: string; value: string; type: string; checked?: boolean };
+
+/** Returns the element of a button. A press on what it holds is ours alone, also within a link or a card that leads on. */
+function hostOfOurs(): HTMLElement {
+	const host = document.createElement('div');
+	host.dataset.upButton = '';
+	host.onclick = host.onauxclick = (event) => {
+		event.preventDefault();
+		event.stopPropagation();
+	};
+	// What a key does to a field or a button happens all the same.
+	host.onkeydown = host.onkeyup = (event) => /^(Enter| )$/.test(event.key) && event.stopPropagation();
+	return host;
+}
 
 /**
  * One place of the page for its whole life: it is the shop's own until a product with a button of ours is told there, ours
@@ -121,9 +141,14 @@ export class Stand {
 		this.#find();
 		const product = this.#read();
 		const told = product ? JSON.stringify([this.name(), product]) : '';
-		const isOther = anew || told !== this.#told;
+		const isSame = told === this.#told;
+		const isOther = anew || !isSame;
 		if (this.#note) {
-			if (!isOther && this.#note.isConnected) return;
+			// A phone that is turned, or a page that draws itself anew, is no leave to try again.
+			if (isSame && this.#torn < MOST_TORN) {
+				if (this.#note.parentNode !== this.place) (this.#torn++, this.place.append(this.#note));
+				return;
+			}
 			this.#note.remove();
 			this.#note = null;
 		}
@@ -140,7 +165,8 @@ export class Stand {
 			this.#torn++;
 			this.place.append(this.host);
 		}
-		this.place.dataset.upStands = '';
+		// It is written only where it is not there: others may listen to the page's attributes, too.
+		this.place.toggleAttribute('data-up-stands', true);
 		if (isOther || this.#now() !== this.#drawnAs) this.draw();
 		if (product?.sku !== before) this.#shop.watch(this);
 	}
@@ -148,6 +174,7 @@ export class Stand {
 	/** Returns why the shop's own button stays; empty where ours stands. */
 	#whyOwn(): string {
 		if (this.#torn >= MOST_TORN) return 'given up';
+		if (this.#shop.isLame) return 'not loaded';
 		if (!this.product) return 'product';
 		if (!this.standing?.made.shown) return 'hidden';
 		return this.#cutAs === this.#told ? 'cut' : '';
@@ -170,12 +197,11 @@ export class Stand {
 		const hadFocus = place.contains(document.activeElement);
 		this.#reserved = place.style.minHeight;
 		this.is = 'ours';
-		this.host ??= document.createElement('div');
-		this.host.dataset.upButton = '';
+		this.host ??= hostOfOurs();
 		const button = this.draw();
 		place.append(this.host);
 		// One rule of ours hides what else is in the place, also what the page puts there later.
-		place.dataset.upStands = '';
+		place.toggleAttribute('data-up-stands', true);
 		place.removeAttribute('data-up-kept');
 		if (hadFocus) button.focus();
 		this.#shop.watch(this);
@@ -185,7 +211,7 @@ export class Stand {
 	leave(why = 'error'): void {
 		clearTimeout(this.#clock);
 		this.#passing = '';
-		this.place.dataset.upKept = why;
+		if (this.place.dataset.upKept !== why) this.place.dataset.upKept = why;
 		this.#note?.remove();
 		const was = this.is;
 		this.is = 'own';
@@ -193,6 +219,7 @@ export class Stand {
 		this.host.remove();
 		this.place.style.minHeight = this.#reserved;
 		delete this.place.dataset.upStands;
+		this.#shop.left?.(this);
 		this.drawn?.();
 	}
 
@@ -202,7 +229,7 @@ export class Stand {
 		if (!this.place.isConnected) return null;
 		const { upProduct: place = '' } = this.place.dataset;
 		// A form that holds several products says nothing of this one, unless one of them is chosen.
-		const told = this.#fields(this.#shop.manifest.basket.product_field);
+		const told = this.fields(this.#shop.manifest.basket.product_field);
 		const form = (told[1] ? told.find((field) => field.checked) : told[0])?.value ?? '';
 		if (place !== this.#placeSays) this.#instead = '';
 		else if (form !== this.#formSays && this.#formSays === this.product?.sku) this.#instead = form;
@@ -223,32 +250,27 @@ export class Stand {
 	}
 
 	/** Returns the form's fields of a name, however many there are. */
-	#fields(name: string): Field[] {
+	fields(name: string): Field[] {
 		const found = this.form?.elements.namedItem(name) ?? [];
 		const all = (found instanceof Element ? [found] : Array.from(found)) as Field[];
 		// An id is taken for a name as well.
 		return all.filter((field) => field.name === name);
 	}
 
-	/** Returns what is chosen of each option, joined; empty as long as one is not. Where there are radio buttons only these count. */
+	/** Returns what is chosen of each option, joined; empty as long as one is not. */
 	option(): string {
-		const chosen = this.#shop.manifest.basket.option_fields.flatMap((name) => {
-			const all = this.#fields(name);
-			const radios = all.filter((field) => field.type === 'radio');
-			return all.length ? ((radios.length ? radios.find((field) => field.checked) : all[0])?.value ?? '') : [];
-		});
-		return chosen.every(Boolean) ? chosen.join(OPTIONS) : '';
+		const { options, manifest } = this.#shop;
+		return options?.chosen(this, manifest.basket.option_fields) ?? '';
 	}
 
 	/** Returns a control in which the shopper has still to choose something; null where all is chosen. */
 	unchosen(): Field | null {
-		const options = this.#shop.manifest.basket.option_fields.flatMap((name) => this.#fields(name));
-		if (options.length && !this.option()) {
-			const isOpen = (field: Field) =>
-				field.type === 'radio' ? !options.some((o) => o.name === field.name && o.checked) : !field.value;
-			return options.find(isOpen) ?? options[0]!;
-		}
-		return this.form?.querySelector<Field>('select:invalid, [type=radio]:invalid') ?? null;
+		const { options, manifest } = this.#shop;
+		return (
+			options?.unchosen(this, manifest.basket.option_fields) ??
+			this.form?.querySelector<Field>(':is(select,[type=radio]):invalid') ??
+			null
+		);
 	}
 
 	moment(): Moment {
@@ -275,7 +297,7 @@ export class Stand {
 	draw(): HTMLButtonElement {
 		const moment = this.moment();
 		const count = this.#count();
-		const { manifest, looker, spoken, fillText, paintQuantity, paintSecond } = this.#shop;
+		const { manifest, looker, spoken, fillText, drawIcon, paintQuantity, paintSecond } = this.#shop;
 		const { made, words, high } = this.standing!;
 		const product = this.product!;
 		this.#drawnAs = moment + count;
@@ -294,6 +316,7 @@ export class Stand {
 			name: product.name,
 			lang: looker.language,
 			inactive: this.inactive(moment),
+			drawIcon,
 			paintQuantity,
 			paintSecond,
 			spoken: moment === 'ready' ? own(made.spoken) : '',
@@ -330,9 +353,9 @@ export class Stand {
 		this.submit?.focus();
 	}
 
-	/** Leaves the place for good: what a press means could not be loaded. */
+	/** Leaves the place: for good where a press failed, and else until what it means is loaded. */
 	giveUp(): void {
-		this.#torn = MOST_TORN;
+		if (!this.#shop.isLame) this.#torn = MOST_TORN;
 		this.tend();
 		this.submit?.focus();
 	}

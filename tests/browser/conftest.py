@@ -15,9 +15,11 @@ from ops import cluster, demo
 from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
+from tests.browser.strange import Strange
 from tests.conftest import PORTS, SECRET
 from tests.samples import kit
 from uptick.core.rules.settings import Settings
+from uptick.core.trial.record import TrialState
 from uptick.usecases.ports import Person
 from uptick.wiring import Environment, Wiring, clock
 
@@ -180,3 +182,15 @@ def sign_in(tab: Tab, stack: Stack) -> None:
         headers={"Origin": stack.at.studio},
     )
     assert answer.ok, answer.text()
+
+
+@pytest.fixture
+def strange(demo_shop: Stack, tab: Tab) -> Iterator[Strange]:
+    with demo_shop.wiring.open_shop("thornmere") as shop:
+        running = next(trial for trial in shop.trials.all() if trial.state is TrialState.RUNNING)
+    # Version B says the price; whoever only looks sends no signal.
+    made = Strange(tab.page, demo_shop.at.practice, "thornmere", demo_shop.at.edge, f"?up-show={running.number}.B")
+    yield made
+    # Nothing but what the shop itself answered stands in its console.
+    expected = ("Failed to load resource", *made.forgives)
+    assert all(any(words in told for words in expected) for told in tab.told), tab.told

@@ -5,7 +5,7 @@ from typing import Any
 
 import httpx2
 import pytest
-from playwright.sync_api import Browser, Locator, Page, expect
+from playwright.sync_api import Browser, Locator, Page, Route, expect
 
 from ops import demo, demo_row
 from practice.row import ROW
@@ -470,3 +470,62 @@ def test_how_a_line_is_changed_is_said_in_the_connection(demo_shop: Stack, tab: 
     expect(page.get_by_text("put {quantity} where that belongs")).to_be_visible()
     sheet.get_by_role("button", name="Say an address that tells it").click()
     expect(sheet.get_by_label("Address of a product’s kinds")).to_have_value("/kinds/{product}")
+
+
+class ByPlace:
+    """A basket whose lines have no name but their place in the list, and which answers slowly."""
+
+    def __init__(self, page: Page, *codes: str) -> None:
+        self.lines = [{"code": code, "qty": 1} for code in codes]
+        self.asked: list[str] = []
+        self._page = page
+        page.route("**/api/counter", lambda route: route.fulfill(json=self.told()))
+        page.route("**/api/counter/lines", lambda route: route.fulfill(json=self.told()))
+        page.route("**/api/counter/lines/*", self._change)
+
+    def told(self) -> Json:
+        lines = [
+            {**line, "id": n, "label": {"title": f"Thing {line['code']}"}, "pence": 100}
+            for n, line in enumerate(self.lines)
+        ]
+        return {"counter": {"pieces": sum(line["qty"] for line in self.lines), "lines": lines, "pence": 300}}
+
+    def _change(self, route: Route) -> None:
+        place = int(route.request.url.rpartition("/")[2])
+        many = int(route.request.post_data_json["qty"])
+        self.asked.append(f"{self.lines[place]['code']} {many}")
+        if many:
+            self.lines[place]["qty"] = many
+        else:
+            del self.lines[place]
+        self._page.wait_for_timeout(250)
+        route.fulfill(json=self.told())
+
+
+def test_a_line_named_by_its_place_is_taken_out_once_however_often_it_is_pressed(drafted: Drafted) -> None:
+    page = drafted("scullion", with_layers(baseline=SHOWS), "/p/HV-NUC6")
+    shop = ByPlace(page, "HV-NUC6", "B", "C")
+    page.reload()
+    # The press is answered with a basket that is one fuller.
+    shop.lines[0]["qty"] = 1
+    page.unroute("**/api/counter/lines")
+    page.route("**/api/counter/lines", lambda route: (shop.lines[0].update(qty=2), route.fulfill(json=shop.told())))
+    ours(page).click()
+    basket = page.get_by_role("dialog")
+    remove = basket.get_by_role("button", name="Remove: Thing HV-NUC6")
+    remove.evaluate("button => { button.click(); button.click(); button.click() }")
+    expect(basket.get_by_role("listitem")).to_contain_text(["taken out", "Thing B", "Thing C"])
+    page.wait_for_timeout(600)
+    assert shop.asked == ["HV-NUC6 0"]
+    # Its name is another line's by now: putting it back would change that one.
+    expect(basket.get_by_role("button", name="Undo: Thing HV-NUC6")).to_have_count(0)
+    # Two lines at once: each is changed where it lies once the other has gone.
+    basket.get_by_role("button", name="Remove: Thing B").evaluate(
+        """(first, name) => { const field = [...first.getRootNode().querySelectorAll('input')]
+            .find(field => field.ariaLabel.includes(name)); first.click();
+            field.value = '5'; field.dispatchEvent(new Event('change')) }""",
+        "Thing C",
+    )
+    expect(basket.get_by_role("spinbutton", name="Quantity, Thing C")).to_have_value("5")
+    page.wait_for_timeout(300)
+    assert shop.asked == ["HV-NUC6 0", "B 0", "C 5"]

@@ -43,7 +43,7 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
     loaded = "later bar floating over row recent fixed message sheet notify show closer choices find_later"
-    for name in f"up {loaded} live deal quantity kind second frame reads find".split():
+    for name in f"up {loaded} live deal quantity kind second frame options rules icon reads find".split():
         (tmp_path / f"{name}.js").write_text(
             f"/* {name} */"
             "var UpTick=function(m){return m},UpLive={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"

@@ -16,6 +16,7 @@ from uptick.core.colour.fills import PICTURES
 from uptick.core.drawing.bar import bar_of_older
 from uptick.core.release.manifest import HANGS_ANYWHERE, WireLater, wire_basket
 from uptick.core.shop.connection import BasketJson
+from uptick.core.words.outcome_words import outcome_words
 from uptick.usecases.serving import Served
 
 
@@ -68,6 +69,7 @@ def manifest_of(served: Served, edge_origin: str, code: "ScriptCode") -> Json:
         "css": "",
         **served.release,
         "basket": wire_basket(served.store.connection),
+        "outcomes": {language: outcome_words(language) for language in served.release["languages"]},
         # A version may open what the release does not.
         **code.files_for({**served.release, "trials": served.trials["trials"]}),
         "looks": [_as_now(look) for look in served.release["looks"]],
@@ -113,6 +115,9 @@ class ScriptCode:
     kind: str
     second: str
     frame: str
+    options: str
+    rules: str
+    icon: str
     reads: str
     find: str
     later: Later
@@ -135,7 +140,7 @@ class ScriptCode:
         def text(name: str) -> str:
             return (folder / f"{name}.js").read_text()
 
-        names = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
+        names = ("live", "deal", "quantity", "kind", "second", "frame", "options", "rules", "icon", "reads", "find")
 
         def file(name: str) -> Later:
             return Later.of((folder / f"{name}.js").read_bytes())
@@ -221,6 +226,9 @@ class ScriptCode:
                 "shopperKind:UpKind.shopperKind",
             ),
             (draft or _has_places(manifest), self.find, "findPlaces:UpFind.finder"),
+            (draft or any(look["icon"] for look in looks), self.icon, "drawIcon:UpIcon.drawIcon"),
+            (draft or bool(manifest["rules"]), self.rules, "covering:UpRules.covering"),
+            (bool(manifest["basket"].get("option_fields")), self.options, "options:UpOptions"),
             (_reads_in_its_own_way(manifest["basket"]), self.reads, "reads:UpReads"),
         ):
             if needed:

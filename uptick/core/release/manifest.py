@@ -226,7 +226,7 @@ class WireLater(TypedDict):
 class Manifest(CompiledRelease):
     """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`.
 
-    The basket is the store's own: a connection that was mended holds for every release. `more` are files for what only
+    `outcomes` say, by language, that nothing was added, that nobody can tell, and where one can look. The basket is the store's own: a connection that was mended holds for every release. `more` are files for what only
     some releases have, each loaded when it is first needed; with `soon` even a page without a button of its own may
     come to need one.
     """
@@ -234,6 +234,7 @@ class Manifest(CompiledRelease):
     edge: str
     key: str
     basket: WireBasket
+    outcomes: dict[str, tuple[str, str, str]]
     later: WireLater
     more: dict[str, WireLater]
     soon: NotRequired[bool]

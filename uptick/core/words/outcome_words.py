@@ -1,7 +1,7 @@
 """What a shopper is told when a press did not end in the basket, by language. English stands in for all others."""
 
 # From memory, plain words of everyday shopping: the press was refused; nobody knows what came of it; the link to look.
-OUTCOME_WORDS = {
+OUTCOME_WORDS: dict[str, tuple[str, str, str]] = {
     "ar": ("لم تتم الإضافة. يمكنك استخدام زر المتجر.", "لا نعرف إن كانت الإضافة قد تمت.", "انظر في السلة"),
     "cs": ("Nebylo přidáno. Použijte prosím toto tlačítko.", "Nevíme, zda bylo přidáno.", "Podívejte se do košíku"),
     "da": ("Ikke tilføjet. Brug venligst denne knap.", "Vi ved ikke, om den blev tilføjet.", "Se i kurven"),
@@ -23,3 +23,8 @@ OUTCOME_WORDS = {
     "sv": ("Inte tillagd. Använd den här knappen.", "Vi vet inte om den lades till.", "Se i varukorgen"),
     "tr": ("Eklenmedi. Lütfen bu düğmeyi kullanın.", "Eklenip eklenmediği bilinmiyor.", "Sepete bakın"),
 }  # fmt: skip
+
+
+def outcome_words(language: str) -> tuple[str, str, str]:
+    """Return the three sentences in a language, given by its tag; English where they are not there in it."""
+    return OUTCOME_WORDS.get(language.partition("-")[0], OUTCOME_WORDS["en"])

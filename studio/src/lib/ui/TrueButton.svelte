@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { drawIcon } from '@storefront/icon';
 	import { paint } from '@storefront/paint';
 	import { paintQuantity } from '@storefront/quantity';
 	import { paintSecond } from '@storefront/second';
@@ -50,6 +51,7 @@
 			rtl,
 			lang: workshop.shownLanguage,
 			inactive,
+			drawIcon,
 			paintQuantity,
 			paintSecond,
 			second,
