@@ -30,7 +30,7 @@ from uptick.data.accounts import PgAccounts
 from uptick.data.catalogue import PgCatalogue
 from uptick.data.database import make_engine
 from uptick.data.drafts import PgDrafts
-from uptick.data.heads import read_heads
+from uptick.data.heads import hold_store, read_heads
 from uptick.data.outside import PgOutside
 from uptick.data.pictures import PgPictures, StorePictures
 from uptick.data.readouts import PgSignals
@@ -285,17 +285,28 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
     store = tables.newest("store", json.dumps(heads.profile), lambda: Store.model_validate(heads.profile))
     today = clock().astimezone(ZoneInfo(store.timezone)).date()
     drafts = PgDrafts(connection, heads, tables, person_id)
+    catalogue = PgCatalogue(connection, heads, tables, today)
+    releases = PgReleases(connection, heads, tables)
+
+    def hold() -> None:
+        hold_store(connection, store_id)
+        now = read_heads(connection, key)
+        assert now is not None
+        for part in (drafts, catalogue, releases):
+            part.refresh(now)
+
     return Shop(
         store=compiled.placed(store, drafts.settings()),
         registered=store,
         compiled=compiled,
         drafts=drafts,
-        catalogue=PgCatalogue(connection, heads, tables, today),
-        releases=PgReleases(connection, heads, tables),
+        catalogue=catalogue,
+        releases=releases,
         trials=PgTrials(connection, store_id),
         signals=PgSignals(connection, store_id),
         pictures=PgPictures(connection, store_id, tables),
         side=PgShopSide(connection, store_id),
         outside=PgOutside(connection, store_id),
         today=today,
+        hold=hold,
     )

@@ -179,6 +179,10 @@ class FakeSide:
     kept: dict[int, Json] = field(default_factory=dict)
     studied: KeptStudy | None = None
 
+    def profile(self) -> Store:
+        registered = self.store or store()
+        return registered.model_copy(update={"connection": self.connection or registered.connection})
+
     def connect(self, connection: BasketConnection) -> None:
         self.connection = connection
 

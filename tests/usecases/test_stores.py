@@ -108,7 +108,9 @@ def test_further_addresses_and_pages_are_registered_in_sight_of_what_was_there(f
     assert fake.side.store == changed
     # The studio tells the draft's own placements too; their pages are not registered.
     seen = ShopAddresses(before.more_origins, {**before.page_paths, Placement.FLOATING: "", Placement.TILE: "/c/wax"})
+    fake.side.store = None
     assert readdress(fake.shop, wish, seen) == changed
+    fake.side.store = None
     with pytest.raises(Stale):
         readdress(fake.shop, wish, ShopAddresses(("https://other.example",), before.page_paths))
     with pytest.raises(OutOfRange, match="page_paths must be a path"):

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import Connection, bindparam, delete, func, insert, select
+from sqlalchemy import Connection, bindparam, delete, func, insert, select, text
 from sqlalchemy.dialects.postgresql import insert as upsert
 
 from uptick.core.rules.settings import Settings
@@ -25,6 +25,9 @@ _SESSION = (
     .join(sessions, sessions.c.user_id == users.c.id)
     .where(sessions.c.token_hash == bindparam("token"), sessions.c.ends_at > bindparam("now"))
 )
+
+
+_KEYS = text("SELECT pg_advisory_xact_lock(7143)")
 
 
 class PgAccounts:
@@ -74,6 +77,8 @@ class PgAccounts:
         )
 
     def store_keys(self) -> list[str]:
+        """Return every store's key. Nobody else asks until the transaction ends: a new key must be free."""
+        self._db.execute(_KEYS)
         return list(self._db.execute(select(stores.c.key).order_by(stores.c.id)).scalars())
 
     def stores_of(self, person: Person) -> tuple[StoreLine, ...]:

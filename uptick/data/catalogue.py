@@ -33,6 +33,11 @@ class PgCatalogue:
         self._today = today
         self._now: list[Product] | None = None
 
+    def refresh(self, heads: Heads) -> None:
+        """Take what is newest now."""
+        if heads.catalogue_stamp != self._stamp:
+            self._stamp, self._now = heads.catalogue_stamp, None
+
     def all(self) -> list[Product]:
         """Return the products; the same list as last time while nothing has changed."""
         if self._now is None:

@@ -46,6 +46,11 @@ class PgDrafts:
         self._version, self._step = heads.version, heads.step
         self._now: Draft | None = None
 
+    def refresh(self, heads: Heads) -> None:
+        """Take what is newest now."""
+        if heads.step != self._step:
+            self._version, self._step, self._now = heads.version, heads.step, None
+
     def read(self) -> Draft:
         """Return the draft as the transaction found it, or as it has changed it."""
         if self._now is None:

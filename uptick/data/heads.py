@@ -45,6 +45,15 @@ class Heads:
     release: ReleaseAt | None
 
 
+# A lock of one store among all that the database keeps: any number that nothing else here uses.
+_HOLD = text("SELECT pg_advisory_xact_lock(7142, :store)")
+
+
+def hold_store(connection: Connection, store_id: int) -> None:
+    """Wait until nobody else holds a store, and hold it until the transaction ends."""
+    connection.execute(_HOLD, {"store": store_id})
+
+
 def read_heads(connection: Connection, key: str) -> Heads | None:
     row = connection.execute(_READ, {"key": key}).one_or_none()
     if row is None:

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Column, Connection, Row, Select, func, insert, select, text
+from sqlalchemy import Column, Connection, Row, Select, func, insert, select
 
 from uptick.core.button.merge import Json
 from uptick.core.engine.tables import Tables
@@ -21,6 +21,10 @@ class PgReleases:
         self._db = connection
         self._tables = tables
         self._store = heads.store_id
+        self._newest = heads.release
+
+    def refresh(self, heads: Heads) -> None:
+        """Take what is newest now."""
         self._newest = heads.release
 
     def newest(self) -> Release | None:
@@ -40,8 +44,6 @@ class PgReleases:
         return _release(row)
 
     def add(self, settings: Settings, compiled: Mapping[str, object], note: str, author: str, now: datetime) -> Release:
-        # Two people who publish at once must get two numbers.
-        self._db.execute(text("SELECT pg_advisory_xact_lock(7142, :store)"), {"store": self._store})
         n = self._next(releases.c.n, releases.c.store_id)
         raw = settings.model_dump(mode="json")
         digest = content_hash({"settings": raw, "compiled": compiled})

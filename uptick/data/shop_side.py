@@ -11,7 +11,7 @@ from uptick.core.button.merge import Json
 from uptick.core.scroll.study import KeptStudy, Study
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
-from uptick.data.tables import page_looks, studies
+from uptick.data.tables import page_looks, stores, studies
 
 _CONNECT = text("""
 UPDATE stores SET profile = jsonb_set(profile, '{connection}', CAST(:connection AS jsonb)) WHERE id = :store
@@ -28,6 +28,11 @@ class PgShopSide:
     def __init__(self, connection: Connection, store_id: int) -> None:
         self._db = connection
         self._store = store_id
+
+    def profile(self) -> Store:
+        """Return the store as it is registered now."""
+        query = select(stores.c.profile).where(stores.c.id == self._store)
+        return Store.model_validate(self._db.execute(query).scalar_one())
 
     def connect(self, connection: BasketConnection) -> None:
         self._db.execute(_CONNECT, {"connection": connection.model_dump_json(), "store": self._store})

@@ -109,6 +109,8 @@ def import_steps(
         BadCatalogue: The file as a whole cannot be read; nothing is changed.
         NeedsYes: It would do something that is rarely meant; `warnings` says what. Nothing is changed.
     """
+    if not dry_run:
+        shop.hold()
     known = shop.catalogue.all()
     if ahead is None or ahead.known is not known:
         ahead = read_ahead(content, known, shop.store.currency, read_as)

@@ -1,6 +1,6 @@
 """What the use cases need from outside, as Protocols. Everything here is bound to one store."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Protocol
@@ -169,6 +169,7 @@ class OutsideButtons(Protocol):
 class ShopSide(Protocol):
     """The shop's own side: how its basket is told, and the newest look at its live pages for each release."""
 
+    def profile(self) -> Store: ...
     def connect(self, connection: BasketConnection) -> None: ...
     def readdress(self, store: Store) -> None: ...
     def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None: ...
@@ -182,7 +183,9 @@ class Shop:
     """One store with everything that belongs to it: no query made through it can reach another store.
 
     `store` has the containers of the draft's places, `registered` those of the shop's own code alone. `today` is the
-    day in the store's own time; exceptions wake and sleep by it.
+    day in the store's own time; exceptions wake and sleep by it. `hold` keeps everybody else from changing what two
+    people must not change at once (releases, trials, connection, addresses, catalogue) until the transaction ends, and
+    has this one read what is there by then.
     """
 
     store: Store
@@ -197,6 +200,7 @@ class Shop:
     side: ShopSide
     outside: OutsideButtons
     today: date
+    hold: Callable[[], None] = lambda: None
 
     @property
     def kit(self) -> Kit:

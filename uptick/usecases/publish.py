@@ -136,6 +136,7 @@ def publish(
         FindingsLeft: Something must be fixed and `findings` is not in `despite`.
         TrialUnderway: A button under trial would change and `trial` is not in `despite`.
     """
+    shop.hold()
     draft = shop.drafts.read()
     require_seen(version, draft.version, "The draft")
     newest = shop.releases.newest()
@@ -173,6 +174,7 @@ def take_back(
         NothingToRelease: It is the newest one.
         Stale, TrialUnderway: As for `publish`.
     """
+    shop.hold()
     require_seen(version, shop.drafts.read().version, "The draft")
     earlier, newest = shop.releases.get(n), shop.releases.newest()
     if newest and newest.settings == earlier.settings:

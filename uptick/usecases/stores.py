@@ -15,7 +15,7 @@ from uptick.core.colour.ramp import Brand
 from uptick.core.errors import OutOfRange, Stale
 from uptick.core.looks.starts import starts
 from uptick.core.rules.settings import Settings
-from uptick.core.shop.connection import FormPost
+from uptick.core.shop.connection import BasketConnection, FormPost
 from uptick.core.shop.store import Store, Surface
 from uptick.core.words.wording import is_currency, is_rtl
 from uptick.usecases.ports import Accounts, Person, Shop
@@ -128,6 +128,26 @@ class ShopAddresses:
     page_paths: dict[Placement, str]
 
 
+def connect_shop(shop: Shop, connection: BasketConnection, instead_of: BasketConnection) -> Store:
+    """Keep how a shop's basket is told; shops' pages get it at once, with the release that they have.
+
+    Args:
+        instead_of: The connection that was there when this one was drawn up.
+
+    Raises:
+        Stale: Somebody changed it meanwhile.
+    """
+    shop.hold()
+    if shop.side.profile().connection != instead_of:
+        raise Stale(
+            "The connection was changed meanwhile. Look at what is there now, then say again what should be otherwise.",
+            version=0,
+            base=0,
+        )
+    shop.side.connect(connection)
+    return shop.store.model_copy(update={"connection": connection})
+
+
 def addresses_of(store: Store) -> ShopAddresses:
     return ShopAddresses(store.more_origins, {place: store.surfaces[place].page_path for place in store.places})
 
@@ -139,7 +159,8 @@ def readdress(shop: Shop, wish: ShopAddresses, instead_of: ShopAddresses) -> Sto
         Stale: Somebody changed it meanwhile.
         OutOfRange: An address is none, or there are too many.
     """
-    store = shop.registered
+    shop.hold()
+    store = shop.side.profile()
     known = addresses_of(store)
     # What the draft adds has no page that is registered.
     seen = {place: path for place, path in instead_of.page_paths.items() if place in store.surfaces}

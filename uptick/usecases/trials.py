@@ -79,6 +79,7 @@ def draw_trial(
         Stale: Another release came meanwhile.
         BadDocument: B would make no button.
     """
+    shop.hold()
     newest = shop.releases.newest()
     require_seen(release, newest.n if newest else 0, "The release")
     if not question.strip():
@@ -127,6 +128,7 @@ def change_trial(
         Stale: Somebody changed the trial meanwhile.
         TrialState: It has started.
     """
+    shop.hold()
     trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
         raise BadState(f"Trial {number} has started; what it compares is frozen.", trial=number)
@@ -140,7 +142,7 @@ def change_trial(
         question=(question or trial.question).strip() or trial.question,
         layer=layer,
         decides=decides or trial.decides,
-        relative_difference=relative_difference or trial.relative_difference,
+        relative_difference=trial.relative_difference if relative_difference is None else relative_difference,
     )
     _require_wish(trial.relative_difference, trial.window_days)
     require_sound(shop, _with_kept(_base(shop), trial, "", now))
@@ -285,6 +287,7 @@ def start_trial(shop: Shop, number: int, now: datetime, *, version: int | None =
         raise OutOfRange.of(
             "days ago", f"from 0 to {most}" if most else "0: only practice stores have a past", days_ago
         )
+    shop.hold()
     trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
         raise BadState(f"Trial {number} has started before.", trial=number)
@@ -362,6 +365,7 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime, *, version: i
         TrialState: It does not run, or its numbers may not be read (yet).
         Stale: Somebody changed the trial meanwhile.
     """
+    shop.hold()
     trial = _seen(shop, number, version)
     readout, _ = read_numbers(shop, number, now)
     _require_running(trial)
@@ -377,6 +381,7 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime, *, version: i
 
 def close_trial(shop: Shop, number: int, now: datetime, *, version: int | None = None) -> Trial:
     """End a trial and stay with A; its record is kept as it stands."""
+    shop.hold()
     trial = _seen(shop, number, version)
     _require_running(trial)
     readout, _ = read_numbers(shop, number, now)

@@ -10,7 +10,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import Field, StringConstraints
 
 from uptick.core.button.document import Placement
-from uptick.core.errors import AppError, OutOfRange, Stale
+from uptick.core.errors import AppError, OutOfRange
 from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
 from uptick.usecases.collecting import collect
@@ -24,7 +24,7 @@ from uptick.usecases.connect import (
     try_connection,
 )
 from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, released_kinds, released_of
-from uptick.usecases.stores import ShopAddresses, readdress
+from uptick.usecases.stores import ShopAddresses, connect_shop, readdress
 from uptick.web.bodies import Body
 from uptick.web.parts import Door, DoorDep, Parts, PartsDep, ShopDep
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
@@ -126,10 +126,7 @@ def try_it(body: TryConnection, door: DoorDep, parts: PartsDep) -> Tried:
 @router.put("/connection", responses=OF_VERSION)
 def keep_connection(body: KeepConnection, shop: ShopDep) -> Store:
     """Keep a connection; shops' pages get it at once, with the release that they have."""
-    if shop.store.connection != body.instead_of:
-        raise Stale("The connection was changed meanwhile. Look at it again.", version=0, base=0)
-    shop.side.connect(body.connection)
-    return shop.store.model_copy(update={"connection": body.connection})
+    return connect_shop(shop, body.connection, body.instead_of)
 
 
 @router.put("/addresses", responses=OF_VERSION)

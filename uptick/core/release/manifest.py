@@ -226,9 +226,10 @@ class WireLater(TypedDict):
 class Manifest(CompiledRelease):
     """A release as the edge serves it. A `draft` is looked at by itself, or in a frame of the `studio`.
 
-    `outcomes` say, by language, that nothing was added, that nobody can tell, and where one can look. The basket is the store's own: a connection that was mended holds for every release. `more` are files for what only
-    some releases have, each loaded when it is first needed; with `soon` even a page without a button of its own may
-    come to need one.
+    `outcomes` say, by language, that nothing was added, that nobody can tell, and where one can look.
+    The basket is the store's own: a connection that was mended holds for every release. `more` are files for what
+    only some releases have, each loaded when it is first needed; with `soon` even a page without a button of its own
+    may come to need one.
     """
 
     edge: str
