@@ -68,8 +68,10 @@ function hostOfOurs(): HTMLElement {
 		event.preventDefault();
 		event.stopPropagation();
 	};
-	// What a key does to a field or a button happens all the same.
-	host.onkeydown = host.onkeyup = (event) => /^(Enter| )$/.test(event.key) && event.stopPropagation();
+	// What a key does to a field or a button happens all the same: a handler that returned false would keep it from that.
+	host.onkeydown = host.onkeyup = (event) => {
+		if (/^(Enter| )$/.test(event.key)) event.stopPropagation();
+	};
 	return host;
 }
 
@@ -146,8 +148,9 @@ export class Stand {
 		if (this.#note) {
 			// A phone that is turned, or a page that draws itself anew, is no leave to try again.
 			if (isSame && this.#torn < MOST_TORN) {
-				if (this.#note.parentNode !== this.place) (this.#torn++, this.place.append(this.#note));
-				return;
+				if (this.#note.isConnected) return;
+				this.#torn++;
+				return this.place.append(this.#note);
 			}
 			this.#note.remove();
 			this.#note = null;

@@ -1,6 +1,7 @@
 """What a press opens on the practice shops' own pages: the basket, a choice in a list, and a closer look."""
 
 import re
+import time
 from typing import Any
 
 import httpx2
@@ -371,7 +372,7 @@ def test_a_page_that_cannot_be_read_is_gone_to(demo_shop: Stack, tab: Tab) -> No
     page = tab.page
     page.goto(shop_at(demo_shop, "veilrow", "/"))
     expect(ours(page, "listing_card").first).to_be_visible()
-    page.route("**/p/*", lambda route: route.abort() if route.request.resource_type == "fetch" else route.continue_())
+    page.route("**/p/*", lambda route: route.abort() if route.request.resource_type in ("fetch", "xhr") else route.continue_())
     ours(page, "listing_card").first.click()
     page.wait_for_url(re.compile("/p/"))
 
@@ -478,7 +479,6 @@ class ByPlace:
     def __init__(self, page: Page, *codes: str) -> None:
         self.lines = [{"code": code, "qty": 1} for code in codes]
         self.asked: list[str] = []
-        self._page = page
         page.route("**/api/counter", lambda route: route.fulfill(json=self.told()))
         page.route("**/api/counter/lines", lambda route: route.fulfill(json=self.told()))
         page.route("**/api/counter/lines/*", self._change)
@@ -498,7 +498,7 @@ class ByPlace:
             self.lines[place]["qty"] = many
         else:
             del self.lines[place]
-        self._page.wait_for_timeout(250)
+        time.sleep(0.25)
         route.fulfill(json=self.told())
 
 

@@ -129,7 +129,7 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
 
 PLACED = ("bar", "floating", "over", "row", "recent", "fixed")
 OPENED = ("message", "sheet", "notify", "show", "closer", "choices")
-PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "reads", "find")
+PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "options", "rules", "icon", "reads", "find")
 
 
 def script_code(main: str) -> ScriptCode:

@@ -116,6 +116,10 @@ class FakeReleases:
             raise NotFound(f"There is no release {n}.")
         return self.made[n - 1]
 
+    def at(self, when: datetime) -> Release | None:
+        made = [release for release in self.made if release.made_at <= when] or self.made[:1]
+        return made[-1] if made else None
+
     def add(self, settings: Settings, compiled: Json, note: str, author: str, now: datetime) -> Release:
         self.compiled.append(compiled)
         self.made.append(Release(len(self.made) + 1, settings, content_hash(compiled), note, author, now))

@@ -1,3 +1,5 @@
+from dataclasses import replace
+
 import pytest
 
 from tests.samples import NOW, PLACES, exception, product, settings
@@ -98,13 +100,24 @@ def test_an_exception_is_made_traced_and_removed() -> None:
         remove_exception(made.shop, "e1", made.drafts.version, ADA, NOW)
 
 
+def test_a_removal_can_be_undone_after_somebody_has_added_another() -> None:
+    made = fake_shop()
+    wish = Wish("one", "x", Reach(products=("A1",)))
+    add_exception(made.shop, wish, {"look": {"radius": 1}}, made.drafts.version, ADA, NOW)
+    (first,) = made.drafts.read().settings.exceptions
+    remove_exception(made.shop, first.id, made.drafts.version, ADA, NOW)
+    add_exception(made.shop, replace(wish, name="two"), {}, made.drafts.version, replace(ADA, id=2, name="Bob"), NOW)
+    undo(made.shop, ADA, NOW)
+    assert [rule.name for rule in made.drafts.read().settings.exceptions] == ["one", "two"]
+
+
 def test_ids_of_removed_exceptions_do_not_come_back_while_later_ones_live() -> None:
     made = fake_shop()
     for name in ("one", "two"):
         add_exception(made.shop, Wish(name, "x", Reach(products=("A1",))), {}, made.drafts.version, ADA, NOW)
     remove_exception(made.shop, "e1", made.drafts.version, ADA, NOW)
     add_exception(made.shop, Wish("three", "x", Reach(products=("A1",))), {}, made.drafts.version, ADA, NOW)
-    assert [e.id for e in made.drafts.read().settings.exceptions] == ["e2", "e3"]
+    assert [e.id for e in made.drafts.read().settings.exceptions] == ["e2", "e4"]
 
 
 def test_an_exception_for_nothing_known_is_refused() -> None:

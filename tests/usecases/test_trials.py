@@ -6,11 +6,11 @@ from typing import Any
 import jsonschema
 import pytest
 
-from tests.samples import NOW, PRODUCTS, settings
+from tests.samples import NOW, PRODUCTS, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
-from uptick.core.button.document import Device, Moment, Placement, Situation
+from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
-from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState
+from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState, TrialUnderway
 from uptick.core.rules.reach import Reach
 from uptick.core.trial.plan import shoppers_per_version
 from uptick.core.trial.readout import Measure, Tally
@@ -187,6 +187,61 @@ def test_a_narrower_trial_is_kept_as_an_exception_at_its_own_reach() -> None:
     (rule,) = made.drafts.read().settings.exceptions
     assert (rule.reach, rule.layer, rule.author) == (reach, ROUND, "Ada")
     assert rule.name == "Winner of trial 1"
+
+
+@pytest.mark.parametrize(
+    "narrower",
+    [{"devices": (Device.PHONE,)}, {"shoppers": (ShopperKind.NEW,)}, {"languages": ("en-GB",)},
+     {"not_categories": ("Jars",)}],
+)  # fmt: skip
+def test_b_is_kept_for_no_other_shoppers_than_it_won_with(narrower: dict[str, Any]) -> None:
+    reach = Reach(placements=(Placement.PRODUCT_PAGE,), **narrower)
+    made = running(reach)
+    finish(made, 200, 300)
+    keep_b(made.shop, 1, ADA, NOW)
+    kept = made.drafts.read().settings
+    assert kept.placements == settings().placements
+    assert [(rule.reach, rule.layer) for rule in kept.exceptions] == [(reach, ROUND)]
+
+
+def test_what_would_show_instead_of_b_is_told_before_it_is_kept() -> None:
+    made = fake_shop(settings(exception(1, {"look": {"radius": 2}}, categories=("Jars",))))
+    publish(made.shop, "first", ADA, NOW)
+    draw(made)
+    assert view_trial(made.shop, 1, NOW).elsewhere == ()
+    start_trial(made.shop, 1, NOW)
+    (found,) = view_trial(made.shop, 1, NOW).elsewhere
+    assert (found.exception, found.products) == ("Exception 1", 2)
+
+
+def test_versions_stay_as_shoppers_saw_them_and_releases_over_them_are_told() -> None:
+    made = running()
+    seen = view_trial(made.shop, 1, NOW)
+    later = NOW + timedelta(days=1)
+    for radius in (11, 12):
+        draft = made.drafts.read()
+        layer = {"look": {"radius": radius, "text_colour": "#ffff00"}}
+        made.drafts.append(draft.version, settings(product_page=layer), "changed", ADA, later)
+        with pytest.raises(TrialUnderway):
+            publish(made.shop, "over it", ADA, later)
+        publish(made.shop, "over it", ADA, later, {"trial"})
+    # What is none of the trial's buttons mixes nothing.
+    draft = made.drafts.read()
+    other = draft.settings.with_layer("place:listing_card", {"look": {"radius": 1}})
+    made.drafts.append(draft.version, other, "changed", ADA, later)
+    publish(made.shop, "beside it", ADA, later)
+    assert made.trials.get(1).mixed_by == (2, 3)
+    finish(made, 200, 300)
+    close_trial(made.shop, 1, later)
+    view = view_trial(made.shop, 1, later)
+    assert (view.a, view.b) == (seen.a, seen.b)
+    assert view.trial.mixed_by == (2, 3)
+
+
+def test_a_difference_of_nothing_is_refused_not_passed_over() -> None:
+    made = drawn()
+    with pytest.raises(OutOfRange, match="smallest difference"):
+        change_trial(made.shop, 1, NOW, relative_difference=0)
 
 
 def test_a_broken_split_keeps_nobody_from_staying_with_a_but_from_keeping_b() -> None:

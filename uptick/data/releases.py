@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Column, Connection, Row, Select, func, insert, select
+from sqlalchemy import Column, Connection, Row, Select, case, func, insert, select
 
 from uptick.core.button.merge import Json
 from uptick.core.engine.tables import Tables
@@ -42,6 +42,19 @@ class PgReleases:
         if row is None:
             raise NotFound(f"There is no release {n}.", release=n)
         return _release(row)
+
+    def at(self, when: datetime) -> Release | None:
+        """Return what shoppers got at a time: the newest release made by then, else the first of all."""
+        n = self._db.execute(
+            select(releases.c.n)
+            .where(releases.c.store_id == self._store)
+            .order_by(
+                (releases.c.made_at <= when).desc(),
+                case((releases.c.made_at <= when, -releases.c.n), else_=releases.c.n),
+            )
+            .limit(1)
+        ).scalar_one_or_none()
+        return None if n is None else self.get(n)
 
     def add(self, settings: Settings, compiled: Mapping[str, object], note: str, author: str, now: datetime) -> Release:
         n = self._next(releases.c.n, releases.c.store_id)

@@ -180,6 +180,8 @@ trials = Table(
     # The products in its reach when it started; null where its reach does not narrow them.
     Column("covered", ARRAY(Text)),
     Column("version", Integer, nullable=False, server_default=text("1")),
+    # Releases that changed its buttons while it ran.
+    Column("mixed_by", ARRAY(Integer), nullable=False, server_default="{}"),
 )
 events = Table(
     "events",

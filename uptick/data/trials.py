@@ -55,6 +55,7 @@ class PgTrials:
 def _values(trial: Trial) -> dict[str, Any]:
     values = {name: getattr(trial, name) for name in Trial.__slots__}
     values["reach"] = trial.reach.model_dump(mode="json")
+    values["mixed_by"] = list(trial.mixed_by)
     values["plan"] = asdict(trial.plan) if trial.plan else None
     # As text, so that 0.1 stays 0.1.
     values["relative_difference"] = repr(trial.relative_difference)
@@ -78,4 +79,5 @@ def _trial(row: Row[Any]) -> Trial:
         kept=row.kept,
         record=row.record,
         version=row.version,
+        mixed_by=tuple(row.mixed_by),
     )

@@ -69,7 +69,7 @@ def manifest_of(served: Served, edge_origin: str, code: "ScriptCode") -> Json:
         "css": "",
         **served.release,
         "basket": wire_basket(served.store.connection),
-        "outcomes": {language: outcome_words(language) for language in served.release["languages"]},
+        "outcomes": {language: outcome_words(language) for language in served.release.get("languages", ())},
         # A version may open what the release does not.
         **code.files_for({**served.release, "trials": served.trials["trials"]}),
         "looks": [_as_now(look) for look in served.release["looks"]],
@@ -226,7 +226,7 @@ class ScriptCode:
                 "shopperKind:UpKind.shopperKind",
             ),
             (draft or _has_places(manifest), self.find, "findPlaces:UpFind.finder"),
-            (draft or any(look["icon"] for look in looks), self.icon, "drawIcon:UpIcon.drawIcon"),
+            (draft or any(look.get("icon") for look in looks), self.icon, "drawIcon:UpIcon.drawIcon"),
             (draft or bool(manifest["rules"]), self.rules, "covering:UpRules.covering"),
             (bool(manifest["basket"].get("option_fields")), self.options, "options:UpOptions"),
             (_reads_in_its_own_way(manifest["basket"]), self.reads, "reads:UpReads"),

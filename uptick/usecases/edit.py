@@ -18,6 +18,7 @@ from uptick.core.release import turning_days
 from uptick.core.resolved.reach_words import listed, say_reach, vocabulary_of
 from uptick.core.resolved.resolve import place_title
 from uptick.core.resolved.sound import require_makeable
+from uptick.core.rules.fresh_ids import fresh_id
 from uptick.core.rules.history import Mark, redoable, require_mark, revert, undoable
 from uptick.core.rules.reach import Reach, require_known
 from uptick.core.rules.settings import ADDED, ExceptionRule, Settings
@@ -176,7 +177,7 @@ def add_exception(shop: Shop, wish: Wish, layer: Json, base_version: int, person
     require_whole_tags(layer)
     require_layer(without_gaps(layer))
     rule = _rule(
-        id=next_rule_id(draft.settings),
+        id=next_rule_id(draft),
         author=person.name,
         made_at=now,
         layer=without_gaps(layer),
@@ -187,8 +188,8 @@ def add_exception(shop: Shop, wish: Wish, layer: Json, base_version: int, person
     return shop.drafts.append(base_version, after, f"Exception made: {rule.name}", person, now)
 
 
-def next_rule_id(settings: Settings) -> str:
-    return f"e{max((int(rule.id.removeprefix('e')) for rule in settings.exceptions), default=0) + 1}"
+def next_rule_id(draft: Draft) -> str:
+    return fresh_id("e", {rule.id for rule in draft.settings.exceptions}, draft.version)
 
 
 def _rule(**values: Any) -> ExceptionRule:

@@ -30,9 +30,10 @@ from uptick.core.looks.sentences import specification
 from uptick.core.looks.starts import starts
 from uptick.core.resolved.classes import ButtonClass, class_for, context_of
 from uptick.core.resolved.differences import FieldChange, field_changes_of
+from uptick.core.rules.fresh_ids import fresh_id
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import ExceptionRule, NamedLook, Settings
-from uptick.usecases.edit import changed_settings, layer_title, next_rule_id, require_sound
+from uptick.usecases.edit import changed_settings, layer_title, require_sound
 from uptick.usecases.icon_apart import read_icon
 from uptick.usecases.ports import Draft, Person, Shop, StoredPicture
 from uptick.usecases.state import product_of
@@ -209,12 +210,13 @@ def carry(
     patch = carry_patch(brought, parts)
     if not patch:
         raise OutOfRange.of("parts", f"some of {', '.join(brought.parts) or 'none, since it has none'}", parts)
-    settings = shop.drafts.read().settings
+    draft = shop.drafts.read()
+    settings = draft.settings
     after = changed_settings(shop, settings, layer, patch)
     for device in devices:
         own = only_parts(brought.by_device.get(device, {}), parts or brought.parts)
         if own:
-            after = _with_device(after, layer, device, own, brought.title, person, now)
+            after = _with_device(after, layer, device, own, brought.title, draft.version, person, now)
     require_sound(shop, after)
     made = len(after.exceptions) - len(settings.exceptions)
     more = f", and {made} exception{'s' if made > 1 else ''} for its devices" if made else ""
@@ -223,7 +225,7 @@ def carry(
 
 
 def _with_device(
-    settings: Settings, layer: str, device: Device, own: Json, title: str, person: Person, now: datetime
+    settings: Settings, layer: str, device: Device, own: Json, title: str, version: int, person: Person, now: datetime
 ) -> Settings:
     """Return settings with an exception for one device in the reach of a layer.
 
@@ -236,7 +238,7 @@ def _with_device(
         raise OutOfRange.of("devices", "none for a kept look, which has no reach of its own", device)
     reach = rule.reach if rule else Reach(placements=(Placement(ref.name),) if ref.kind == "place" else ())
     made = ExceptionRule(
-        id=next_rule_id(settings),
+        id=fresh_id("e", {rule.id for rule in settings.exceptions}, version),
         name=f"{title[:50]} on the {device}",
         note=f"The stylesheet that {title[:200]} was brought from has other values on the {device}.",
         author=person.name,

@@ -13,8 +13,8 @@ from uptick.core.pages import PageRead, PlaceSelector, Taken, candidates, common
 from uptick.core.pages import look_on_page as look_at
 from uptick.core.release import CompiledRelease
 from uptick.core.resolved.reach_words import placement_words
+from uptick.core.rules.fresh_ids import fresh_id
 from uptick.core.rules.pointed import Pages, PointedPlace, Telling, ToldByPage, Where
-from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
 from uptick.usecases.connect import page_of
 from uptick.usecases.edit import require_reach, require_sound
@@ -260,7 +260,7 @@ def keep_place(
         raise BadSelector(f"{error}.", field="selector") from error
     require_reach(shop, place.pages.reach)
     place = with_pages(shop, place)
-    chosen = place_id or next_place_id(draft.settings)
+    chosen = place_id or next_place_id(draft)
     after = draft.settings.model_copy(update={"pointed": {**draft.settings.pointed, chosen: place}})
     require_sound(shop, after)
     what = placement_words(place.placement)
@@ -280,8 +280,8 @@ def tried_place(shop: Shop, place_id: str, place: PointedPlace) -> CompiledRelea
     return draft_manifest(shop, settings.model_copy(update={"pointed": pointed}))
 
 
-def next_place_id(settings: Settings) -> str:
-    return f"p{max((int(name.removeprefix('p')) for name in settings.pointed), default=0) + 1}"
+def next_place_id(draft: Draft) -> str:
+    return fresh_id("p", draft.settings.pointed, draft.version)
 
 
 def remove_place(shop: Shop, place_id: str, base_version: int, person: Person, now: datetime) -> Draft:

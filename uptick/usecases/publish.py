@@ -1,7 +1,7 @@
 """Releasing the draft, and taking a release back."""
 
-from collections.abc import Collection, Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from uptick.core.button.document import Placement
@@ -12,7 +12,7 @@ from uptick.core.release import CompiledRelease, compile_release, compile_versio
 from uptick.core.resolved.differences import ButtonChange, FieldChange, changes_between, touches
 from uptick.core.rules.pointed import PointedPlace
 from uptick.core.rules.settings import Settings
-from uptick.core.trial.record import SHARES, TrialState
+from uptick.core.trial.record import SHARES, Trial, TrialState
 from uptick.usecases.ports import Draft, Person, Release, Shop
 from uptick.usecases.state import DraftState, Shown, State, draft_state, show, telling_language, telling_moment
 
@@ -140,28 +140,43 @@ def publish(
     draft = shop.drafts.read()
     require_seen(version, draft.version, "The draft")
     newest = shop.releases.newest()
-    if newest:
-        if newest.settings == draft.settings:
-            raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
-        _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(draft.settings)), despite)
+    if newest and newest.settings == draft.settings:
+        raise NothingToRelease(f"Nothing has changed since release {newest.n}.", release=newest.n)
+    mixed = _trials_mixed(shop, draft.settings, despite)
     must = _must_fix(shop, draft)
     if must and "findings" not in despite:
         raise FindingsLeft(f"{len(must)} must be fixed first: {must[0].title}.", findings=len(must))
     compiled = compile_release(shop.as_written(draft.settings), shop.today)
     release = shop.releases.add(draft.settings, compiled, note, person.name, now)
+    _note_mixed(shop, mixed, release.n)
     serve_trials(shop, now)
     return release
 
 
-def _require_no_trial(shop: Shop, changes: tuple[ButtonChange, ...], despite: Collection[str]) -> None:
-    if "trial" in despite:
-        return
-    for trial in shop.trials.all():
-        if trial.state is TrialState.RUNNING and touches(changes, trial.version_b):
-            raise TrialUnderway(
-                f"Trial {trial.number} compares a button that this release changes. Its numbers would mix two buttons.",
-                trial=trial.number,
-            )
+def _trials_mixed(shop: Shop, settings: Settings, despite: Collection[str]) -> list[Trial]:
+    """Return the running trials over whose buttons other settings would be released.
+
+    Raises:
+        TrialUnderway: There is one, and `trial` is not in `despite`.
+    """
+    newest = shop.releases.newest()
+    if newest is None:
+        return []
+    running = [trial for trial in shop.trials.all() if trial.state is TrialState.RUNNING]
+    changes = changes_between(shop.at(newest.settings), shop.at(settings)) if running else ()
+    mixed = [trial for trial in running if touches(changes, trial.version_b)]
+    if mixed and "trial" not in despite:
+        raise TrialUnderway(
+            f"Trial {mixed[0].number} compares a button that this release changes. Its numbers would mix two buttons.",
+            trial=mixed[0].number,
+        )
+    return mixed
+
+
+def _note_mixed(shop: Shop, trials: Sequence[Trial], release: int) -> None:
+    """Keep with every trial that a release changed its buttons, so that its verdict can say so."""
+    for trial in trials:
+        shop.trials.save(replace(trial, mixed_by=(*trial.mixed_by, release)))
 
 
 def take_back(
@@ -179,12 +194,12 @@ def take_back(
     earlier, newest = shop.releases.get(n), shop.releases.newest()
     if newest and newest.settings == earlier.settings:
         raise NothingToRelease(f"The shop already shows what release {n} showed.", release=n)
-    if newest:
-        _require_no_trial(shop, changes_between(shop.at(newest.settings), shop.at(earlier.settings)), despite)
+    mixed = _trials_mixed(shop, earlier.settings, despite)
     draft = shop.drafts.read()
     shop.drafts.append(draft.version, earlier.settings, f"Rolled back to release {n}", person, now)
     compiled = compile_release(shop.as_written(earlier.settings), shop.today)
     release = shop.releases.add(earlier.settings, compiled, f"Rolled back to release {n}", person.name, now)
+    _note_mixed(shop, mixed, release.n)
     serve_trials(shop, now)
     return release
 

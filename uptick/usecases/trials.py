@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
 from itertools import islice
+from zoneinfo import ZoneInfo
 
 from uptick.core.button.document import Placement, Situation, require_layer
 from uptick.core.button.merge import Json, merge_layer, without_gaps
@@ -13,8 +14,9 @@ from uptick.core.errors import TrialState as BadState
 from uptick.core.resolved.classes import MOMENTS_OF, class_for, context_of, under_version
 from uptick.core.resolved.differences import FieldChange, field_changes
 from uptick.core.rules.reach import Reach
-from uptick.core.rules.settings import ExceptionRule, Settings
+from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
+from uptick.core.trial.keeping import Elsewhere, shown_elsewhere, with_winner
 from uptick.core.trial.plan import CurvePoint, Plan, plan_curve, plan_trial
 from uptick.core.trial.readout import Measure, Outcome, Readout, read_trial
 from uptick.core.trial.record import Trial, TrialState
@@ -38,7 +40,11 @@ class PlanView:
 
 @dataclass(frozen=True, slots=True)
 class TrialView:
-    """A trial on a product, in a moment and a state in which its versions differ; if none, `differs` is false."""
+    """A trial on a product, in a moment and a state in which its versions differ; if none, `differs` is false.
+
+    Once it has started both are shown as shoppers got them then. `elsewhere` are exceptions that would stand above B
+    once it is kept.
+    """
 
     trial: Trial
     placement: Placement
@@ -53,6 +59,11 @@ class TrialView:
     readout: Readout | None
     ends_at: datetime | None
     counted: dict[str, dict[str, int]]
+    elsewhere: tuple[Elsewhere, ...]
+
+
+# Under this id a version is laid over the settings while somebody draws it; no exception has it.
+_TRIED = "e0"
 
 
 def draw_trial(
@@ -98,7 +109,7 @@ def draw_trial(
         0, question.strip(), reach, without_gaps(layer), decides, relative_difference, window_days, TrialState.DRAWN,
         salt, None, None, None, None, None,
     )  # fmt: skip
-    require_sound(shop, _with_kept(_base(shop), trial, "", now))
+    require_sound(shop, with_winner(_base(shop), trial, _TRIED, "", now))
     trial = shop.trials.add(trial)
     serve_trials(shop, now)
     return trial
@@ -145,7 +156,7 @@ def change_trial(
         relative_difference=trial.relative_difference if relative_difference is None else relative_difference,
     )
     _require_wish(trial.relative_difference, trial.window_days)
-    require_sound(shop, _with_kept(_base(shop), trial, "", now))
+    require_sound(shop, with_winner(_base(shop), trial, _TRIED, "", now))
     shop.trials.save(trial)
     serve_trials(shop, now)
     return trial
@@ -162,6 +173,14 @@ def _base(shop: Shop) -> Settings:
     return (newest.settings if newest else shop.drafts.read().settings).on_day(shop.today)
 
 
+def _shown_while(shop: Shop, trial: Trial) -> Settings:
+    """Return what shoppers got when a trial began, and before that what they get now."""
+    began = trial.started_at and shop.releases.at(trial.started_at)
+    if not trial.started_at or not began:
+        return _base(shop)
+    return began.settings.on_day(trial.started_at.astimezone(ZoneInfo(shop.store.timezone)).date())
+
+
 def _covered(shop: Shop, trial: Trial) -> Sequence[str] | None:
     if not trial.reach.narrows_products:
         return None
@@ -175,7 +194,7 @@ def _pace(shop: Shop, trial: Trial, now: datetime) -> Pace:
 def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
     """Return a trial with both versions rendered, its plan and, once started, its readout."""
     trial = shop.trials.get(number)
-    seen = _telling_sight(shop, shop.at(_base(shop)), trial)
+    seen = _telling_sight(shop, shop.at(_shown_while(shop, trial)), trial)
     readout, counted = _readout(shop, trial, now)
     ends_at = trial.started_at + timedelta(days=trial.plan.days) if trial.started_at and trial.plan else None
     return TrialView(
@@ -192,6 +211,7 @@ def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
         readout=readout,
         ends_at=ends_at,
         counted=counted,
+        elsewhere=shown_elsewhere(shop.drafts.read().settings, trial, shop.catalogue.all()) if readout else (),
     )
 
 
@@ -315,15 +335,8 @@ def start_trial(shop: Shop, number: int, now: datetime, *, version: int | None =
     return trial
 
 
-_WHERE = ("placements", "situations", "devices", "languages", "shoppers")
-
-
-def _apart(some: Sequence[str], others: Sequence[str]) -> bool:
-    return bool(some and others) and not set(some) & set(others)
-
-
 def _overlap(shop: Shop, one: Trial, other: Trial) -> bool:
-    if any(_apart(getattr(one.reach, name), getattr(other.reach, name)) for name in _WHERE):
+    if not one.reach.meets_where(other.reach):
         return False
     return any(
         one.reach.covers_product(p.sku, p.category) and other.reach.covers_product(p.sku, p.category)
@@ -334,7 +347,8 @@ def _overlap(shop: Shop, one: Trial, other: Trial) -> bool:
 def _readout(shop: Shop, trial: Trial, now: datetime) -> tuple[Readout | None, dict[str, dict[str, int]]]:
     if trial.plan is None or trial.state is TrialState.DRAWN:
         return None, {}
-    count = shop.signals.count(trial, now)
+    # What comes in once it is closed is no part of what was decided on.
+    count = shop.signals.count(trial, min(now, trial.closed_at or now))
     readout = read_trial(count.a, count.b, trial.plan, trial.decides, inside=count.inside)
     counted: dict[str, dict[str, int]] = {
         t.letter: {"entered": t.entered, "timed_up": t.timed_up} for t in (count.a, count.b)
@@ -372,7 +386,7 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime, *, version: i
     if readout.reading is None or readout.verdict.outcome is Outcome.DO_NOT_READ:
         raise BadState(f"Trial {number} cannot be read: {readout.verdict.sentence}", trial=number)
     draft = shop.drafts.read()
-    settings = _with_kept(draft.settings, trial, person.name, now)
+    settings = with_winner(draft.settings, trial, next_rule_id(draft), person.name, now)
     require_sound(shop, settings)
     kept = shop.drafts.append(draft.version, settings, f"Kept B of trial {number}", person, now)
     _close(shop, trial, readout, "B", now)
@@ -398,22 +412,3 @@ def _close(shop: Shop, trial: Trial, readout: Readout, kept: str, now: datetime)
     shop.trials.save(closed)
     serve_trials(shop, now)
     return closed
-
-
-def _with_kept(settings: Settings, trial: Trial, author: str, now: datetime) -> Settings:
-    reach = trial.reach
-    if not (reach.products or reach.categories or reach.situations):
-        for place in reach.placements:
-            layer = merge_layer(settings.placements.get(place, {}), trial.layer)
-            settings = settings.with_layer(f"place:{place}", layer)
-        return settings
-    rule = ExceptionRule(
-        id=next_rule_id(settings),
-        name=f"Winner of trial {trial.number}",
-        note=f"{trial.question} B was kept.",
-        author=author,
-        made_at=now,
-        reach=reach,
-        layer=trial.layer,
-    )
-    return settings.model_copy(update={"exceptions": (*settings.exceptions, rule)})

@@ -51,11 +51,11 @@
 		</p>
 		{#if at.proposal}
 			<ul class="mt-2" aria-label="What the page shows">
-				{#each at.proposal.said as said (said.sentence)}
+				{#each at.proposal.said as said, n (n)}
 					<li><span class="where figure">{said.where}</span>{said.sentence}</li>
 				{/each}
-				{#each at.proposal.unsure as unsure (unsure)}
-					<li class="text-again"><span class="where figure">◇</span>{unsure}</li>
+				{#each at.proposal.unsure as unsure, n (n)}
+					<li class="text-look"><span class="where figure">◇</span>{unsure}</li>
 				{/each}
 			</ul>
 		{/if}
@@ -73,7 +73,7 @@
 		<ConnectionSentences {at} />
 	</section>
 
-	<section class="mt-4 border-t border-hair pt-3" aria-label="The trial" aria-live="polite">
+	<section class="mt-4 border-t border-hair pt-3" aria-label="The trial">
 		{#if at.doing}
 			<Waiting what={doing[at.doing]} />
 		{:else if at.tried}
@@ -91,7 +91,7 @@
 	</section>
 
 	{#if at.kept.read?.kind === 'json' && at.connection.read?.kind === 'page'}
-		<p class="text-again mt-3">
+		<p class="mt-3 text-look">
 			◇ The store reads the lines of its basket as JSON now. With a page’s count alone, no button can say any more that
 			its product is in the basket.
 		</p>

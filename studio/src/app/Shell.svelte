@@ -2,6 +2,7 @@
 	import { Actions, provideActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { many } from '$lib/pure/format';
+	import Press from '$lib/ui/Press.svelte';
 	import ProblemLine from '$lib/ui/ProblemLine.svelte';
 	import Rule from '$lib/ui/Rule.svelte';
 	import { sheets } from '$lib/ui/sheets.svelte';
@@ -32,6 +33,7 @@
 		stations.findLast((s) => (s.href === '/' ? route.pathname === '/' : route.pathname.startsWith(s.href)))?.name ?? '',
 	);
 	let content: HTMLElement;
+	const wordsOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 	let announced = $state('');
 	/** Another station is another page: it is said, and the keyboard begins there. */
 	afterStation(
@@ -100,7 +102,20 @@
 		{/snippet}
 	</Rule>
 	{#if !sheets.isAnyOpen}<ProblemLine class="border-b px-6 py-2" />{/if}
-	<main id="content" class="min-h-0 flex-1 outline-none" tabindex="-1" bind:this={content}><Router /></main>
+	<main id="content" class="min-h-0 flex-1 outline-none" tabindex="-1" bind:this={content}>
+		{#key at}
+			<svelte:boundary onerror={(error) => console.error(error)}>
+				<Router />
+				{#snippet failed(error, reset)}
+					<div class="max-w-lg p-6" role="alert">
+						<p class="text-lg font-semibold">▲ {at || 'This page'} cannot be shown.</p>
+						<p class="mt-1">What was saved is safe, and the other stations work. It said: “{wordsOf(error)}”</p>
+						<p class="mt-3"><Press onpress={reset}>Try again</Press></p>
+					</div>
+				{/snippet}
+			</svelte:boundary>
+		{/key}
+	</main>
 </div>
 
 <Search open={opened.search} onclose={() => (opened.search = false)} />

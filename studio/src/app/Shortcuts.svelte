@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { readable, useActions } from '$lib/state/actions.svelte';
+	import { readable, useActions, type ActionGroup } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -16,10 +16,17 @@
 		['Esc', 'Give up what is typed, or close what is open'],
 		['← →', 'From tool to tool in a row of tools'],
 	];
+	/** Two parts of a station may add to one group. */
+	function together(all: readonly ActionGroup[]): ActionGroup[] {
+		const titles = [...new Set(all.map(({ title }) => title))];
+		return titles.map((title) => ({
+			title,
+			actions: all.filter((group) => group.title === title).flatMap(({ actions }) => actions),
+		}));
+	}
 	const groups = $derived([
 		// Where one is comes before what can be done everywhere.
-		...actions.groups
-			.toReversed()
+		...together(actions.groups.toReversed())
 			.map((group) => ({
 				title: group.title,
 				lines: group.actions
@@ -33,11 +40,11 @@
 
 <Sheet {open} title="Shortcuts" {onclose} wide>
 	<div class="mt-4 columns-2 gap-10">
-		{#each groups as group (group.title)}
+		{#each groups as group, n (n)}
 			<section class="mb-5 break-inside-avoid">
 				<h3 class="text-base">{group.title}</h3>
 				<dl>
-					{#each group.lines as [key, does] (key)}
+					{#each group.lines as [key, does], n (n)}
 						<div class="flex gap-3 border-b border-hair py-1">
 							<dt class="w-32 shrink-0 font-mono font-semibold whitespace-nowrap">{key}</dt>
 							<dd>{does}</dd>

@@ -21,7 +21,7 @@
 	);
 </script>
 
-<p class={['text-lg font-semibold', tried.result !== 'added' && 'text-must', isStale && 'opacity-60']}>
+<p role="status" class={['text-lg font-semibold', tried.result !== 'added' && 'text-must', isStale && 'opacity-60']}>
 	{tried.result === 'added' ? '' : '▲ '}{says[tried.result]}
 	{tried.why}
 	{left}

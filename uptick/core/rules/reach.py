@@ -74,6 +74,11 @@ class Reach(Part):
     def narrows_products(self) -> bool:
         return bool(self.products or self.categories or self.not_products or self.not_categories)
 
+    def meets_where(self, other: "Reach") -> bool:
+        """Tell whether some context is covered by both, as far as products and categories are left out."""
+        pairs = ((getattr(self, name), getattr(other, name)) for name in DIMENSIONS[2:])
+        return all(not mine or not theirs or set(mine) & set(theirs) for mine, theirs in pairs)
+
     def particularity(self) -> tuple[bool, ...]:
         """Return which dimensions are narrowed, in the order of `DIMENSIONS`; the larger tuple is more particular."""
         return (

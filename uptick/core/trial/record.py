@@ -40,6 +40,8 @@ class Trial:
     record: dict[str, Any] | None
     # Grows with every change; it is what If-Match compares.
     version: int = 1
+    # Releases that changed its buttons while it ran: its numbers mix what was before and after.
+    mixed_by: tuple[int, ...] = ()
 
     @property
     def version_b(self) -> VersionLayer:

@@ -52,6 +52,13 @@ export function capital(text: string): string {
 	return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
+const list = new Intl.ListFormat('en-GB');
+
+/** Returns `a, b and c`. */
+export function listed(names: readonly string[]): string {
+	return list.format(names);
+}
+
 /** Returns `3 buttons` or `1 button`. */
 export function many(n: number, thing: string, things = `${thing}s`): string {
 	return `${count(n)} ${n === 1 ? thing : things}`;

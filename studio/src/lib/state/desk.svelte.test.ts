@@ -129,6 +129,26 @@ describe('the desk', () => {
 		expect(patches).toEqual([]);
 	});
 
+	it('shows a second drag together with the first one, which is still being kept', async () => {
+		const { desk, answers } = begin();
+		await arrived();
+		let keep: (view: DrawView) => void = () => undefined;
+		answers(() => new Promise((done) => (keep = done)));
+		void desk.settle({ 'look.type.size_px': 20 });
+		await arrived();
+		api.POST.mockResolvedValue({ data: drawn(1, 31) });
+		desk.tryOut({ 'look.radius': 9 });
+		await arrived();
+		const asked = api.POST.mock.lastCall?.[1] as { body: { patch: Patch } };
+		expect(asked.body.patch).toEqual({ look: { type: { size_px: 20 }, radius: 9 } });
+		keep(drawn(2, 20));
+		await arrived();
+		// What is dragged now is still seen.
+		expect(desk.view?.document.look.type.size_px).toBe(31);
+		await desk.settle(null);
+		expect(desk.view?.document.look.type.size_px).toBe(20);
+	});
+
 	it('shows what is kept when an edit is refused', async () => {
 		const { desk, queue, answers } = begin();
 		await arrived();

@@ -6,6 +6,7 @@ import type { DrawParams } from '$lib/api/queries';
 import type { Device, DrawView, LooksView, Fix, Patch, Placement } from '$lib/api/types';
 import { editOf, fieldOf, together } from '$lib/pure/edit';
 import { patchAt } from '$lib/pure/patch';
+import type { Stage } from '$lib/pure/stage';
 import { tick } from 'svelte';
 import type { Workshop } from './workshop.svelte';
 
@@ -21,12 +22,17 @@ export class Desk {
 	tried = $state.raw<DrawView | null>(null);
 	/** The edit that is being tried. */
 	trying = $state.raw<Patch | null>(null);
+	/** Where the button stands while a dimension is dragged: as it stood when the drag began. */
+	held = $state.raw<Stage | null>(null);
 	/** When the last edit began, in milliseconds of the wall clock. */
 	editedAt = 0;
 	/** The edit on its way to the shop's pages, while somebody looks at those. */
 	showing: Promise<unknown> | null = null;
 	readonly #workshop: Workshop;
 	readonly #where: () => Where;
+	/** How often something has been tried, and the edits that are being kept meanwhile. */
+	#tries = 0;
+	#keeping: Patch[] = [];
 	readonly drawing;
 	readonly why;
 	readonly looks;
@@ -89,7 +95,9 @@ export class Desk {
 	/** Draws an edit without saving it; of several that come faster than their answers only the newest is drawn. */
 	tryOut(values: Values): void {
 		this.editedAt = performance.timeOrigin + performance.now();
-		this.#trials.want(editOf(this.kept?.document, values));
+		this.#tries++;
+		// A drag that begins before the one before it is kept shows both.
+		this.#trials.want(together([...this.#keeping, editOf(this.kept?.document, values)]));
 	}
 
 	/** Ends trying, and saves values where there are some. */
@@ -108,8 +116,13 @@ export class Desk {
 		const view = this.kept;
 		if (!view) return;
 		this.#trials.stop();
+		const tries = this.#tries;
+		const edit = editOf(view.document, values);
+		this.#keeping.push(edit);
 		await this.#apply(view.editing.layer, () => editOf(this.kept?.document, values));
-		this.tried = this.trying = null;
+		this.#keeping.splice(this.#keeping.indexOf(edit), 1);
+		// What has been tried since is seen until it is kept itself.
+		if (tries === this.#tries) this.tried = this.trying = null;
 	}
 
 	async reset(path: string): Promise<void> {

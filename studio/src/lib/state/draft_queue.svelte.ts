@@ -8,24 +8,29 @@ type Around = {
 	onsignedout: () => void;
 };
 
+/** Does something with the header that tells which version of the draft was seen. */
+export type Doing = (headers: Record<string, string>) => Promise<DraftState | null>;
+
 /** The changes of the draft, one at a time, each on the version that the one before has made. */
 export class DraftQueue {
 	draft = $state.raw<DraftState | null>(null);
 	saving = $state(false);
 	savedOnce = $state(false);
 	problem = $state.raw<Problem | null>(null);
+	/** What could not be done, as a sentence. */
+	failed = $state('');
 	#last: Promise<unknown> = Promise.resolve();
 
 	constructor(readonly around: Around) {}
 
-	/** Does one change after those before it. Says whether it was done; what went wrong stands in `problem`. */
-	act(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
-		const done = this.#last.then(() => this.#do(doing));
+	/** Does one change after those before it. Says whether it was done; what went wrong stands in `problem` and `failed`. */
+	act(doing: Doing, failed = 'It was not saved.'): Promise<boolean> {
+		const done = this.#last.then(() => this.#do(doing, failed));
 		this.#last = done;
 		return done;
 	}
 
-	async #do(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
+	async #do(doing: Doing, failed: string): Promise<boolean> {
 		this.saving = true;
 		try {
 			const draft = await doing({ 'If-Match': `"${this.draft?.version ?? 0}"` });
@@ -35,9 +40,11 @@ export class DraftQueue {
 			return true;
 		} catch (error) {
 			this.problem = error instanceof Problem ? error : new Problem({ detail: String(error) });
+			this.failed = this.problem.code === 'stale' ? 'Somebody else changed it.' : failed;
 			if (this.problem.code === 'stale') {
-				// What others have changed is shown; what was to be changed is done again by hand.
-				this.draft = await this.around.read();
+				// What others have changed is shown; what was to be changed is done again by hand. Where that cannot be read
+				// now, the next change is told the same and reads again.
+				this.draft = await this.around.read().catch(() => this.draft);
 			}
 			if (this.problem.code === 'not_signed_in') this.around.onsignedout();
 			return false;

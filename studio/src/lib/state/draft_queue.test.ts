@@ -52,6 +52,23 @@ describe('the draft’s changes', () => {
 		expect(queue.draft?.version).toBe(9);
 	});
 
+	it('go on where the state could not be read again after somebody else had changed it', async () => {
+		const { queue, around } = begin();
+		around.read.mockRejectedValueOnce(new Error('cannot reach the server'));
+		expect(await queue.act(() => Promise.reject(new Problem({ code: 'stale' })))).toBe(false);
+		expect([queue.draft?.version, queue.saving, queue.failed]).toEqual([1, false, 'Somebody else changed it.']);
+		// The next one is told the same, and what is there now is read.
+		expect(await queue.act(() => Promise.reject(new Problem({ code: 'stale' })))).toBe(false);
+		expect(queue.draft?.version).toBe(7);
+		expect(await queue.act(() => Promise.resolve(draft(8)))).toBe(true);
+	});
+
+	it('say which act failed', async () => {
+		const { queue } = begin();
+		await queue.act(() => Promise.reject(new Problem({ code: 'findings_left' })), 'It was not released.');
+		expect(queue.failed).toBe('It was not released.');
+	});
+
 	it('end with the session', async () => {
 		const { queue, around } = begin();
 		await queue.act(() => Promise.reject(new Problem({ code: 'not_signed_in' })));

@@ -31,6 +31,8 @@ export class Hand {
 		(event.currentTarget as Element).setPointerCapture(event.pointerId);
 		this.#held = { ...what, at: what.axis === 'x' ? event.clientX : event.clientY };
 		this.#last = null;
+		// The scale that a drag changes is not the one by which it is measured.
+		this.#desk().held = this.#stage();
 		this.#desk().mark(Object.keys(what.of(what.start))[0] ?? '');
 	}
 
@@ -38,17 +40,19 @@ export class Hand {
 		const held = this.#held;
 		if (!held) return;
 		const moved = (held.axis === 'x' ? event.clientX : event.clientY) - held.at;
-		const value = pulled(held.start, moved, this.#stage(), held.pull, event.altKey);
+		const value = pulled(held.start, moved, this.#desk().held ?? this.#stage(), held.pull, event.altKey);
 		this.#last = held.of(Math.min(held.bounds[1], Math.max(held.bounds[0], value)));
 		this.#desk().tryOut(this.#last);
 	}
 
 	#letGo(): void {
+		this.#desk().held = null;
 		if (this.#held) void this.#desk().settle(this.#last);
 		this.#held = this.#last = null;
 	}
 
 	#drop(): void {
+		this.#desk().held = null;
 		this.#held = this.#last = null;
 		void this.#desk().settle(null);
 	}

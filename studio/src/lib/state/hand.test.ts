@@ -7,12 +7,13 @@ import { Hand } from './hand.svelte';
 const hold: Hold = { start: 10, axis: 'x', pull: 1, of: (px) => ({ 'look.radius': px }), bounds: [0, 40] };
 
 function begin() {
-	const desk = { mark: vi.fn(), tryOut: vi.fn(), settle: vi.fn(() => Promise.resolve()) };
-	const stage: Stage = { x: 0, y: 0, zoom: 2, edge: 0 };
+	const desk = { held: null as Stage | null, mark: vi.fn(), tryOut: vi.fn(), settle: vi.fn(() => Promise.resolve()) };
+	let stage: Stage = { x: 0, y: 0, zoom: 2, edge: 0 };
 	const hand = new Hand(
 		() => desk as unknown as Desk,
 		() => stage,
 	);
+	const shrink = () => (stage = { ...stage, zoom: 1 });
 	const grip = document.createElement('button');
 	grip.setPointerCapture = vi.fn();
 	const event = (clientX: number, more = {}) =>
@@ -26,7 +27,7 @@ function begin() {
 			preventDefault() {},
 			...more,
 		}) as never;
-	return { desk, grips: hand.grips(hold), event };
+	return { desk, grips: hand.grips(hold), event, shrink };
 }
 
 describe('the hand', () => {
@@ -39,6 +40,18 @@ describe('the hand', () => {
 		expect(desk.tryOut.mock.calls).toEqual([[{ 'look.radius': 15 }], [{ 'look.radius': 20 }]]);
 		grips.onpointerup();
 		expect(desk.settle.mock.calls).toEqual([[{ 'look.radius': 20 }]]);
+	});
+
+	it('measures by the scale with which it began, though the drawing grows smaller by it', () => {
+		const { desk, grips, event, shrink } = begin();
+		grips.onpointerdown(event(100));
+		expect(desk.held?.zoom).toBe(2);
+		grips.onpointermove(event(110));
+		shrink();
+		grips.onpointermove(event(120));
+		expect(desk.tryOut).toHaveBeenLastCalledWith({ 'look.radius': 20 });
+		grips.onpointerup();
+		expect(desk.held).toBeNull();
 	});
 
 	it('stays within the bounds', () => {

@@ -5,7 +5,7 @@ import { Queries } from '$lib/api/queries';
 import type { Device, DraftState, DrawView, ExceptionChange, Fix, Patch, Placement, StoreInfo } from '$lib/api/types';
 import { createContext } from 'svelte';
 import { Clipboard } from './clipboard.svelte';
-import { DraftQueue } from './draft_queue.svelte';
+import { DraftQueue, type Doing } from './draft_queue.svelte';
 import { Opened } from './opened.svelte';
 import { Preferences } from './preferences.svelte';
 import { SessionState } from './session.svelte';
@@ -62,6 +62,11 @@ export class Workshop {
 
 	get problem(): Problem | null {
 		return this.#queue.problem;
+	}
+
+	/** What could not be done, as a sentence. */
+	get failed(): string {
+		return this.#queue.failed;
 	}
 
 	set problem(problem: Problem | null) {
@@ -194,16 +199,22 @@ export class Workshop {
 	}
 
 	undo(): Promise<boolean> {
-		return this.act(() => data(client.POST('/api/stores/{store}/draft/undo', { params: { path: this.path } })));
+		return this.act(
+			() => data(client.POST('/api/stores/{store}/draft/undo', { params: { path: this.path } })),
+			'It was not undone.',
+		);
 	}
 
 	redo(): Promise<boolean> {
-		return this.act(() => data(client.POST('/api/stores/{store}/draft/redo', { params: { path: this.path } })));
+		return this.act(
+			() => data(client.POST('/api/stores/{store}/draft/redo', { params: { path: this.path } })),
+			'It was not redone.',
+		);
 	}
 
 	/** Does one change of the draft after those before it; see `DraftQueue`. */
-	act(doing: (headers: Record<string, string>) => Promise<DraftState | null>): Promise<boolean> {
-		return this.#queue.act(doing);
+	act(doing: Doing, failed?: string): Promise<boolean> {
+		return this.#queue.act(doing, failed);
 	}
 }
 

@@ -94,13 +94,13 @@
 		{/if}
 	</p>
 {/if}
-{#each ramps as one (one.name)}
+{#each ramps as one, n (n)}
 	<ul class="mt-3 flex gap-0.5" aria-label="Shades of {one.name}">
-		{#each one.shades as shade (shade.name)}{@render swatch(shade.colour, shade.name, shade.is_seed)}{/each}
+		{#each one.shades as shade, n (n)}{@render swatch(shade.colour, shade.name, shade.is_seed)}{/each}
 	</ul>
 {/each}
 <ul class="mt-3 flex flex-wrap gap-1" aria-label="Colours in use">
-	{#each known as colour (colour)}{@render swatch(colour, colour)}{/each}
+	{#each known as colour, n (n)}{@render swatch(colour, colour)}{/each}
 </ul>
 
 <style>

@@ -38,7 +38,7 @@
 			<p class="mt-0.5 text-soft">{finding.says}</p>
 			{#if finding.fixes?.length}
 				<p class="mt-2 flex flex-wrap gap-2">
-					{#each finding.fixes as fix (fix.label)}
+					{#each finding.fixes as fix, n (n)}
 						<Press small onpress={() => onfix(fix)} label="Fix: {fix.label}">{fix.label}</Press>
 					{/each}
 				</p>

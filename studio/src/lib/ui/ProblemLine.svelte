@@ -9,7 +9,7 @@
 
 {#if workshop.problem}
 	<div id={PROBLEM_ID} class={['problem border-must bg-leaf', extra]} role="alert">
-		<p><b class="text-must">▲ Could not save.</b> {workshop.problem.message}</p>
+		<p><b class="text-must">▲ {workshop.failed}</b> {workshop.problem.message}</p>
 		<Press small onpress={() => (workshop.problem = null)}>Dismiss</Press>
 	</div>
 {/if}

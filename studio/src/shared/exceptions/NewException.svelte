@@ -58,7 +58,7 @@
 		<label class="mt-3 block font-semibold" for="reach-words">For</label>
 		<ReachField {reading} />
 		<p class="mt-2 flex flex-wrap gap-2">
-			{#each quick as one (one.label)}
+			{#each quick as one, n (n)}
 				<Press small onpress={() => (reading.words = one.words)}>{one.label}</Press>
 			{/each}
 		</p>

@@ -32,6 +32,6 @@
 </p>
 {#if wrong?.near.length}
 	<p class="mt-1 flex flex-wrap gap-2">
-		{#each wrong.near as near (near)}<Press small onpress={() => reading.mend(near)}>{near}</Press>{/each}
+		{#each wrong.near as near, n (n)}<Press small onpress={() => reading.mend(near)}>{near}</Press>{/each}
 	</p>
 {/if}

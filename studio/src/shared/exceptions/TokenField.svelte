@@ -21,7 +21,11 @@
 	let at = $state(0);
 	let picked = $state(0);
 	const begun = $derived(openBrace(value, at));
-	const offered = $derived(begun === null ? [] : LIVE_VALUES.filter((name) => name.startsWith(begun)));
+	/** The list was closed by Escape; the next letter opens it again. */
+	let isClosed = $state(false);
+	const offered = $derived(begun === null || isClosed ? [] : LIVE_VALUES.filter((name) => name.startsWith(begun)));
+	/** A shorter list than before has its first marked. */
+	const marked = $derived(picked < offered.length ? picked : 0);
 	const id = $props.id();
 
 	function begin(input: HTMLInputElement): void {
@@ -42,10 +46,13 @@
 	function onkeydown(event: KeyboardEvent): void {
 		if (offered.length && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
 			event.preventDefault();
-			picked = (picked + (event.key === 'ArrowDown' ? 1 : offered.length - 1)) % offered.length;
-		} else if (offered.length && (event.key === 'Enter' || event.key === 'Tab')) {
+			picked = (marked + (event.key === 'ArrowDown' ? 1 : offered.length - 1)) % offered.length;
+		} else if (offered.length && event.key === 'Enter') {
 			event.preventDefault();
-			take(offered[picked] ?? offered[0] ?? '');
+			take(offered[marked] ?? '');
+		} else if (offered.length && event.key === 'Escape') {
+			event.stopPropagation();
+			isClosed = true;
 		} else if (event.key === 'Enter' && onkeep) {
 			event.preventDefault();
 			onkeep();
@@ -69,30 +76,40 @@
 		aria-expanded={offered.length > 0}
 		aria-controls="{id}-live"
 		aria-autocomplete="list"
+		aria-activedescendant={offered.length ? `${id}-live-${marked}` : undefined}
 		maxlength="200"
 		autocomplete="off"
 		dir={rtl ? 'rtl' : 'auto'}
 		{value}
 		oninput={(event) => {
+			isClosed = false;
 			onchange(event.currentTarget.value);
 			follow();
 		}}
 		onkeyup={follow}
 		onclick={follow}
-		onblur={() => !offered.length && onkeep?.()}
+		onblur={() => {
+			isClosed = true;
+			// Also with a brace that is still open: what cannot be kept is said, and stays written.
+			onkeep?.();
+		}}
 		{onkeydown}
 	/>
 	{#if offered.length}
 		<ul id="{id}-live" class="border border-ink bg-leaf shadow-float" role="listbox" aria-label="Live values">
 			{#each offered as name, n (name)}
-				<li role="option" aria-selected={n === picked}>
-					<button
-						type="button"
-						tabindex="-1"
-						class={['w-full px-3 py-1 text-left', n === picked && 'bg-marker']}
-						onmousedown={(event) => event.preventDefault()}
-						onclick={() => take(name)}>&lbrace;{name}&rbrace;</button
-					>
+				<!-- The keyboard stays in the field and tells which is marked. -->
+				<li
+					id="{id}-live-{n}"
+					role="option"
+					tabindex="-1"
+					aria-selected={n === marked}
+					class={['cursor-pointer px-3 py-1', n === marked && 'bg-marker']}
+					onpointerdown={(event) => event.preventDefault()}
+					onclick={() => take(name)}
+					onkeydown={() => undefined}
+				>
+					&lbrace;{name}&rbrace;
 				</li>
 			{/each}
 		</ul>

@@ -24,7 +24,7 @@
 
 <Float label="Brand colours" wide>
 	{#snippet trigger()}
-		{#each seeds as seed (seed.name)}<Chip of={seed.colour} />{/each}brand{/snippet}
+		{#each seeds as seed, n (n)}<Chip of={seed.colour} />{/each}brand{/snippet}
 	<p class="mb-2 text-md font-semibold">The brand’s colours</p>
 	{#each desk.kit?.ramps ?? [] as ramp, n (n)}
 		<div class="border-t border-hair py-2">

@@ -32,6 +32,7 @@
 		event.preventDefault();
 		(event.currentTarget as Element).setPointerCapture(event.pointerId);
 		const own = { ...ground, container: plan.drawing.outer.width };
+		desk.held = plan.stage;
 		held = { at: event.clientX, start: inPx(of(corner), own), corner };
 	}
 	function pull(event: PointerEvent): void {
@@ -40,9 +41,9 @@
 		last = { [path(held.corner)]: Math.min(400, Math.max(0, value)) };
 		desk.tryOut(last);
 	}
-	function letGo(): void {
-		if (held) void desk.settle(last);
-		held = last = null;
+	function letGo(values: Record<string, number> | null): void {
+		if (held) void desk.settle(values);
+		desk.held = held = last = null;
 	}
 	const where = (corner: Corner) => {
 		const inset = Math.min(inPx(of(corner), ground), plan.drawing.outer.height / 2) * 0.3;
@@ -71,8 +72,8 @@
 			data-grip="corner {corner}"
 			onpointerdown={(event) => hold(event, corner)}
 			onpointermove={pull}
-			onpointerup={letGo}
-			onpointercancel={() => void desk.settle(null)}
+			onpointerup={() => letGo(last)}
+			onpointercancel={() => letGo(null)}
 		/>
 	{/each}
 </svg>

@@ -52,7 +52,11 @@
 	const more = $derived(Math.max(0, tall - 800));
 	const height = $derived(tools.onPage ? 430 + more : Math.round(306 + more * 0.65));
 	const stage = $derived(
-		atMoment ? stageFor(atMoment.shown.drawing, width, height, tools.times) : { x: 0, y: 0, zoom: 1, edge: 0 },
+		atMoment && desk.held
+			? desk.held
+			: atMoment
+				? stageFor(atMoment.shown.drawing, width, height, tools.times)
+				: { x: 0, y: 0, zoom: 1, edge: 0 },
 	);
 	const plan = $derived(atMoment && new Plan(atMoment, stage));
 	/** Where the host of the whole row begins, seen from the button's own corner. */
@@ -220,7 +224,7 @@
 				</span>
 			</div>
 			<Specification {view} {desk} {ground} />
-			<div class="mt-3" aria-live="polite">
+			<div class="mt-3">
 				{#if desk.marked && desk.why.data}
 					<div class="flex items-baseline justify-between gap-4">
 						<h3 class="text-base">Why this value</h3>

@@ -117,11 +117,11 @@
 			<p class="flex gap-6">
 				<img class="picture" src={pictureOf(brought.svg)} alt="The file as it is" />
 				<svg class="picture" viewBox="0 0 {own.width} {own.height}" role="img" aria-label="The icon as it is taken">
-					{#each own.shapes as shape (shape.d)}<path d={shape.d} fill-rule={shape.rule} />{/each}
+					{#each own.shapes as shape, n (n)}<path d={shape.d} fill-rule={shape.rule} />{/each}
 				</svg>
 			</p>
 			<ul class="my-2 text-sm text-soft">
-				{#each brought.read.left_out as one (one)}<li>– {one}</li>{/each}
+				{#each brought.read.left_out as one, n (n)}<li>– {one}</li>{/each}
 			</ul>
 			<button class="value" onclick={() => brought && takeOwn(brought.read)}>take it like this</button>
 			<button class="value ml-4" onclick={() => (brought = null)}>leave it</button>

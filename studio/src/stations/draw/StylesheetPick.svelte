@@ -37,7 +37,7 @@
 </p>
 <div class="mt-2 max-h-96 overflow-auto border border-hair bg-leaf">
 	<div class="relative [&>iframe]:block" {@attach sheet.layOut}>
-		{#each standing ?? [] as one (one.markup)}
+		{#each standing ?? [] as one, n (n)}
 			<button
 				class="choice"
 				style:left="{one.box.x - 6}px"

@@ -48,7 +48,7 @@
 {/if}
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <ul class="max-h-72 overflow-auto text-sm" aria-label="Values under other names" tabindex="0">
-	{#each named.slice(0, SHOWN) as value (value.name)}
+	{#each named.slice(0, SHOWN) as value, n (n)}
 		<li class="row border-b border-hair py-1">
 			<span class="font-mono break-all">{value.name}</span>
 			<span>

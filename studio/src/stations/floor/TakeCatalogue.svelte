@@ -122,7 +122,7 @@
 	{#if taking.wrong}<p role="alert" class="mt-3 text-must">▲ {taking.wrong}</p>{/if}
 	{#if taking.odd.length}
 		<details class="mt-3">
-			<summary class="text-again">◇ {many(taking.odd.length, 'page')} could not be read.</summary>
+			<summary class="text-look">◇ {many(taking.odd.length, 'page')} could not be read.</summary>
 			<ul>
 				{#each taking.odd as { address, why } (address)}
 					<li><span class="figure break-all">{address}</span> {why}</li>
@@ -176,14 +176,14 @@
 					<table class="text-sm whitespace-nowrap">
 						<thead
 							><tr
-								>{#each shownColumns as column (column)}<th class="pr-4 text-left font-semibold">{said(column)}</th
+								>{#each shownColumns as column, n (n)}<th class="pr-4 text-left font-semibold">{said(column)}</th
 									>{/each}</tr
 							></thead
 						>
 						<tbody>
 							{#each report.sample as row, n (n)}
 								<tr class="border-t border-hair"
-									>{#each shownColumns as column (column)}<td class="figure max-w-48 truncate pr-4"
+									>{#each shownColumns as column, n (n)}<td class="figure max-w-48 truncate pr-4"
 											>{row[column] ?? ''}</td
 										>{/each}</tr
 								>
@@ -195,27 +195,27 @@
 		{/if}
 		{#if report.warnings.length && !report.applied}
 			<ul class="mt-3 font-semibold text-must" role="alert">
-				{#each report.warnings as warning (warning)}<li>▲ {warning}</li>{/each}
+				{#each report.warnings as warning, n (n)}<li>▲ {warning}</li>{/each}
 			</ul>
 		{/if}
 		<ul class="mt-3 max-h-72 overflow-auto">
-			{#each report.refused.slice(0, 200) as line (line.line)}
+			{#each report.refused.slice(0, 200) as line, n (n)}
 				<li class="text-must">▲ line <span class="figure">{line.line}</span>: {line.reason}</li>
 			{/each}
 			{#each report.notes.slice(0, 200) as note, n (n)}
 				<li class="text-soft">line <span class="figure">{note.line}</span>: {note.reason}</li>
 			{/each}
-			{#each report.changed.slice(0, 200) as line (line.line)}
+			{#each report.changed.slice(0, 200) as line, n (n)}
 				<li>
 					line <span class="figure">{line.line}</span>: {line.sku} changes its {line.fields
 						.join(', ')
 						.replace(/_/g, ' ')}
 				</li>
 			{/each}
-			{#each report.new.slice(0, 200) as line (line.line)}
+			{#each report.new.slice(0, 200) as line, n (n)}
 				<li>line <span class="figure">{line.line}</span>: {line.sku} is new</li>
 			{/each}
-			{#each report.missing.slice(0, 100) as sku (sku)}
+			{#each report.missing.slice(0, 100) as sku, n (n)}
 				<li>{sku} is {report.applied && report.removed ? 'gone' : 'not in the file'}</li>
 			{/each}
 		</ul>

@@ -91,7 +91,7 @@
 		/>
 	</p>
 	{#if chosen?.found.weak?.length}
-		<p class="text-again">◇ {chosen.found.weak.join('; ')}.</p>
+		<p class="text-look">◇ {chosen.found.weak.join('; ')}.</p>
 	{/if}
 	<p>
 		It is looked for on <PagesMeant pages={place.pages ?? {}} onset={pages} />

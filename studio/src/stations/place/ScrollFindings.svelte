@@ -56,7 +56,7 @@
 				{/if}
 				{#if finding.fixes?.length}
 					<p class="mt-1 flex flex-wrap gap-2">
-						{#each finding.fixes as fix (fix.label)}
+						{#each finding.fixes as fix, n (n)}
 							<Press small onpress={() => onfix(fix)} label="Fix: {fix.label}">{fix.label}</Press>
 						{/each}
 					</p>

@@ -179,7 +179,7 @@
 		{/each}
 		<line class="tick" x1={RULE} x2={RULE} y1={TOP} y2={y(pageHigh)} />
 
-		{#each at.pointed as [from, to] (from)}
+		{#each at.pointed as [from, to], n (n)}
 			<rect
 				class="pointed"
 				x={RULE}
@@ -193,7 +193,7 @@
 				>{shopName(lane)}</text
 			>
 			<line class="bed" x1={laneX(n)} x2={laneX(n)} y1={TOP} y2={y(at.way(device))} />
-			{#each lane.spans as [from, to] (from)}
+			{#each lane.spans as [from, to], n (n)}
 				<rect
 					class={['span', lane.kind, lane.only_up && 'only-up']}
 					x={laneX(n) - 3}
@@ -205,14 +205,14 @@
 				</rect>
 			{/each}
 		{/each}
-		{#each gaps as [from, to] (from)}
+		{#each gaps as [from, to], n (n)}
 			<rect class="gap" x={LANES - 12} y={y(from)} width={end - LANES + 12} height={Math.max(3, (to - from) * scale)}>
 				<title>No button in reach: {count(from)} to {count(to)} px</title>
 			</rect>
 		{/each}
 		{#each meetings as meeting (meeting.one + meeting.other)}
 			{@const [one, other] = [laneX(laneOf(meeting.one)), laneX(laneOf(meeting.other))]}
-			{#each meeting.spans as [from, to] (from)}
+			{#each meeting.spans as [from, to], n (n)}
 				<rect
 					class="meets"
 					x={Math.min(one, other) - 8}

@@ -16,13 +16,13 @@
 	const weight = $derived(at.survey?.weight);
 </script>
 
-<div class="mt-3 border-t border-hair pt-3" aria-live="polite">
+<div class="mt-3 border-t border-hair pt-3">
 	{#if at.taken}
 		<p>
 			On the page that is seen {many(standing, 'button')}
 			{standing === 1 ? 'stands' : 'stand'}{at.taken.count > standing && !kept.length ? ', once they come near' : ''}.
 			{#each kept as [why, count] (why)}
-				<span class="text-again"
+				<span class="text-look"
 					>◇ {count}
 					{why === 'told' || why === 'nothing seen' ? 'stays empty' : 'keep the shop’s own'}: {KEPT[why] ?? why}.</span
 				>
@@ -30,13 +30,13 @@
 		</p>
 	{/if}
 	{#if at.survey}
-		<p class={['mt-2 text-md font-semibold', weight === 'broken' && 'text-must']}>
+		<p role="status" class={['mt-2 text-md font-semibold', weight === 'broken' && 'text-must']}>
 			{weight === 'broken' ? '▲ ' : ''}{at.survey.says}
 		</p>
 		<ul class="mt-2" aria-label="Pages that were looked at">
-			{#each at.survey.pages as line (line.path)}
+			{#each at.survey.pages as line, n (n)}
 				<li class="row">
-					<span class={[line.weight === 'broken' && 'text-must', line.weight === 'note' && 'text-again']}
+					<span class={[line.weight === 'broken' && 'text-must', line.weight === 'note' && 'text-look']}
 						>{MARK[line.weight]}</span
 					>
 					<button class="figure path" onclick={() => (at.path = line.path)} title="Look at this page"
@@ -45,9 +45,9 @@
 					<span>{line.says} <span class="text-soft">{line.to_do}</span></span>
 				</li>
 			{/each}
-			{#each at.silent as path (path)}
+			{#each at.silent as path, n (n)}
 				<li class="row">
-					<span class="text-again">◇</span>
+					<span class="text-look">◇</span>
 					<span class="figure path">{path}</span>
 					<span
 						>It did not answer in 8 s. <span class="text-soft">Our line is not on it, or it may not be framed.</span

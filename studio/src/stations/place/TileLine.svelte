@@ -68,14 +68,14 @@
 			<i style:left="{across}%" style:top="{down}%"></i>
 		</button>
 	{:else}
-		<span class="text-again">◇ {asked.isFetching || picture === undefined ? 'looking' : 'no picture'}</span>
+		<span class="text-look">◇ {asked.isFetching || picture === undefined ? 'looking' : 'no picture'}</span>
 	{/if}
 	<div class="min-w-0">
 		<ProductPick sku={tile.sku} {name} onpick={(sku) => onchange({ sku, path: '/', across: 50, down: 50 })} />
 		{#if asked.data && !product}
 			<p class="text-must">▲ The catalogue has no {tile.sku} any more.</p>
 		{:else if product && product.stock <= 0}
-			<p class="text-again">◇ Sold out now: its button says so.</p>
+			<p class="text-look">◇ Sold out now: its button says so.</p>
 		{/if}
 		<p class="mt-1 flex gap-1">
 			<Press small disabled={at === 0} onpress={() => onmove(-1)} label="{name} earlier">‹</Press>

@@ -33,7 +33,7 @@
 		<span class="text-soft">Looked at {moment(report.made_at)}.</span>
 	</p>
 	<ul class="mt-2" aria-label="Kinds of page">
-		{#each report.pages as page (page.kind)}
+		{#each report.pages as page, n (n)}
 			<li class="page">
 				<span class="figure mark" class:text-must={!isLive(page)} aria-label={isLive(page) ? 'live' : 'not live'}
 					>{isLive(page) ? '|' : '▲'}</span

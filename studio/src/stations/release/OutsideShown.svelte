@@ -58,7 +58,7 @@
 		{/each}
 	</div>
 	<ul class="mt-2">
-		{#each made.notes as note (note)}<li>– {note}</li>{/each}
+		{#each made.notes as note, n (n)}<li>– {note}</li>{/each}
 	</ul>
 	{#each made.buttons as { id, picture, product } (id)}
 		{#if picture}

@@ -50,7 +50,7 @@
 							}),
 						);
 			return made.draft;
-		});
+		}, 'It was not released.');
 		if (!done) return;
 		note = '';
 		void live.look('after');
@@ -89,7 +89,7 @@
 		<span class="shown"><TrueButton {...change.after} room={room(change)} {look} /></span>
 	</div>
 	<ul class="fields">
-		{#each change.fields as field (field.field)}
+		{#each change.fields as field, n (n)}
 			<li>
 				{capital(field.field)}: <span class="text-soft"><bdi>{field.before}</bdi> →</span>
 				<b><bdi>{field.after}</bdi></b>

@@ -34,7 +34,7 @@
 			<caption>Days needed by the smallest difference worth having</caption>
 			<thead><tr><th>Smallest difference, of what A does</th><th>Days</th></tr></thead>
 			<tbody>
-				{#each curve as c (c.relative)}<tr><th>{Math.round(c.relative * 100)} %</th><td>{c.days}</td></tr>{/each}
+				{#each curve as c, n (n)}<tr><th>{Math.round(c.relative * 100)} %</th><td>{c.days}</td></tr>{/each}
 			</tbody>
 		</table>
 		<svg viewBox="0 0 600 190" class="mt-3 w-full max-w-2xl" aria-hidden="true">
@@ -42,7 +42,7 @@
 				<path class="small" d="M38 {y(days)}h6" /><text x="34" y={y(days) + 4} text-anchor="end">{days}</text>
 			{/each}
 			<path class="tick" d="M44 14V150H560" />
-			{#each curve as c (c.relative)}
+			{#each curve as c, n (n)}
 				<path class="small" d="M{x(c.relative)} 150v6" />
 				<text x={x(c.relative)} y="168" text-anchor="middle">{Math.round(c.relative * 100)} %</text>
 				{#if c.days <= most}<circle cx={x(c.relative)} cy={y(c.days)} r="3" />

@@ -3,7 +3,7 @@
 	import { client, data } from '$lib/api/client';
 	import { keyOf } from '$lib/api/keys';
 	import type { Patch, TrialView } from '$lib/api/types';
-	import { capital, count, date, said } from '$lib/pure/format';
+	import { capital, count, date, listed, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
@@ -29,20 +29,22 @@
 	type Change = { patch?: Patch; decides?: 'added' | 'ordered'; relative_difference?: number };
 	const STATES = { hover: 'hovered', focus: 'focused', pressed: 'pressed' } as const;
 	/** What was seen goes along, so that nothing that somebody else changed meanwhile is overwritten or started. */
-	function act(doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
+	function act(failed: string, doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
 		return workshop.act(async () => {
 			const key = keyOf.trial(workshop.store, number);
 			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
 			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
 			void workshop.refresh('trials', 'floor');
 			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));
-		});
+		}, failed);
 	}
 	const change = (body: Change) =>
-		act((headers) => data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body, headers })));
+		act('The trial was not changed.', (headers) =>
+			data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body, headers })),
+		);
 	let daysAgo = $state(0);
 	const start = () =>
-		act((headers) =>
+		act('The trial did not start.', (headers) =>
 			data(
 				client.POST('/api/stores/{store}/trials/{number}/start', {
 					params: { path },
@@ -52,9 +54,13 @@
 			),
 		);
 	const keepB = () =>
-		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })));
+		act('B was not kept.', (headers) =>
+			data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })),
+		);
 	const close = () =>
-		act((headers) => data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })));
+		act('The trial was not ended.', (headers) =>
+			data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })),
+		);
 	const room = $derived(
 		Math.min(300, ...Object.values(workshop.info?.store.surfaces[view?.placement ?? 'product_page']?.widths_px ?? {})),
 	);
@@ -65,6 +71,10 @@
 					.join(', ')
 			: '',
 	);
+	/** Releases that changed its buttons while it ran. */
+	const mixed = $derived(view?.trial.mixed_by ?? []);
+	/** Ending it has been pressed once: that cannot be taken back. */
+	let isEnding = $state(false);
 	const canKeep = $derived(Boolean(view?.readout?.reading) && view?.readout?.verdict.outcome !== 'do_not_read');
 	const link = (letter: string) => `${view?.product_url}?up-show=${number}.${letter}`;
 </script>
@@ -89,7 +99,7 @@
 		{/if}
 	</p>
 	<ul class="mt-2">
-		{#each one.fields as field (field.field)}
+		{#each one.fields as field, n (n)}
 			<li>
 				{capital(field.field)}: <span class="text-soft">{field.before} →</span> <b class="text-b">{field.after}</b>
 			</li>
@@ -140,9 +150,24 @@
 				<div class="mt-3"><PlanOfTrial {view} /></div>
 			{:else if view.readout}
 				<h1 class="mt-1 text-2xl leading-tight" data-outcome={view.readout.verdict.outcome}>
-					{view.readout.verdict.sentence}
+					{#if view.trial.state === 'closed'}
+						{view.trial.kept} was kept on {date(view.trial.closed_at ?? '')}.
+					{:else}
+						{view.readout.verdict.sentence}
+					{/if}
 				</h1>
+				{#if view.trial.state === 'closed'}
+					<p class="mt-1 text-md">The numbers then: “{view.readout.verdict.sentence}”</p>
+				{/if}
 				<p class="mt-1 text-md text-soft">{view.trial.question}</p>
+				{#if mixed.length}
+					<p class="mt-3 max-w-xl text-md">
+						<b class="text-look">◇ Not one comparison.</b>
+						{mixed.length === 1 ? `Release ${mixed[0]}` : `Releases ${listed(mixed.map(String))}`}
+						changed buttons of this trial while it ran: the numbers of A and of B mix what was before and after. To be sure,
+						ask the question again with today’s buttons.
+					</p>
+				{/if}
 				{@render versions(view)}
 				<Progress {view} />
 				{#if view.readout.reading}
@@ -181,15 +206,40 @@
 					</p>
 				{/if}
 			{:else if view.trial.state === 'running'}
-				<p class="flex flex-wrap gap-2">
-					<Press main disabled={!canKeep || workshop.saving} onpress={keepB}>Keep B, into the draft</Press>
-					<Press onpress={close}>{canKeep ? 'Keep A' : 'Stop, stay with A'}</Press>
-				</p>
-				{#if !canKeep}<p class="mt-3 text-soft">B can be kept once the trial may be read.</p>{/if}
+				{#if isEnding}
+					<p class="text-md" role="alert">
+						End trial {number} and keep A? Shoppers get A alone from now on. Its numbers are kept as they are; it cannot run
+						on.
+					</p>
+					<p class="mt-3 flex flex-wrap gap-2">
+						<Press main disabled={workshop.saving} onpress={close}>End it, keep A</Press>
+						<Press onpress={() => (isEnding = false)}>Cancel</Press>
+					</p>
+				{:else}
+					<p class="flex flex-wrap gap-2">
+						<Press main disabled={!canKeep || workshop.saving} onpress={keepB}>Keep B, into the draft</Press>
+						<Press onpress={() => (isEnding = true)}>{canKeep ? 'Keep A' : 'Stop, stay with A'}</Press>
+					</p>
+				{/if}
+				{#if !canKeep}
+					<p class="mt-3 text-soft">B can be kept once the trial may be read.</p>
+				{:else if view.elsewhere.length}
+					<h2 class="mt-5 text-md">Where something else will show</h2>
+					<p class="mt-1 text-soft">In the trial B stood above every exception. Kept, it stands under these:</p>
+					<ul class="mt-2">
+						{#each view.elsewhere as rule (rule.id)}
+							<li>
+								“{rule.exception}” keeps its own {listed(rule.fields)} on
+								{rule.products === 1 ? rule.example : `${count(rule.products)} products, as ${rule.example}`}.
+							</li>
+						{/each}
+					</ul>
+				{/if}
 			{:else}
-				<p class="text-md"><b>{view.trial.kept} was kept.</b></p>
 				{#if view.trial.kept === 'B'}
-					<p class="mt-1 text-soft">Its change was put into the draft. <a href="/release">To the release</a></p>
+					<p class="text-md">Its change was put into the draft. <a href="/release">To the release</a></p>
+				{:else}
+					<p class="text-md">Shoppers go on getting today’s button.</p>
 				{/if}
 			{/if}
 			{#if view.readout}

@@ -30,7 +30,7 @@
 			made = drawn.number;
 			void workshop.refresh('trials');
 			return null;
-		});
+		}, 'The trial was not drawn.');
 		if (made) void navigate('/trials/:number', { params: { number: String(made) } });
 	}
 	function standing(trial: Trial): string {

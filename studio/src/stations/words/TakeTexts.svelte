@@ -69,7 +69,7 @@
 			<b>{report.untranslated}</b> not translated, <b>{report.refused.length}</b> refused.
 		</p>
 		<ul class="mt-3 max-h-72 overflow-auto">
-			{#each report.refused as line (line.line)}
+			{#each report.refused as line, n (n)}
 				<li class="text-must">▲ line <span class="figure">{line.line}</span>: {line.reason}</li>
 			{/each}
 			{#each report.changes as change (`${change.layer}/${change.moment}`)}

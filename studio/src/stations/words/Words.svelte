@@ -52,11 +52,19 @@
 		inCell = false;
 	}
 	async function keep(): Promise<void> {
+		if (typed === null || !cell || typed === cell.template) {
+			inCell = false;
+			return;
+		}
+		const [text, where, wasInCell] = [typed, at, inCell];
 		inCell = false;
-		if (typed === null || !cell || typed === cell.template) return;
-		const text = typed;
 		// What has been typed meanwhile is not lost.
-		if ((await workshop.change(cell.layer, patchAt(field, text.trim() || null))) && typed === text) typed = null;
+		if (await workshop.change(cell.layer, patchAt(field, text.trim() || null))) {
+			if (typed === text) typed = null;
+			return;
+		}
+		// Nor is what was refused, wherever one has gone meanwhile; nobody has begun another text there.
+		if (at !== where && typed === null) [at, typed, inCell] = [where, text, wasInCell];
 	}
 	function leave(): void {
 		typed = null;
