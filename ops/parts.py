@@ -128,6 +128,8 @@ def prepare(cluster: Cluster, database: str, secret: str, logs: Path, first_port
         "UPTICK_STUDIO_ORIGIN": addresses.studio,
         "UPTICK_EDGE_ORIGIN": addresses.edge,
         "UPTICK_PRACTICE_ORIGIN": addresses.practice,
+        # The practice store and the row beside it, each under a name of its own.
+        "UPTICK_LOCAL_SHOPS": f"localhost:{ports[2]},*.localhost:{ports[2]}",
         "PRACTICE_EDGE": addresses.edge,
         "PRACTICE_ORIGIN": addresses.practice,
         "PRACTICE_DATABASE": practice_db,

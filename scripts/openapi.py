@@ -41,6 +41,7 @@ def described() -> dict[str, Any]:
         engine=nothing,
         tidy=nothing,
         visit_shop=nothing,
+        visit_edge=nothing,
     )
     return create_app(parts).openapi()
 

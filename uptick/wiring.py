@@ -24,6 +24,7 @@ from uptick.core.engine.shops import BURST, PROCESS_BYTES, Shops
 from uptick.core.engine.tables import Tables
 from uptick.core.errors import NotFound, NotSetUp
 from uptick.core.release.manifest import wire_basket
+from uptick.core.shop.local_shops import LocalShops
 from uptick.core.shop.store import Store
 from uptick.core.type.fontbook import FontBook, FontFile, parse_unicode_range
 from uptick.data.accounts import PgAccounts
@@ -41,6 +42,7 @@ from uptick.usecases.ports import Accounts, Shop
 from uptick.usecases.publish import draft_manifest
 
 if TYPE_CHECKING:
+    from uptick.data.shop_visit import HttpShopVisit
     from uptick.edge.app import EdgeParts
     from uptick.web.parts import Parts
 
@@ -62,6 +64,8 @@ class Environment(BaseSettings):
     edge_origin: str = "http://127.0.0.1:8801"
     practice_origin: str = "http://localhost:8802"
     edge_part: int = 0
+    # What of this machine may be a shop, as localhost:8802,*.localhost:9300-9399; nothing where nobody says it.
+    local_shops: str = ""
     # How much of what was worked out a process keeps, of all stores together.
     engine_mb: int = PROCESS_BYTES // 1_000_000
 
@@ -188,9 +192,25 @@ class Wiring:
             yield PgAccounts(connection), lambda person_id: shop_on(connection, key, person_id)
         shops.settle(BURST)
 
+    def visit_shop(self, store: Store) -> "HttpShopVisit":
+        """Return a visitor to a store's own pages.
+
+        Raises:
+            OutOfRange: What of this machine may be a shop is said in no way that can be read.
+        """
+        from uptick.data.shop_visit import HttpShopVisit
+
+        return HttpShopVisit(store, LocalShops.parse(self.environment.local_shops))
+
+    def visit_edge(self, store: Store) -> "HttpShopVisit":
+        """Return a visitor to what our own edge serves a store's pages."""
+        from uptick.data.shop_visit import HttpShopVisit
+
+        origin = self.environment.edge_origin
+        return HttpShopVisit(store.model_copy(update={"origin": origin, "more_origins": ()}), LocalShops.at(origin))
+
     # What only a server needs is loaded only by servers: commands wait for none of it.
     def studio_parts(self) -> "Parts":
-        from uptick.data.shop_visit import HttpShopVisit
         from uptick.web.parts import Parts
 
         load_kit().fonts.open_all()
@@ -212,7 +232,8 @@ class Wiring:
             practice_origin=env.practice_origin,
             engine=shops.told,
             tidy=tidy,
-            visit_shop=HttpShopVisit,
+            visit_shop=self.visit_shop,
+            visit_edge=self.visit_edge,
             studio_origin=env.studio_origin,
         )
 

@@ -372,7 +372,9 @@ def test_a_page_that_cannot_be_read_is_gone_to(demo_shop: Stack, tab: Tab) -> No
     page = tab.page
     page.goto(shop_at(demo_shop, "veilrow", "/"))
     expect(ours(page, "listing_card").first).to_be_visible()
-    page.route("**/p/*", lambda route: route.abort() if route.request.resource_type in ("fetch", "xhr") else route.continue_())
+    page.route(
+        "**/p/*", lambda route: route.abort() if route.request.resource_type in ("fetch", "xhr") else route.continue_()
+    )
     ours(page, "listing_card").first.click()
     page.wait_for_url(re.compile("/p/"))
 

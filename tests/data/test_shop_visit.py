@@ -9,6 +9,7 @@ from collections.abc import Iterator
 import pytest
 
 from tests.samples import store
+from uptick.core.shop.local_shops import LocalShops
 from uptick.data import shop_visit
 from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases.visiting import ShopRequest, Trouble
@@ -84,7 +85,8 @@ def origin() -> Iterator[str]:
 
 
 def visit(origin: str, *, practice: bool = True) -> HttpShopVisit:
-    return HttpShopVisit(store().model_copy(update={"origin": origin, "is_practice": practice}))
+    local = LocalShops.at(origin) if practice else LocalShops.parse("localhost:1,*.localhost:1-79")
+    return HttpShopVisit(store().model_copy(update={"origin": origin}), local)
 
 
 def test_a_page_comes_with_its_way_and_cookies_stay_with_the_visitor(origin: str) -> None:
@@ -133,7 +135,24 @@ def test_what_is_sent_is_sent_once_even_where_the_shop_asks_for_it_again(origin:
 
 @pytest.mark.parametrize(
     "address",
-    ["127.0.0.1", "10.0.0.8", "192.168.1.1", "169.254.169.254", "::1", "fd00::1", "::ffff:127.0.0.1", "0.0.0.0"],
+    [
+        "127.0.0.1",
+        "10.0.0.8",
+        "192.168.1.1",
+        "169.254.169.254",
+        "::1",
+        "fd00::1",
+        "::ffff:127.0.0.1",
+        "0.0.0.0",
+        # Translated (RFC 6052), by 6to4 (RFC 3056), by Teredo (RFC 4380), and as RFC 4291 had it once.
+        "64:ff9b::7f00:1",
+        "64:ff9b::c0a8:101",
+        "64:ff9b:1::a00:8",
+        "2002:7f00:1::",
+        "2002:c0a8:101::1",
+        "2001:0:4136:e378:8000:63bf:80ff:fffe",
+        "::127.0.0.1",
+    ],
 )
 def test_a_name_that_leads_inside_is_not_followed(monkeypatch: pytest.MonkeyPatch, address: str) -> None:
     """Reference: the addresses that RFC 6890 keeps for special use, as Python's ipaddress knows them."""

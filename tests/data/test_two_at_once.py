@@ -154,7 +154,7 @@ def test_two_shops_of_one_name_get_two_keys(wiring: Wiring) -> None:
 
     def make(_: int) -> str:
         with wiring.open_accounts() as accounts:
-            return make_store(accounts, ADA, wish, "http://localhost:1", NOW).key
+            return make_store(accounts, ADA, wish, NOW).key
 
     with ThreadPoolExecutor(4) as threads:
         assert sorted(threads.map(make, range(4))) == ["wren-co", "wren-co-2", "wren-co-3", "wren-co-4"]

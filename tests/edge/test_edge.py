@@ -19,21 +19,23 @@ import brotli
 import pytest
 from itsdangerous import URLSafeTimedSerializer
 from PIL import Image
-from sqlalchemy import text
+from sqlalchemy import create_engine, text
 from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.core.outside.handed import Kind, Order
+from uptick.core.shop.connection import FormPost
 from uptick.core.shop.signals import BatchIn, EventIn
 from uptick.data.public import PublicShelf
+from uptick.edge import app as edge_app
 from uptick.edge.app import create_edge
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
 from uptick.usecases.looks import bring_picture
 from uptick.usecases.outside import make_outside, view_outside
 from uptick.usecases.publish import publish, take_back
-from uptick.usecases.serving import Served, TrialScope
+from uptick.usecases.serving import Served, TrialScope, Unavailable
 from uptick.wiring import Wiring
 
 SHOP = "http://shop.test"
@@ -365,6 +367,80 @@ def test_what_is_served_comes_from_memory_until_a_change_is_heard(wiring: Wiring
         with wiring.open_shop("sample") as shop:
             shop.side.connect(shop.store.connection)
         awaited(lambda: client.get("/s/sample/up.js").is_success and shelf.asked == asked + 2)
+
+
+def test_keys_that_nobody_has_put_no_real_store_out_of_memory(
+    wiring: Wiring, edge: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    for name in ("_MOST_KEPT", "_MOST_UNKNOWN"):
+        monkeypatch.setattr(edge_app, name, 5)
+    shelf = Counted(PublicShelf(wiring.engine))
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf)
+    with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
+        awaited(lambda: parts.changes.hears)
+        assert client.get("/s/sample/up.js").status_code == 200
+        for n in range(12):
+            assert client.get(f"/s/made-up-{n}/up.js").status_code == 404
+        asked = shelf.asked
+        assert client.get("/s/sample/up.js").status_code == 200
+        assert shelf.asked == asked
+        # The newest that was made up is known as such, the oldest is asked about again.
+        client.get("/s/made-up-11/up.js")
+        assert shelf.asked == asked
+        client.get("/s/made-up-0/up.js")
+        assert shelf.asked == asked + 1
+
+
+class Away(Counted):
+    """A shelf whose database can go away."""
+
+    is_away = False
+
+    def served(self, key: str) -> Served | None:
+        if self.is_away:
+            raise Unavailable("the database does not answer")
+        return super().served(key)
+
+
+def test_without_the_database_pages_get_the_last_release(wiring: Wiring, edge: TestClient) -> None:
+    shelf = Away(PublicShelf(wiring.engine))
+    changes = Unheard()
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf, changes=changes)
+    with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
+        before = client.get("/s/sample/up.js")
+        shelf.is_away = True
+        # The listener tells that it has lost its line: anything may have changed.
+        changes.changed(None)
+        for _ in range(3):
+            after = client.get("/s/sample/up.js")
+            assert (after.status_code, after.headers["etag"]) == (200, before.headers["etag"])
+        assert client.get("/s/sample/manifest.json").status_code == 200
+        unread = client.get("/s/other/up.js")
+        assert (unread.status_code, unread.headers["retry-after"]) == (503, "5")
+        assert unread.headers["access-control-allow-origin"] == "*"
+        shelf.is_away = False
+        with wiring.open_shop("sample") as shop:
+            shop.side.connect(FormPost(add_path="/elsewhere", product_field="sku", quantity_field="qty"))
+        changes.changed(None)
+        awaited(lambda: client.get("/s/sample/up.js").headers["etag"] != before.headers["etag"])
+
+
+def test_a_shelf_tells_that_its_database_is_away() -> None:
+    engine = create_engine("postgresql+psycopg://nobody@127.0.0.1:9/none", connect_args={"connect_timeout": 1})
+    with pytest.raises(Unavailable):
+        PublicShelf(engine).served("sample")
+
+
+class Unheard:
+    """Changes that are told by the test."""
+
+    hears = True
+
+    def start(self, changed: Callable[[str | None], None]) -> None:
+        self.changed = changed
+
+    def stop(self) -> None:
+        pass
 
 
 @pytest.mark.parametrize("name", ["later", "bar"])

@@ -179,7 +179,10 @@ def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
     nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}
     plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}
     running = {"running": True, "reach": {}, "B": {"looks": {}, "words": {}}}
-    assert code.for_store(plain) == "main;const pieces={}"
+    assert code.for_store({**plain, "basket": {**usual, "option_fields": []}}) == "main;const pieces={}"
+    assert code.for_store(plain) == "main;options;const pieces={options:UpOptions}"
+    ruled = {**plain, "rules": [{"reach": {}}], "looks": [{"quantity": None, "icon": {"paths": []}}]}
+    assert {"rules", "icon"} <= {*code.for_store(ruled).split(";")}
     assert "live" in code.for_store({**plain, "bar": "css"})
     page = {**usual, "read": {"kind": "page", "path": "/basket", "selector": ".count"}}
     assert "reads" in code.for_store({**plain, "basket": page})

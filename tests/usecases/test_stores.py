@@ -13,8 +13,6 @@ from uptick.core.rules.settings import Settings
 from uptick.core.shop.store import Store
 from uptick.usecases.stores import NewStore, ShopAddresses, addresses_of, make_store, origin_of, readdress
 
-PRACTICE = "http://localhost:8802"
-
 
 class Shelf:
     """The accounts as far as a new store needs them."""
@@ -34,7 +32,7 @@ def made(shelf: Shelf | None = None, **more: str) -> Store:
     told = {"name": "Bees & Co.", "origin": "bees.example", "language": "de-DE", "currency": "EUR",
             "timezone": "Europe/Berlin", "says": "In den Korb", **more}  # fmt: skip
     accounts: Any = shelf or Shelf()
-    return make_store(accounts, ADA, NewStore(**told), PRACTICE, NOW)
+    return make_store(accounts, ADA, NewStore(**told), NOW)
 
 
 def test_a_store_is_made_with_a_plain_button_that_can_be_released() -> None:
@@ -51,9 +49,9 @@ def test_a_store_is_made_with_a_plain_button_that_can_be_released() -> None:
     assert set(compiled["places"]) == {"product_page", "sticky_bar"}
 
 
-def test_a_shop_beside_the_practice_store_may_be_on_this_machine() -> None:
-    assert made(origin="http://hedgerow.localhost:8802").is_practice
-    assert not made(origin="http://localhost.example").is_practice
+def test_a_store_that_somebody_makes_has_no_past_wherever_its_pages_are() -> None:
+    assert not made(origin="http://hedgerow.localhost:8802").is_practice
+    assert not made(origin="http://localhost:8802").is_practice
 
 
 @pytest.mark.parametrize(

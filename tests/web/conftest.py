@@ -66,7 +66,13 @@ def _full_store(wiring: Wiring) -> Iterator[TestClient]:
         layer = {"wording": {"ready": {"en-GB": "Just this"}}, "look": {"radius": 9}}
         add_exception(shop, wish, layer, shop.drafts.read().version, ADA, clock())
         publish(shop, "first", ADA, clock(), ["findings"])
-    app = create_app(replace(wiring.studio_parts(), visit_shop=lambda store: nullcontext(NobodyHome())))
+    app = create_app(
+        replace(
+            wiring.studio_parts(),
+            visit_shop=lambda store: nullcontext(NobodyHome()),
+            visit_edge=lambda store: nullcontext(NobodyHome()),
+        )
+    )
     with TestClient(app, base_url=HERE, headers={"Origin": HERE}, raise_server_exceptions=False) as client:
         assert client.post("/api/session", json={"email": EMAIL, "password": PASSWORD}).status_code == 200
         wish = {"question": "Rounder?", "reach": {"placements": ["product_page"]}, "layer": {"look": {"radius": 20}}}

@@ -2,10 +2,14 @@
 
 import io
 import json
+from collections import Counter
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from dataclasses import replace
 from pathlib import Path
+from threading import Barrier
+from time import sleep
 from typing import Any, cast
 
 import jsonschema
@@ -213,6 +217,9 @@ def test_exceptions_come_and_go(ada: TestClient) -> None:
     assert listed["reach_words"] == "Jars & labels"
     gone = ada.delete(f"/api/stores/sample/exceptions/{listed['id']}", headers={"If-Match": str(version + 1)})
     assert gone.status_code == 200
+    for odd in ("wording.99999999999999999999", "wording."):
+        answer = ada.get(f"/api/stores/sample/trace?placement=product_page&field={odd}")
+        assert (answer.status_code, "ready, working" in answer.json()["detail"]) == (422, True), answer.text
     trace = ada.get("/api/stores/sample/trace?placement=product_page&field=look.radius").json()
     assert [line["of"]["layer"] for line in trace["lines"]] == ["baseline"]
 
@@ -582,6 +589,31 @@ def test_one_person_is_not_guessed_at_from_many_places_nor_many_from_one(wiring:
 
     assert tries([(f"10.0.0.{n}", EMAIL) for n in range(61)])[-2:] == [401, 429]
     assert tries([("10.0.0.1", f"p{n}@example.test") for n in range(41)])[-2:] == [401, 429]
+
+
+def test_guesses_that_are_looked_at_side_by_side_have_no_more_room_than_one_after_the_other(wiring: Wiring) -> None:
+    account._limiter.storage.reset()
+    many = 24
+    together = Barrier(many)
+    looked_at: list[str] = []
+
+    def verify(password: str, stored: str) -> bool:
+        looked_at.append(password)
+        # Long enough that all others have come.
+        sleep(0.3)
+        return False
+
+    def guess(_: int) -> int:
+        with TestClient(app, base_url=HERE, headers={"Origin": HERE}, client=("10.0.0.1", 1)) as client:
+            together.wait(20)
+            return client.post("/api/session", json={"email": EMAIL, "password": "x"}).status_code
+
+    app = create_app(replace(wiring.studio_parts(), verify=verify))
+    with ThreadPoolExecutor(many) as threads:
+        answers = Counter(threads.map(guess, range(many)))
+    assert answers == {401: 8, 429: many - 8}
+    assert len(looked_at) == 8
+    assert not account._under_way
 
 
 def test_a_body_is_refused_as_soon_as_it_is_too_large(ada: TestClient) -> None:

@@ -9,7 +9,9 @@ from typing import Annotated
 import typer
 
 from uptick.core.errors import OutOfRange
+from uptick.core.shop.store import Store
 from uptick.usecases.ports import Person, Shop
+from uptick.usecases.visiting import ShopVisit
 from uptick.wiring import Wiring
 
 StoreKey = Annotated[str, typer.Option("--store", help="The store's key.")]
@@ -46,5 +48,16 @@ def open_shop(store: str) -> Iterator[Shop]:
     try:
         with wiring.open_shop(store) as shop:
             yield shop
+    finally:
+        wiring.engine.dispose()
+
+
+@contextmanager
+def visit_shop(store: Store) -> Iterator[ShopVisit]:
+    """Visit a store's own pages, on this machine only where a setting names them."""
+    wiring = Wiring()
+    try:
+        with wiring.visit_shop(store) as visit:
+            yield visit
     finally:
         wiring.engine.dispose()

@@ -11,13 +11,12 @@ from rich.console import Console
 from rich.progress import Progress
 from rich.table import Table
 
-from uptick.cli.common import HERE, StoreKey, open_shop
+from uptick.cli.common import HERE, StoreKey, open_shop, visit_shop
 from uptick.cli.say import AsJson
 from uptick.core.button.document import Device
 from uptick.core.checks.finding import Weight
 from uptick.core.errors import OutOfRange
 from uptick.core.scroll.study import Study, StudyLine
-from uptick.data.shop_visit import HttpShopVisit
 from uptick.usecases import connect as connecting
 from uptick.usecases.collecting import collect as collect_pages
 from uptick.usecases.page_checks import PageCheck, PagesReport, check_pages, released_kinds, released_of
@@ -51,7 +50,7 @@ def connect(
     said: tuple[connecting.Said, ...] = ()
     unsure: tuple[str, ...] = ()
     if not keep:
-        with HttpShopVisit(of) as visit:
+        with visit_shop(of) as visit:
             if password:
                 connecting.open_door(visit, path, password)
             proposal, _ = connecting.propose_connection(visit, path, [code])
@@ -60,7 +59,7 @@ def connect(
             _tell(None, said, unsure, None, as_json)
             raise typer.Exit(1)
         connection = proposal.connection
-    with HttpShopVisit(of) as visit:
+    with visit_shop(of) as visit:
         if password:
             connecting.open_door(visit, path, password)
         tried = connecting.try_connection(visit, connection, path, code)
@@ -128,8 +127,7 @@ def look(store: str, password: str, moment: str) -> PagesReport:
     try:
         with wiring.open_shop(store) as shop:
             of, kinds, released = shop.store, released_kinds(shop), released_of(shop)
-        at_edge = of.model_copy(update={"origin": edge, "more_origins": ()})
-        with HttpShopVisit(of) as visit, HttpShopVisit(at_edge) as edge_visit:
+        with wiring.visit_shop(of) as visit, wiring.visit_edge(of) as edge_visit:
             if password:
                 connecting.open_door(visit, "/", password)
             report = check_pages(of, released, kinds, visit, edge_visit, edge, clock())
@@ -151,7 +149,7 @@ def collect(
         of = shop.store
     told = Console(stderr=True)
     found = None
-    with HttpShopVisit(of) as visit, Progress(console=told) as progress:
+    with visit_shop(of) as visit, Progress(console=told) as progress:
         if password:
             connecting.open_door(visit, "/", password)
         task = progress.add_task("pages", total=None)

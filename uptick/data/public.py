@@ -1,13 +1,17 @@
 """What the edge reads: a store by its public key, what it serves, and which trials count."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import timedelta
 from typing import Any
 
-from sqlalchemy import Engine, text
+from sqlalchemy import Connection, Engine, text
+from sqlalchemy.exc import DBAPIError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 
 from uptick.core.rules.reach import Reach
 from uptick.core.shop.store import Store
-from uptick.usecases.serving import Served, TrialScope
+from uptick.usecases.serving import Served, TrialScope, Unavailable
 
 _STAMP = text("""
 SELECT s.id, s.profile, coalesce(r.n, 0) AS n, coalesce(r.hash, '') || '-' || coalesce(t.hash, '') || '-' ||
@@ -39,9 +43,21 @@ class PublicShelf:
         self._engine = engine
         self._kept: dict[str, Served] = {}
 
+    @contextmanager
+    def _read(self) -> Iterator[Connection]:
+        try:
+            with self._engine.connect() as db:
+                yield db
+        except (DBAPIError, PoolTimeout) as error:
+            raise Unavailable(str(error).splitlines()[0]) from error
+
     def served(self, key: str) -> Served | None:
-        """Return what a store's pages get now; the body is read only when its stamp has changed."""
-        with self._engine.connect() as db:
+        """Return what a store's pages get now; the body is read only when its stamp has changed.
+
+        Raises:
+            Unavailable: The database does not answer.
+        """
+        with self._read() as db:
             row = db.execute(_STAMP, {"key": key}).one_or_none()
             if row is None:
                 return None
@@ -63,13 +79,13 @@ class PublicShelf:
 
     def picture(self, digest: str) -> tuple[str, bytes] | None:
         """Return a picture by its content's hash, whichever store brought it."""
-        with self._engine.connect() as db:
+        with self._read() as db:
             row = db.execute(_PICTURE, {"hash": digest}).one_or_none()
         return (row.media_type, bytes(row.content)) if row else None
 
     def scopes(self, store_id: int, *, is_practice: bool) -> tuple[TrialScope, ...]:
         """Return the trials for which signals can still come in; a practice store's past is never over."""
-        with self._engine.connect() as db:
+        with self._read() as db:
             rows = db.execute(_SCOPES, {"store": store_id, "all_closed": is_practice}).all()
         return tuple(
             TrialScope(

@@ -13,6 +13,7 @@ from urllib.parse import urljoin, urlsplit
 import httpcore2
 import httpx2
 
+from uptick.core.shop.local_shops import LocalShops
 from uptick.core.shop.store import Store
 from uptick.usecases.visiting import Fetched, ShopRequest, Trouble
 
@@ -71,13 +72,31 @@ class _Timed(httpcore2.NetworkStream):
         return self._inner.get_extra_info(info)
 
 
+# RFC 6052, 2.1 and RFC 8215: addresses that a translator turns into ones of version 4; RFC 4291, 2.5.5.1: an old form.
+_TRANSLATED = tuple(ipaddress.IPv6Network(net) for net in ("64:ff9b::/96", "64:ff9b:1::/48", "::/96"))
+
+
+def _carried(address: ipaddress.IPv6Address) -> ipaddress.IPv4Address | None:
+    """Return the address of version 4 that one of version 6 leads to: mapped, translated, by 6to4 or by Teredo."""
+    if address.ipv4_mapped:
+        return address.ipv4_mapped
+    # RFC 3056 and RFC 4380.
+    if address.sixtofour:
+        return address.sixtofour
+    if address.teredo:
+        return address.teredo[1]
+    if any(address in net for net in _TRANSLATED):
+        return ipaddress.IPv4Address(int(address) & 0xFFFFFFFF)
+    return None
+
+
 class _PublicOnly(httpcore2.NetworkBackend):
     """Connects only to public addresses, and to the very one that was looked at: a name cannot change in between."""
 
-    def __init__(self, clock: _Clock, *, may_be_here: bool) -> None:
+    def __init__(self, clock: _Clock, local: LocalShops) -> None:
         self._inner = httpcore2.SyncBackend()
         self._clock = clock
-        self._may_be_here = may_be_here
+        self._local = local
 
     def connect_tcp(
         self,
@@ -101,15 +120,16 @@ class _PublicOnly(httpcore2.NetworkBackend):
             except OSError as error:
                 raise _Refused(Trouble.UNREACHABLE, f"The name {host} leads to no address.") from error
         for address in found:
-            if not self._is_allowed(address):
+            if not self._is_allowed(address, is_local=self._local.allow(host, port)):
                 raise _Refused(Trouble.PRIVATE, f"{host} leads to {address}, which is not a public address.")
         return found[0]
 
-    def _is_allowed(self, address: str) -> bool:
+    def _is_allowed(self, address: str, *, is_local: bool) -> bool:
         told = ipaddress.ip_address(address.partition("%")[0])
-        if isinstance(told, ipaddress.IPv6Address) and told.ipv4_mapped:
-            told = told.ipv4_mapped
-        return (told.is_global and not told.is_multicast) or (self._may_be_here and told.is_loopback)
+        # What leads on to an address of version 4 is as public as that one.
+        inner = _carried(told) if isinstance(told, ipaddress.IPv6Address) and not told.is_loopback else None
+        reached = inner or told
+        return (is_local and reached.is_loopback) or (reached.is_global and not reached.is_multicast)
 
     def connect_unix_socket(self, *args: Any, **kwargs: Any) -> httpcore2.NetworkStream:
         raise _Refused(Trouble.PRIVATE, "A socket of this machine is not a shop.")
@@ -119,16 +139,16 @@ class _PublicOnly(httpcore2.NetworkBackend):
 
 
 class HttpShopVisit:
-    """One visitor with cookies of their own. The practice stores alone may stand on this very machine."""
+    """One visitor with cookies of their own. On this very machine only what is named as a local shop is visited."""
 
-    def __init__(self, store: Store) -> None:
+    def __init__(self, store: Store, local: LocalShops) -> None:
         self._store = store
         self._clock = _Clock()
         transport = httpx2.HTTPTransport(trust_env=False)
         # The pool is made anew with our own way to connect, which the transport does not hand on.
         transport._pool = httpcore2.ConnectionPool(
             ssl_context=httpx2.create_ssl_context(),
-            network_backend=_PublicOnly(self._clock, may_be_here=store.is_practice),
+            network_backend=_PublicOnly(self._clock, local),
             max_connections=4,
         )
         self._client = httpx2.Client(

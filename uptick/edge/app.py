@@ -6,7 +6,7 @@ import time
 from collections import Counter
 from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager, suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import lru_cache
 from pathlib import Path
@@ -38,6 +38,8 @@ _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cr
 # So long what is kept is believed while changes are heard, and while they are not; the first is a slow look behind.
 _KEPT_S, _UNHEARD_S = 60.0, 1.0
 _MOST_KEPT = 10_000
+# Keys that no store has are anybody's to make up: they have room of their own.
+_MOST_UNKNOWN = 2_000
 _TELL_EVERY_S = 10.0
 _KEY = re.compile(r"[A-Za-z0-9][A-Za-z0-9._-]{0,62}")
 _DIGEST = re.compile(r"[0-9a-f]{16}")
@@ -110,6 +112,7 @@ class Edge:
         self._queue = CommitQueue(parts.writer, parts.clock)
         self._code = ScriptCode.read(parts.script_dir)
         self._kept: dict[str, Kept] = {}
+        self._unknown: dict[str, Kept] = {}
         self._reading: dict[str, asyncio.Task[Kept]] = {}
         # Counted up with every change that is heard, so that what was read before it is not kept after it.
         self._heard = 0
@@ -133,10 +136,9 @@ class Edge:
     def _forget(self, key: str | None) -> None:
         """Read a store again at the next request; without a key every store."""
         self._heard += 1
-        if key is None:
-            self._kept.clear()
-        else:
-            self._kept.pop(key, None)
+        for known in (self._kept, self._unknown):
+            # What was served last is still there for as long as the database is not.
+            known.update({name: replace(known[name], until=0.0) for name in ([key] if key else known) if name in known})
 
     async def script(self, request: Request) -> Response:
         """Serve the file afresh by its name, or for ever by its own hash."""
@@ -307,7 +309,7 @@ class Edge:
         """Log that the database is away, once in a while and not once a batch."""
         self._away += 1
         if time.monotonic() - self._away_told >= _TELL_EVERY_S:
-            log.error("signals not committed", batches=self._away, why=str(error))
+            log.error("database away", times=self._away, why=str(error))
             self._away, self._away_told = 0, time.monotonic()
 
     def _answer(self, status: int, body: Json, headers: dict[str, str] | None = None) -> Response:
@@ -315,7 +317,7 @@ class Edge:
 
     async def _known(self, key: str) -> Kept | None:
         """Return what a store serves, from memory as long as nothing else has been heard; many askers read it once."""
-        kept = self._kept.get(key)
+        kept = self._kept.get(key) or self._unknown.get(key)
         if kept and time.monotonic() < kept.until:
             return kept
         if not _KEY.fullmatch(key):
@@ -328,11 +330,20 @@ class Edge:
 
     async def _read(self, key: str, before: Kept | None) -> Kept:
         heard = self._heard
-        kept = await asyncio.to_thread(self._look_up, key, before)
+        try:
+            kept = await asyncio.to_thread(self._look_up, key, before)
+        except Unavailable as error:
+            if before is None or before.served is None:
+                raise
+            # Shoppers get the last release until it can be asked which is the newest.
+            self._tell_away(error)
+            kept = replace(before, until=time.monotonic() + _UNHEARD_S)
         if heard == self._heard:
-            if len(self._kept) >= _MOST_KEPT:
-                self._kept.clear()
-            self._kept[key] = kept
+            known, most = (self._kept, _MOST_KEPT) if kept.served else (self._unknown, _MOST_UNKNOWN)
+            known.pop(key, None)
+            while len(known) >= most:
+                del known[next(iter(known))]
+            known[key] = kept
         return kept
 
     def _look_up(self, key: str, before: Kept | None) -> Kept:
@@ -370,10 +381,19 @@ class _Plain:
         await response(scope, receive, send)
 
 
+async def _away(_: Request, error: Exception) -> Response:
+    """Answer for a store of which nothing is known while the database is away."""
+    log.error("store not read", why=str(error))
+    return Response(
+        "// Up Tick: please try again in a moment.\n", 503, {**_OPEN, "Retry-After": "5"}, "text/javascript"
+    )
+
+
 def create_edge(parts: EdgeParts) -> Starlette:
     edge = Edge(parts)
     return Starlette(
         lifespan=edge.lifespan,
+        exception_handlers={Unavailable: _away},
         middleware=[Middleware(Faults, headers=_OPEN)],
         routes=[
             Route("/health", edge.health),

@@ -39,11 +39,10 @@ class NewStore:
     says: str
 
 
-def make_store(accounts: Accounts, person: Person, wish: NewStore, practice_origin: str, now: datetime) -> Store:
+def make_store(accounts: Accounts, person: Person, wish: NewStore, now: datetime) -> Store:
     """Make a store for a person, with a plain button and nothing released.
 
-    Args:
-        practice_origin: The practice store's address: a shop beside it may be on this very machine.
+    Wherever its pages are, its clock is everybody's: only the demo's own stores have a past to practise on.
 
     Raises:
         OutOfRange: With what is allowed there.
@@ -59,7 +58,6 @@ def make_store(accounts: Accounts, person: Person, wish: NewStore, practice_orig
         raise OutOfRange.of("name", "the shop's name", "empty")
     if not says:
         raise OutOfRange.of("says", "what the buttons say, as Add to basket", "empty")
-    host, practice = urlsplit(origin).hostname or "", urlsplit(practice_origin).hostname or ""
     store = Store(
         key=_free_key(name, accounts.store_keys()),
         name=name,
@@ -67,7 +65,7 @@ def make_store(accounts: Accounts, person: Person, wish: NewStore, practice_orig
         currency=wish.currency,
         origin=origin,
         timezone=wish.timezone,
-        is_practice=host == practice or host.endswith(f".{practice}"),
+        is_practice=False,
         connection=FormPost(add_path="/basket/add", product_field="sku", quantity_field="qty"),
         surfaces={
             Placement.PRODUCT_PAGE: Surface(widths_px=_PAGE_PX, own_height_px=0),

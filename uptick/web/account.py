@@ -1,6 +1,10 @@
 """Signing in and out, and what the studio needs to know before anything else."""
 
+from collections import Counter
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
+from threading import Lock
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Request, Response
@@ -27,6 +31,36 @@ def _guesses(caller: str, email: str) -> tuple[tuple[RateLimitItem, tuple[str, .
     return (_PAIR, ("pair", caller, email)), (_PERSON, ("person", email)), (_CALLER, ("caller", caller))
 
 
+# Guesses that are being looked at now: each may turn out wrong, so it has its place among the wrong ones until then.
+_under_way: Counter[tuple[str, ...]] = Counter()
+_counting = Lock()
+
+
+@contextmanager
+def _guessing(guesses: tuple[tuple[RateLimitItem, tuple[str, ...]], ...]) -> Iterator[None]:
+    """Let a guess be looked at where there is room for it, and count it where it is wrong.
+
+    Raises:
+        SlowDown: There were too many, or so many are being looked at.
+    """
+    with _counting:
+        if any(_limiter.get_window_stats(limit, *names).remaining <= _under_way[names] for limit, names in guesses):
+            raise SlowDown("Too many wrong tries. Wait a few minutes, then try again.")
+        _under_way.update(names for _, names in guesses)
+    try:
+        yield
+    except WrongPassword:
+        for limit, names in guesses:
+            _limiter.hit(limit, *names)
+        raise
+    finally:
+        with _counting:
+            _under_way.subtract(names for _, names in guesses)
+            for _, names in guesses:
+                if not _under_way[names]:
+                    del _under_way[names]
+
+
 @dataclass(frozen=True, slots=True)
 class Session:
     name: str
@@ -42,16 +76,9 @@ def _session(person: Person) -> Session:
 def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -> Session:
     """Sign in; the session is kept in an http-only, same-site, signed cookie."""
     guesses = _guesses(request.client.host if request.client else "", body.email.strip().lower())
-    if not all(_limiter.test(limit, *names) for limit, names in guesses):
-        raise SlowDown("Too many wrong tries. Wait a few minutes, then try again.")
     token = parts.new_token()
-    try:
-        with parts.open_accounts() as accounts:
-            person = sign_in(accounts, body.email, body.password, parts.clock(), token, parts.verify)
-    except WrongPassword:
-        for limit, names in guesses:
-            _limiter.hit(limit, *names)
-        raise
+    with _guessing(guesses), parts.open_accounts() as accounts:
+        person = sign_in(accounts, body.email, body.password, parts.clock(), token, parts.verify)
     response.set_cookie(
         COOKIE,
         parts.signer.dumps(token),
@@ -80,7 +107,7 @@ def stores(person: PersonDep, parts: PartsDep) -> tuple[StoreLine, ...]:
 def add_store(body: OfNewStore, person: PersonDep, parts: PartsDep) -> StoreLine:
     """Make a store of one's own, with a plain button and nothing released."""
     with parts.change_accounts() as accounts:
-        made = make_store(accounts, person, NewStore(**body.model_dump()), parts.practice_origin, parts.clock())
+        made = make_store(accounts, person, NewStore(**body.model_dump()), parts.clock())
     return StoreLine(made.key, made.name, made.origin)
 
 

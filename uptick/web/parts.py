@@ -42,6 +42,7 @@ class Parts:
     engine: Callable[[], dict[str, int]]
     tidy: Callable[[], None]
     visit_shop: Callable[[Store], AbstractContextManager[ShopVisit]]
+    visit_edge: Callable[[Store], AbstractContextManager[ShopVisit]]
     studio_origin: str = ""
 
 

@@ -193,8 +193,7 @@ def look_at_pages(body: LookAtPages, door: DoorDep, parts: PartsDep) -> LiveLook
 
 
 def _looked(parts: PartsDep, store: Store, released: Released, kinds: Sequence[Kind], password: str) -> PagesReport:
-    at_edge = store.model_copy(update={"origin": parts.edge_origin, "more_origins": ()})
-    with parts.visit_shop(store) as visit, parts.visit_shop(at_edge) as edge_visit:
+    with parts.visit_shop(store) as visit, parts.visit_edge(store) as edge_visit:
         if password:
             open_door(visit, "/", password)
         return check_pages(store, released, kinds, visit, edge_visit, parts.edge_origin, parts.clock())

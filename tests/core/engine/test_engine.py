@@ -1,6 +1,8 @@
 """What the engine keeps, works out again, and lets go."""
 
 import sys
+from concurrent.futures import ThreadPoolExecutor
+from threading import Barrier
 
 import pytest
 
@@ -165,3 +167,20 @@ def test_products_that_no_exception_names_are_never_looked_at_one_by_one() -> No
     after = shop.at(settings(*RULES, exception(3, {"look": {"radius": 1}}, products=("C1",))), PRODUCTS, STORE)
     again = [group for group in after.cover.groups if group.category == "Jars"]
     assert [batch for group in jars for batch in group.batches] == [batch for one in again for batch in one.batches]
+
+
+def test_what_several_threads_work_out_at_once_is_counted_once() -> None:
+    tables = Tables()
+    together = Barrier(4)
+
+    def work() -> list[int]:
+        together.wait(5)
+        return [*range(1000)]
+
+    with ThreadPoolExecutor(4) as threads:
+        found = [one.result() for one in [threads.submit(tables.ask, Step.LOOKS, "one", work) for _ in range(4)]]
+    assert all(one is found[0] for one in found)
+    alone = Tables()
+    alone.ask(Step.LOOKS, "one", lambda: [*range(1000)])
+    assert tables.size == alone.size
+    assert tables.worked_out[Step.LOOKS] == 4

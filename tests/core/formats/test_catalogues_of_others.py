@@ -190,6 +190,37 @@ def test_what_cannot_be_told_is_asked_and_what_contradicts_is_refused() -> None:
     found = read_catalogue(f"{head}A;n;c;/u;1,234".encode(), {}, "GBP")
     assert found.dialect is not None
     assert found.dialect.guesses == ("1,234 may be a thousand or a part of one; it is read as a thousand.",)
+    for prices, currency, minor, guesses in (
+        # Thousands without decimals, as German and Polish shops write them, and what may be either beside plain ones.
+        (
+            ("1.200", "2.500", "3.000"),
+            "EUR",
+            [120_000, 250_000, 300_000],
+            "1.200 may be a thousand or a part of one; it is read as a thousand.",
+        ),
+        (
+            ("1.200", "12.50"),
+            "EUR",
+            [120, 1250],
+            "1.200 may be a thousand or a part of one; it is read as a part of one.",
+        ),
+        (
+            ("1,200", "12,50"),
+            "EUR",
+            [120, 1250],
+            "1,200 may be a thousand or a part of one; it is read as a part of one.",
+        ),
+        (("1.200", "12,50"), "EUR", [120_000, 1250], ""),
+        (("1,200", "12.50"), "EUR", [120_000, 1250], ""),
+        # A dinar has a thousand fils.
+        (("1.200", "2.500"), "KWD", [1200, 2500], ""),
+        (("1,200", "2,500.250"), "KWD", [1_200_000, 2_500_250], ""),
+    ):
+        rows = "\n".join(f"A{n};n;c;/u;{price}" for n, price in enumerate(prices))
+        found = read_catalogue(f"{head}{rows}".encode(), {}, currency)
+        assert found.dialect is not None
+        assert [product.price_minor for product in found.reading.products] == minor, prices
+        assert "".join(found.dialect.guesses) == guesses
     with pytest.raises(BadCatalogue, match=r"both as 3.50 and as 4,20"):
         read_catalogue(f"{head}A;n;c;/u;3.50\nB;n;c;/u;4,20".encode(), {}, "GBP")
     for content in (b"\xff\xfes\0k\0u", b"sku;name\nA;\x81", b"sku;n\0ame\xe9"):

@@ -152,13 +152,20 @@ def test_what_a_translator_changed_is_told_and_laid_on_the_layers() -> None:
 
 def test_lines_that_cannot_be_taken_are_named_and_the_others_are() -> None:
     text = translated({"baseline/ready": "Kaufen", "baseline/added": "{cost}", "baseline/working": "x" * 201}).decode()
+    text = text.replace('msgid "Reserve"\nmsgstr ""', 'msgid "Reserve"\nmsgstr "Vor\0merken"')
     text = text.replace('msgid "Choose"\nmsgstr ""', 'msgid "Pick"\nmsgstr "Wähle"')
     text += '\nmsgctxt "exception:e9/ready"\nmsgid "?"\nmsgstr "!"\n'
     text += '\n#, fuzzy\nmsgctxt "baseline/sold_out"\nmsgid "Sold out"\nmsgstr "Weg"\n'
     found = read_po(text.encode(), shop(), "de-DE")
     assert [c.after for c in found.changes] == ["Kaufen"]
     reasons = " | ".join(r.reason for r in found.refused)
-    for says in ("no live value {cost}", "201 characters", "its source was 'Pick'", "'exception:e9/ready'"):
+    for says in (
+        "no live value {cost}",
+        "201 characters",
+        "its source was 'Pick'",
+        "'exception:e9/ready'",
+        "U+0000",
+    ):
         assert says in reasons
     assert all(r.line > 0 for r in found.refused)
 

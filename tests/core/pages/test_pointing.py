@@ -220,3 +220,20 @@ def test_a_place_on_a_picture_is_not_instead_of_it() -> None:
     PointedPlace(placement=Placement.OVER_PICTURE, selector=".x", where=Where.AFTER)
     with pytest.raises(ValueError, match="it would hide it"):
         PointedPlace(placement=Placement.OVER_PICTURE, selector=".x", where=Where.INSTEAD)
+
+
+def test_of_thousands_of_siblings_each_is_looked_at_a_bounded_number_of_times(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Counted, not timed: looking back over one's siblings from each of them grows with their square."""
+    counts = []
+    for many in (500, 2000):
+        cards = "".join(f"<li class=card><a href=/p/{n}>x</a><button class=buy>Add</button></li>" for n in range(many))
+        page = PageRead(f"<main><ul class=cards>{cards}</ul></main>")
+        target = page.select(f"li:nth-of-type({many - 3})")[0]
+        looked: list[int] = []
+        kinds = {name: getattr(Tag, name) for name in ("get", "has_attr", "find_previous_siblings")}
+        for name, own in kinds.items():
+            monkeypatch.setattr(Tag, name, lambda *told, own=own, looked=looked: looked.append(1) or own(*told))
+        assert candidates(page, target)
+        monkeypatch.undo()
+        counts.append(len(looked))
+    assert counts[1] < counts[0] * 5

@@ -57,7 +57,7 @@ REFUSED = [
     ("A1,Thing,Tools,1,GBP,http://[,,3,,", "not a web address"),
     ("A1,Thing,Tools,1,GBP,/p,,99999999999,,", "below 2,147,483,648"),
     ("A1,Thing,Tools,1", "4 fields where the first line has 10"),
-    ("A1,Thing,Tools,1.005,GBP,/p,,3,,", "at most two decimals"),
+    ("A1,Thing,Tools,1.0052,GBP,/p,,3,,", "at most two decimals"),
     ("A1,Thing,Tools,1,EUR,/p,,3,,", "this store sells in GBP"),
     ("A1,Thing,Tools,1,GBP,javascript:alert(1),,3,,", "not a web address"),
     ("A1,Thing,Tools,1,GBP,//evil.example,,3,,", "not a web address"),

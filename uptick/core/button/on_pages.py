@@ -24,7 +24,18 @@ Globs = Annotated[tuple[PathGlob, ...], Field(max_length=50)]
 
 def path_pattern(globs: tuple[str, ...]) -> str:
     """Return a regular expression, the same in Python and JavaScript, that the paths of some globs match."""
-    return "|".join(f"^{'.*'.join(re.escape(part) for part in glob.split('*'))}$" for glob in globs)
+    patterns: list[str] = []
+    groups = 0
+    for glob in globs:
+        first, *rest = re.split(r"\*+", glob)
+        pattern = f"^{re.escape(first)}"
+        # Each star ends at the first place where what follows it stands, and is never tried again: a lookahead does not
+        # go back. Without that the time would grow with the power of the stars.
+        for part in rest[:-1]:
+            groups += 1
+            pattern += rf"(?=(.*?{re.escape(part)}))\{groups}"
+        patterns.append(f"{pattern}.*{re.escape(rest[-1])}$" if rest else f"{pattern}$")
+    return "|".join(patterns)
 
 
 class OnPages(Part):

@@ -64,8 +64,12 @@ class Tables:
                 value = work()
             finally:
                 _running.step = asker
-            entry = kept.setdefault(key, [value, self._age])
-            self._weigh(step, key, value)
+            self.worked_out[step] += 1
+            made = [value, self._age]
+            entry = kept.setdefault(key, made)
+            # What another thread has worked out meanwhile is kept and counted already.
+            if entry is made:
+                self._weigh(step, key, value)
         else:
             entry[1] = self._age
         result: R = entry[0]
@@ -90,7 +94,6 @@ class Tables:
         self._age += 1
 
     def _weigh(self, step: Step, key: Hashable, value: object) -> None:
-        self.worked_out[step] += 1
         weight = self._weights.setdefault(_kind_of(step, key), _Weight())
         weight.kept += 1
         if weight.measured < _MEASURED_FIRST or weight.kept % _THEN_EVERY == 0:

@@ -6,6 +6,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import islice
 
+from babel.numbers import get_currency_precision
+
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.csv_dialect import Dialect, ReadAs, decimal_of, decoded, plain_number, records, separator_of
 from uptick.core.formats.jsonld import products_from_jsonld
@@ -73,7 +75,7 @@ def read_catalogue(
     separator = separator_of(text.lstrip("\r\n").partition("\n")[0])
     headings = next(records(text, separator), (0, []))[1]
     columns = _columns(headings)
-    decimal, unclear = decimal_of(_numbers(text, separator, columns), read_as.decimal)
+    decimal, unclear = decimal_of(_numbers(text, separator, columns), get_currency_precision(currency), read_as.decimal)
     guesses = tuple(filter(None, (read.guess, unclear)))
     lines = _from_csv(_after_first(text, separator), columns, known, currency, decimal)
     reading = compare_catalogue(lines, known)

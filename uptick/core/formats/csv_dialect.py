@@ -102,8 +102,13 @@ _COMMA_LAST = re.compile(r"^-?\d[\d.' \u00a0\u202f]*,\d{1,2}$|^-?\d{1,3}(\.\d{3}
 _SIGNS = {".": "point", ",": "comma"}
 
 
-def decimal_of(numbers: Sequence[str], chosen: str | None = None) -> tuple[str, str]:
+def decimal_of(numbers: Sequence[str], digits: int, chosen: str | None = None) -> tuple[str, str]:
     """Return the decimal sign of a file's numbers, and a sentence where it cannot be told; with `chosen`, that one.
+
+    Args:
+        numbers: The texts of its columns of amounts.
+        digits: How many decimals the store's currency has: with three, 1.200 is as usual as 1.20 is with two.
+        chosen: What somebody says that it is.
 
     Raises:
         BadCatalogue: Some have a point where others have a comma.
@@ -117,11 +122,21 @@ def decimal_of(numbers: Sequence[str], chosen: str | None = None) -> tuple[str, 
         if against:
             raise BadCatalogue(f"Its prices are written as {against}: that is not a decimal {_SIGNS[chosen]}.")
         return chosen, ""
-    if comma:
-        return ",", ""
-    unclear = next((one for one in numbers if re.fullmatch(r"\d{1,3},\d{3}", one)), "") if not point else ""
-    guess = f"{unclear} may be a thousand or a part of one; it is read as a thousand." if unclear else ""
-    return ".", guess
+    three = {sign: next((one for one in numbers if _three_after(sign).fullmatch(one)), "") for sign in ".,"}
+    if point or comma:
+        # The other sign stands between thousands; three figures after this one are no usual price.
+        decimal = "." if point else ","
+        unclear = three[decimal] if digits < 3 else ""
+        return decimal, f"{unclear} may be a thousand or a part of one; it is read as a part of one." if unclear else ""
+    if three["."] and (digits < 3 or three[","]):
+        return ",", f"{three['.']} may be a thousand or a part of one; it is read as a thousand."
+    if three[","]:
+        return ".", f"{three[',']} may be a thousand or a part of one; it is read as a thousand."
+    return ".", ""
+
+
+def _three_after(sign: str) -> re.Pattern[str]:
+    return re.compile(rf"-?\d{{1,3}}{re.escape(sign)}\d{{3}}")
 
 
 def plain_number(text: str, decimal: str) -> str:

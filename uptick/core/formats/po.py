@@ -14,6 +14,7 @@ import polib
 from uptick.core.button.document import Moment
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.merge import Json, at_path
+from uptick.core.button.plain_text import unfit_in
 from uptick.core.engine.layers import clean_layers
 from uptick.core.errors import BadTexts, BadWording
 from uptick.core.formats.po_plurals import (
@@ -227,6 +228,9 @@ def _text_of(entry: polib.POEntry, source: str, forms: PluralForms) -> str:
         there = [n for n in range(forms.count) if texts.get(n, "").strip()]
         if len(there) < forms.count or len(texts) != forms.count:
             raise BadWording(f"it has {len(there)} of the {forms.count} plural forms of the language")
+    for n, form in (texts or {0: entry.msgstr}).items():
+        if unfit := unfit_in(form):
+            raise BadWording(f"{f'its form {n}' if texts else 'it'} holds {unfit}; such characters cannot be stored")
     after = as_plural([texts[n] for n in range(forms.count)], forms, pattern) if texts else entry.msgstr
     if len(after) > 200:
         raise BadWording(f"the text has {len(after)} characters; at most 200 are taken")

@@ -1,9 +1,9 @@
 """Selectors for an element that somebody pointed at: by names that last, by positions only where nothing else is."""
 
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import islice, pairwise
 
 import soupsieve
 from bs4 import Tag
@@ -17,6 +17,8 @@ _MOST = 6
 _COUNTS = "it counts elements: one more before it, and it means another"
 # Other pages may hold what this one does not: what is narrower may be right there.
 _MOST_ALIKE = 3
+# So many of those that a selector finds, and of the others, are asked about.
+_MOST_ASKED = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,11 +60,14 @@ class _Search:
         self._all = page.elements
         self._target = target
         self._sets: dict[str, set[int]] = {}
+        self._inside: dict[str, set[int]] = {}
+        self._places = _places_of(page.elements)
         self._kinds = Counter(tag.name for tag in self._all)
 
     def of(self, wanted: set[int], *, each: bool) -> Iterator[PlaceSelector]:
         """Yield selectors that find the wanted elements; others too only where they are one of many."""
         made: dict[str, tuple[float, PlaceSelector]] = {}
+        finds: dict[str, set[int]] = {}
         for cost, marks, tags in self._tries():
             if not wanted <= tags or (not each and tags != wanted):
                 continue
@@ -74,11 +79,19 @@ class _Search:
             strays = (len(tags) - len(wanted)) * 0.05
             if css not in made or made[css][0] > cost + strays:
                 made[css] = (cost + strays, PlaceSelector(css, len(tags), each, weak))
+                finds[css] = tags
         best = sorted(made.values(), key=lambda one: (one[0], len(one[1].selector)))
         # What was worked out from sets of elements is asked once more as it is written.
-        sound = (one for _, one in best if len(self._page.select(one.selector)) == one.count)
+        sound = (one for _, one in best if self._is_so(one.selector, finds[one.selector]))
         given = [*self._varied(sound)]
         yield from given or ([] if each else [self._path()])
+
+    def _is_so(self, selector: str, tags: set[int]) -> bool:
+        """Tell whether a selector as it is written finds those elements: the first ones of each kind stand for all."""
+        written = soupsieve.compile(selector)
+        asked = [*islice((tag for tag in self._all if id(tag) in tags), _MOST_ASKED)]
+        asked += islice((tag for tag in self._all if id(tag) not in tags), _MOST_ASKED)
+        return all(written.match(tag) == (id(tag) in tags) for tag in (*asked, self._target))
 
     def _path(self) -> PlaceSelector:
         """Return the way down to the element from the nearest one with a name of its own, by positions alone."""
@@ -114,14 +127,15 @@ class _Search:
         around.sort(key=lambda one: one[1].cost + one[0] * 0.25)
         for mark in own:
             for far, outer in around[:24]:
-                tags = self._within(self._having(mark), self._having(outer))
+                tags = self._having(mark) & self._within(outer)
                 yield mark.cost + outer.cost + 0.5 + far * 0.25, (outer, mark), tags
         for mark in own:
             for (far, outer), (farther, outmost) in pairwise(around[:12]):
                 if far == farther:
                     continue
                 first, second = (outmost, outer) if farther > far else (outer, outmost)
-                tags = self._within(self._within(self._having(mark), self._having(second)), self._having(first))
+                # As both are above the element the one lies within the other.
+                tags = self._having(mark) & self._within(second) & self._within(first)
                 cost = mark.cost + outer.cost + outmost.cost + 1.5 + (far + farther) * 0.25
                 yield cost, (first, second, mark), tags
 
@@ -130,8 +144,15 @@ class _Search:
             self._sets[mark.css] = {id(tag) for tag in self._all if mark.is_on(tag)}
         return self._sets[mark.css]
 
-    def _within(self, inner: set[int], outer: set[int]) -> set[int]:
-        return {id(tag) for tag in self._all if id(tag) in inner and any(id(up) in outer for up in tag.parents)}
+    def _within(self, outer: _Mark) -> set[int]:
+        """Return the elements below those that have a mark, each looked at once: what is above stands before."""
+        if outer.css not in self._inside:
+            having, inside = self._having(outer), set[int]()
+            for tag in self._all:
+                if id(tag.parent) in having or id(tag.parent) in inside:
+                    inside.add(id(tag))
+            self._inside[outer.css] = inside
+        return self._inside[outer.css]
 
     def _marks(self, tag: Tag, *, with_position: bool = True) -> Iterator[_Mark]:
         yield from _attribute_marks(tag)
@@ -143,17 +164,27 @@ class _Search:
         elif "-" in name:
             yield _Mark(name, 1.5, lambda one: one.name == name)
         if with_position and tag.parent:
-            yield from _positions(tag)
+            yield from _positions(tag, self._places)
 
 
-def _positions(tag: Tag) -> Iterator[_Mark]:
+def _places_of(tags: Sequence[Tag]) -> dict[int, int]:
+    """Return how many siblings of its name stand before each element, counted once for all."""
+    counted: Counter[tuple[int, str]] = Counter()
+    places: dict[int, int] = {}
+    for tag in tags:
+        key = (id(tag.parent), tag.name)
+        places[id(tag)] = counted[key]
+        counted[key] += 1
+    return places
+
+
+def _positions(tag: Tag, places: Mapping[int, int]) -> Iterator[_Mark]:
     """Yield where an element stands among those of its kind: what breaks as soon as the page has one more."""
-    before = tag.find_previous_siblings(tag.name)
-    css = f"{tag.name}:nth-of-type({len(before) + 1})"
-    place, name = len(before), tag.name
+    place, name = places.get(id(tag), 0), tag.name
+    css = f"{name}:nth-of-type({place + 1})"
 
     def is_there(one: Tag) -> bool:
-        return one.name == name and len(one.find_previous_siblings(name)) == place
+        return one.name == name and places.get(id(one)) == place
 
     yield _Mark(css, 12, is_there, _COUNTS)
     parent = tag.parent

@@ -6,6 +6,7 @@ from uptick.core.button.document import Device, Moment, Placement, ShopperKind
 from uptick.core.button.field_words import value_text
 from uptick.core.button.fields import field_title
 from uptick.core.drawing.boxes import lay_out
+from uptick.core.errors import OutOfRange
 from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, class_for, context_of
 from uptick.core.resolved.reach_words import say_reach, vocabulary_of
 from uptick.core.resolved.resolve import Candidate, trace
@@ -85,7 +86,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
     one = class_for(snapshot, context) if with_products else None
     filled: tuple[Filled, ...] = ()
     if one and query.field.startswith("wording."):
-        filled = _filled(shop, one, Moment(query.field.split(".")[1]), device, language)
+        filled = _filled(shop, one, _moment_of(query.field), device, language)
     lines = tuple(
         WhyLine(
             candidate,
@@ -99,6 +100,18 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
     return TraceView(
         query.field, field_title(query.field), product, device, language, query.shopper, layer, lines, filled
     )
+
+
+def _moment_of(field: str) -> Moment:
+    """Return the moment of a text's path.
+
+    Raises:
+        OutOfRange: There is no such moment.
+    """
+    told = field.split(".")[1]
+    if told not in set(Moment):
+        raise OutOfRange.of("field", f"wording. and one of {', '.join(Moment)}", field)
+    return Moment(told)
 
 
 def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
