@@ -5,6 +5,8 @@ import json
 import os
 import sys
 import tempfile
+import traceback
+from collections.abc import Callable
 from dataclasses import asdict
 from pathlib import Path
 
@@ -58,13 +60,23 @@ def _measure(wished: list[str]) -> list[Row]:
                 "signals": lambda: signals.measure(parts, running, wiring),
                 "shop": lambda: shop.measure(wiring),
             }
-            rows = [row for name in wished or measures for row in measures[name]()]
+            rows = [row for name in wished or measures for row in _measured(name, measures[name])]
             wiring.engine.dispose()
             return rows
         finally:
             parts.stop_all()
             cluster.stop(running)
             cluster.remove(folder)
+
+
+def _measured(name: str, measure: Callable[[], list[Row]]) -> list[Row]:
+    """Measure one part. Where it cannot be, a row says so and the others are measured all the same."""
+    try:
+        return measure()
+    except Exception as error:
+        traceback.print_exc()
+        why = f"{type(error).__name__}: {str(error).splitlines()[0][:80] if str(error) else ''}"
+        return [Row(f"{name} could not be measured ({why})", 0, "", 0, "nothing", "to run", False)]
 
 
 def _print(rows: list[Row]) -> None:

@@ -278,6 +278,8 @@ export class Stand {
 
 	moment(): Moment {
 		const { situation, needsChoice } = this.product!;
+		// What is asked about is neither in a basket nor out of stock.
+		if (this.standing!.made.message) return 'ready';
 		if (situation === 'sold_out') return 'sold_out';
 		if (needsChoice && (this.unchosen() || !this.option())) return 'choose_first';
 		if (this.#passing) return this.#passing;
@@ -333,9 +335,7 @@ export class Stand {
 
 	/** Where the choice is on the page, the button waits for it; elsewhere it leads to the page that has it. */
 	inactive(moment: Moment): boolean {
-		const { message, notify } = this.standing!.made;
-		// Who asks may ask of anything.
-		if (message || (notify && moment === 'sold_out')) return false;
+		if (this.standing!.made.notify && moment === 'sold_out') return false;
 		return moment === 'sold_out' || moment === 'working' || (moment === 'choose_first' && !!this.unchosen());
 	}
 

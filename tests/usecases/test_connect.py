@@ -293,6 +293,22 @@ def broken(found: PagesReport) -> set[str]:
         (lambda page: replace(page, headers={"content-type": "application/pdf"}), "page"),
         (lambda page: replace(page, text=page.text.replace("/s/loft/", "/s/other/")), "line"),
         (
+            lambda page: replace(
+                page, text=page.text.replace("</head>", f'<script src="{EDGE}/s/other/up.js"></script></head>')
+            ),
+            "line",
+        ),
+        (
+            lambda page: replace(
+                page,
+                headers={
+                    **page.headers,
+                    "content-security-policy": "require-trusted-types-for 'script'; trusted-types theme",
+                },
+            ),
+            "policy",
+        ),
+        (
             lambda page: replace(page, headers={**page.headers, "content-security-policy": "script-src 'self'"}),
             "policy",
         ),

@@ -405,7 +405,8 @@ def test_files_outside_the_studio_are_not_served(stranger: TestClient) -> None:
 
 def test_the_store_tells_its_one_line_and_what_its_buttons_can_be_made_of(ada: TestClient) -> None:
     info = ada.get("/api/stores/sample").json()
-    assert info["snippet"] == '<script async src="http://127.0.0.1:8801/s/sample/up.js"></script>'
+    edge = Environment().edge_origin
+    assert info["snippet"] == f'<script async src="{edge}/s/sample/up.js"></script>'
     assert info["product_count"] == 60
     found = ada.get("/api/stores/sample/products", params={"text": "smoker"}).json()
     assert found["total"] == len(found["products"]) > 0

@@ -8,7 +8,7 @@ from typing import Any
 from zoneinfo import ZoneInfo
 
 from uptick.core.button.document import Placement, Situation
-from uptick.core.pages import PageRead, ProductTold, look_on_page, missing_in, needs_trusted_types
+from uptick.core.pages import TRUSTED_TYPE, PageRead, ProductTold, look_on_page, missing_in, refuses_our_type
 from uptick.core.rules.places import with_places
 from uptick.core.rules.pointed import PointedPlace
 from uptick.core.shop.catalogue import Product
@@ -240,8 +240,14 @@ def _snippet(read: PageRead, store: Store, edge: str) -> Line:
     ours = [src for src in read.scripts if src.startswith(f"{edge}/s/")]
     own = [src for src in ours if src.startswith(f"{edge}/s/{store.key}/")]
     line = f'<script async src="{edge}/s/{store.key}/up.js"></script>'
+    if own and len(ours) > len(own):
+        other = next(src for src in ours if src not in own)
+        says = f"Beside our line the page has another store's: {other}. Only the one that comes first works."
+        return Line("line", LineWeight.BROKEN, says, "Take the other one out.")
     if len(own) > 1:
-        return Line("line", LineWeight.NOTE, f"Our line is on the page {len(own)} times.", "Take it out once.")
+        return Line(
+            "line", LineWeight.NOTE, f"Our line is on the page {len(own)} times; it works once.", "Leave one of them."
+        )
     if own:
         return Line("line", LineWeight.WELL, "Our line is on the page.")
     if ours:
@@ -256,11 +262,9 @@ def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[Line]:
         weight = LineWeight.BROKEN if missing.directive == "script-src" else LineWeight.NOTE
         says = f"The page's policy does not allow it: {missing.effect}."
         yield Line("policy", weight, says, f"Add to the policy: {missing.line}")
-    if needs_trusted_types(policies):
-        says = "The page asks for Trusted Types, so that a press cannot load what it needs."
-        yield Line(
-            "policy", LineWeight.BROKEN, says, "Leave `require-trusted-types-for` out, or allow a default policy."
-        )
+    if refuses_our_type(policies):
+        says = "The page asks for Trusted Types and names none of ours: a press cannot load what it needs."
+        yield Line("policy", LineWeight.BROKEN, says, f"Add to the policy: trusted-types {TRUSTED_TYPE}")
 
 
 def _places(kind: Kind, read: PageRead) -> Line:

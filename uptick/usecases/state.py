@@ -77,8 +77,11 @@ def show(
     """Return a button as it stands on a device; on the one with the narrowest container where none is said."""
     surface = shop.store.surfaces.get(one.placement)
     ground = shop.store.ground(one.placement, device or surface.narrowest()[0]) if surface else None
-    text = text_for(one.document, moment, language, product, count, shop.store.language)
     afterwards = one.document.afterwards
+    if isinstance(afterwards, ToMessage):
+        # It says the same whatever is in the basket or in stock.
+        moment = Moment.READY
+    text = text_for(one.document, moment, language, product, count, shop.store.language)
     asks = isinstance(afterwards, ToMessage) or (isinstance(afterwards, TellWhenBack) and moment is Moment.SOLD_OUT)
     inactive = is_inactive(one.placement, moment) and not asks
     second = one.document.second

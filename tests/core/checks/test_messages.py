@@ -28,3 +28,29 @@ def test_a_language_that_a_message_lacks_is_told_with_what_stands_in() -> None:
 
 def test_a_call_says_nothing_and_needs_nothing() -> None:
     assert told({"way": "phone", "to": "+442079460018"}) == []
+
+
+def test_a_button_that_opens_a_message_with_the_words_of_one_that_buys_is_told() -> None:
+    message = {"kind": "message", "way": "phone", "to": "+442079460018"}
+
+    def said(*layers: Any, **places: Any) -> list[str]:
+        found = findings_of(snapshot(settings(*layers, **places)))
+        return [one.title for one in found if one.rule == "message_words"]
+
+    bare = {"afterwards": message}
+    own = {"afterwards": message, "wording": {"ready": {"en-GB": "Ask"}}}
+    assert said(exception(1, bare)) == ["It opens a message and says “Buy”, as a button that buys does"]
+    assert said(product_page=bare) == said(exception(1, bare))
+    assert said(exception(1, own)) == said(product_page=own) == []
+    # What is more particular may say it.
+    assert said(exception(1, {"wording": {"ready": {"en-GB": "Ask"}}}), product_page=bare) == []
+
+
+def test_a_message_button_is_ready_whatever_is_in_stock() -> None:
+    own = {
+        "afterwards": {"kind": "message", "way": "phone", "to": "+442079460018"},
+        "wording": {"ready": {"en-GB": "Ask"}, "sold_out": {"en-GB": "X" * 80}},
+    }
+    found = findings_of(snapshot(settings(product_page=own, listing_card=own, strip=own, sticky_bar=own)))
+    # Words that it never says are not measured.
+    assert [one.title for one in found if "XXX" in one.says] == []

@@ -2,7 +2,7 @@
 
 import pytest
 
-from uptick.core.pages import PageRead, missing_in, needs_trusted_types, propose
+from uptick.core.pages import PageRead, missing_in, propose, refuses_our_type
 from uptick.core.shop.connection import BasketLink, BasketPage, FormPost, JsonCall
 
 EDGE = "https://edge.example"
@@ -128,5 +128,10 @@ def test_a_line_with_a_nonce_needs_no_address_and_trusted_types_are_told() -> No
     assert missing_in(nonced, EDGE, nonced=True) == ()
     (missing,) = missing_in(nonced, EDGE)
     assert missing.line == f"script-src {EDGE}"
-    assert needs_trusted_types(["default-src *; require-trusted-types-for 'script'"])
-    assert not needs_trusted_types(nonced)
+    asks = "require-trusted-types-for 'script'"
+    assert refuses_our_type([f"default-src *; {asks}; trusted-types theme"])
+    assert refuses_our_type([f"{asks}; trusted-types up-tick", "trusted-types 'none'"])
+    assert not refuses_our_type([asks])
+    assert not refuses_our_type([f"{asks}; trusted-types theme up-tick"])
+    assert not refuses_our_type(["trusted-types theme"])
+    assert not refuses_our_type(nonced)

@@ -2,17 +2,20 @@
 
 from collections.abc import Iterator, Sequence
 
+from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.message import ToMessage
 from uptick.core.checks.finding import Finding, Weight, spots, where_all
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.resolved.classes import ButtonClass
+from uptick.core.resolved.classes import ButtonClass, context_of, opens_message
 from uptick.core.resolved.reach_words import listed
+from uptick.core.resolved.resolve import trace
 from uptick.core.words.wording import language_name
 
 
 def check_messages(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find messages that say nothing of the product, and those that a language lacks."""
     spoken, first = snapshot.settings.languages, snapshot.settings.language
+    yield from _words_of_others(snapshot, classes, first)
     alike: dict[tuple[str, ...], list[ButtonClass]] = {}
     for one in classes:
         message = one.document.afterwards
@@ -34,4 +37,28 @@ def check_messages(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterat
             f"The message is not told in {listed(language_name(language) for language in lacks)}",
             f"What a press opens {where_all(buttons)} is in {language_name(first)} there until it is told.",
             len(lacks), 0,
+        )  # fmt: skip
+
+
+def _words_of_others(snapshot: Snapshot, classes: Sequence[ButtonClass], first: str) -> Iterator[Finding]:
+    """Find buttons that open a message and say what a wider layer lets those say that buy."""
+    alike: dict[str, list[ButtonClass]] = {}
+    for one in classes:
+        if not opens_message(one.document) or not one.document.placement.shown or not one.batches:
+            continue
+        context = context_of(one.placement, one.batches[0].first)
+        rules = snapshot.index.named(snapshot.index.of(context))
+        order = [LayerRef.place(one.placement), *(LayerRef.exception(rule.id) for rule in rules)]
+        place = {ref: n for n, ref in enumerate(order, 1)}
+        opens, says = (trace(snapshot, context, field) for field in ("afterwards", f"wording.ready.{first}"))
+        # What stands in neither is of the baseline, which all others have in common.
+        if opens and says and place.get(says[0].layer, 0) < place.get(opens[0].layer, 0):
+            alike.setdefault(str(says[0].value), []).append(one)
+    for text, buttons in alike.items():
+        yield Finding(
+            "message_words", Weight.LOOK_AGAIN, spots(*buttons), "words",
+            f"It opens a message and says “{text}”, as a button that buys does",
+            f"What a press opens {where_all(buttons)} fills no basket. Give it words of its own beside the message, "
+            "as “Ask about this”.",
+            len(buttons), 0,
         )  # fmt: skip

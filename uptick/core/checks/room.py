@@ -17,7 +17,7 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.fitting.fill import WorstText, worst_of_class
 from uptick.core.fitting.laid import laid
-from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, ButtonKind
+from uptick.core.resolved.classes import ButtonClass, ButtonKind, moments_of
 from uptick.core.words.wording import language_name
 
 _TARGET_PX = 24.0
@@ -226,7 +226,7 @@ def _own_size(text: str, seen: _Seen) -> Finding:
 def _moments(one: ButtonClass) -> tuple[Moment, ...]:
     if not one.batches:
         return tuple(Moment)
-    able = {moment for situation in one.situations for moment in MOMENTS_OF[situation]}
+    able = {moment for situation in one.situations for moment in moments_of(one.document, situation)}
     return tuple(moment for moment in Moment if moment in able)
 
 

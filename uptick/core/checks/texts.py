@@ -10,7 +10,7 @@ from uptick.core.engine.goods import Batch
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.fitting.fill import products_without, some_lack, template_of, text_for
-from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass, bare_class, context_of
+from uptick.core.resolved.classes import ButtonClass, bare_class, context_of, moments_of
 from uptick.core.resolved.reach_words import listed
 from uptick.core.rules.settings import ExceptionRule, Settings
 from uptick.core.shop.catalogue import Product
@@ -114,7 +114,7 @@ def _find_holes(snapshot: Snapshot, one: ButtonClass, first: str) -> Iterator[_H
         if not any(needs.values()):
             continue
         for batch in one.batches:
-            for moment in MOMENTS_OF[batch.situation]:
+            for moment in moments_of(one.document, batch.situation):
                 for name in needs[moment]:
                     if lacking := products_without(tables, batch, frozenset({name})):
                         template = template_of(one.document, moment, language, first)

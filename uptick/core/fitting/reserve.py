@@ -10,7 +10,7 @@ from uptick.core.drawing.kit import Kit
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.fitting.fill import worst_of_class
-from uptick.core.resolved.classes import MOMENTS_OF, ButtonClass
+from uptick.core.resolved.classes import ButtonClass, moments_of
 from uptick.core.shop.store import Store
 
 # One height for every device, or each device's own.
@@ -62,7 +62,7 @@ def _texts(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonCla
 
 
 def _moments(one: ButtonClass) -> set[Moment]:
-    able = {moment for situation in one.situations for moment in MOMENTS_OF[situation]}
+    able = {moment for situation in one.situations for moment in moments_of(one.document, situation)}
     return able or set(Moment)
 
 

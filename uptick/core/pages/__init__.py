@@ -2,12 +2,13 @@
 
 from uptick.core.pages.basket_told import basket_addresses, json_read_of, plain_amount
 from uptick.core.pages.page_read import Field, FormRead, PageRead, ProductTold
-from uptick.core.pages.policy import Missing, missing_in, needs_trusted_types
+from uptick.core.pages.policy import TRUSTED_TYPE, Missing, missing_in, refuses_our_type
 from uptick.core.pages.proposal import Proposal, Said, propose
 from uptick.core.pages.selectors import PlaceSelector, candidates
 from uptick.core.pages.taken import Hindrance, OnPage, Taken, common_path, hindrances, kind_of, look_on_page
 
 __all__ = [
+    "TRUSTED_TYPE",
     "Field",
     "FormRead",
     "Hindrance",
@@ -27,7 +28,7 @@ __all__ = [
     "kind_of",
     "look_on_page",
     "missing_in",
-    "needs_trusted_types",
     "plain_amount",
     "propose",
+    "refuses_our_type",
 ]

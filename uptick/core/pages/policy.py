@@ -53,9 +53,20 @@ def missing_in(policies: Iterable[str], edge: str, *, nonced: bool = False) -> t
     return tuple(found.values())
 
 
-def needs_trusted_types(policies: Iterable[str]) -> bool:
-    """Tell whether a policy asks for Trusted Types, which stops a script from loading another by its address."""
-    return any("require-trusted-types-for" in _directives(one) for told in policies for one in told.split(","))
+# Under this name the script asks a page to take its addresses.
+TRUSTED_TYPE = "up-tick"
+
+
+def refuses_our_type(policies: Iterable[str]) -> bool:
+    """Tell whether policies ask for Trusted Types and one of them names no type of ours.
+
+    Source:
+        W3C Trusted Types, 4.2: each policy's own list of names counts; without one, or with `*`, all are allowed.
+    """
+    told = [_directives(one) for policy in policies for one in policy.split(",")]
+    asked = any("'script'" in one.get("require-trusted-types-for", ()) for one in told)
+    lists = [one["trusted-types"] for one in told if "trusted-types" in one]
+    return asked and any(TRUSTED_TYPE not in names and "*" not in names for names in lists)
 
 
 def _directives(policy: str) -> dict[str, Sequence[str]]:

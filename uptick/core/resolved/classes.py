@@ -17,6 +17,7 @@ from uptick.core.button.document import (
 )
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.merge import merge_layer, without_gaps
+from uptick.core.button.message import ToMessage
 from uptick.core.engine.cover import Frame, Where, places_of
 from uptick.core.engine.goods import Batch, products_in
 from uptick.core.engine.snapshot import LookMade, PlaceStack, Snapshot, Texts
@@ -34,6 +35,15 @@ MOMENTS_OF = {
     Situation.SOLD_OUT: (Moment.SOLD_OUT,),
 }
 LEADING = {situation: moments[0] for situation, moments in MOMENTS_OF.items()}
+
+
+def opens_message(document: ButtonDocument) -> bool:
+    return isinstance(document.afterwards, ToMessage)
+
+
+def moments_of(document: ButtonDocument, situation: Situation) -> tuple[Moment, ...]:
+    """Return the moments that a button comes into; one that opens a message fills no basket and is never sold out."""
+    return (Moment.READY,) if opens_message(document) else MOMENTS_OF[situation]
 
 
 # Told apart by identity: comparing documents would cost more than anything that is done with them.

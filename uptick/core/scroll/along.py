@@ -123,12 +123,14 @@ class Scene:
 class Hung:
     """What of ours hangs at the window, as it is drawn for its product; None where none stands.
 
-    `fixed` are those that stand for one product of their own, with or without a button of the page's.
+    `fixed` are those that stand for one product of their own, with or without a button of the page's; `asking` open a
+    message and buy nothing.
     """
 
     bar: Bar | None = None
     floating: Floating | None = None
     fixed: frozenset[Placement] = frozenset()
+    asking: frozenset[Placement] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)

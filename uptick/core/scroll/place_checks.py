@@ -276,6 +276,8 @@ def _twice(seen: _Seen) -> Iterator[ScrollFinding]:
     both = tuple(s for s in common(seen.spans_of("sticky_bar"), seen.spans_of("floating")) if s.length)
     if length_of(both) >= HANDING_OVER_PX:
         bought = "Each buys a product of its own" if seen.hung.fixed else "They buy the same product"
+        if seen.hung.asking:
+            bought = "Both open a message" if len(seen.hung.asking) == 2 else "One buys, the other opens a message"
         yield ScrollFinding(
             "both",
             Weight.LOOK_AGAIN,

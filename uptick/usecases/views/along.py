@@ -7,7 +7,7 @@ from uptick.core.button.document import ButtonDocument, Device, Placement, Shopp
 from uptick.core.button.over import Over
 from uptick.core.checks.finding import Weight
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.resolved.classes import class_for, context_of
+from uptick.core.resolved.classes import class_for, context_of, opens_message
 from uptick.core.rules.places import FIXES
 from uptick.core.rules.settings import Settings
 from uptick.core.scroll import Along, Hung, PageSurvey, ScrollFinding, along, check_along, check_pictures, check_rows
@@ -94,7 +94,8 @@ def hung_for(snapshot: Snapshot, product: Product | None, device: Device, langua
     standing = {place: _hanging(snapshot, place, product, device, language) for place in FIXES}
     bar, floating = (standing[place] for place in FIXES)
     fixed = frozenset(place for place, document in standing.items() if document and document.placement.product)
-    return Hung(bar.bar if bar else None, floating.floating if floating else None, fixed)
+    asking = frozenset(place for place, document in standing.items() if document and opens_message(document))
+    return Hung(bar.bar if bar else None, floating.floating if floating else None, fixed, asking)
 
 
 def _hanging(

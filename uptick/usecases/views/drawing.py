@@ -35,7 +35,7 @@ from uptick.core.fitting.fill import text_for
 from uptick.core.fitting.laid import laid
 from uptick.core.fitting.message_text import message_address
 from uptick.core.outside.handed import page_address
-from uptick.core.resolved.classes import LEADING, ButtonClass, class_for, context_of
+from uptick.core.resolved.classes import LEADING, ButtonClass, class_for, context_of, opens_message
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.catalogue import Product
 from uptick.core.words.notify_words import NOTIFY_WORDS
@@ -233,8 +233,9 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
         drawing = laid(snapshot, one.document, text, ground, language, rtl=rtl)
         return MomentShown(moment, text, drawing)
 
-    moments = tuple(drawn(moment) for moment in Moment)
-    leading = next(m for m in moments if m.moment is LEADING[product.situation])
+    asks = opens_message(one.document)
+    moments = tuple(drawn(moment) for moment in ((Moment.READY,) if asks else Moment))
+    leading = moments[0] if asks else next(m for m in moments if m.moment is LEADING[product.situation])
     layers = _layers(settings, one)
     editing = _editing(layers, query.layer or one.top_layer)
     own = settings.layer(editing.layer) or {}

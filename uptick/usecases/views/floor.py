@@ -10,7 +10,7 @@ from uptick.core.button.fields import field_title
 from uptick.core.checks import Finding, Found, Spot, Weight, fields_of, seen_in
 from uptick.core.engine.goods import Batch, Group
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class
+from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class, opens_message
 from uptick.core.shop.catalogue import Product
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.ports import Shop
@@ -181,7 +181,7 @@ class _Plan:
         return Cell(
             column,
             show(self.shop, one, moment, example, self.language),
-            one.document.placement.shown,
+            one.document.placement.shown and not (column == IN_BASKET and opens_message(one.document)),
             example,
             sum(len(batch) for _, batches in able for batch in batches),
             self._marks(served),

@@ -39,7 +39,7 @@
 	const view = $derived(desk.view);
 	let picked = $state<Moment | null>(null);
 	const chosen = $derived(picked ?? view?.shown.moment ?? 'ready');
-	const drawn = $derived(view?.moments.find((m) => m.moment === chosen));
+	const drawn = $derived(view?.moments.find((m) => m.moment === chosen) ?? view?.moments[0]);
 	const atMoment = $derived(
 		view && drawn ? { ...view, shown: { ...view.shown, drawing: drawn.drawing, text: drawn.text } } : undefined,
 	);
