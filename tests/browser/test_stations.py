@@ -361,3 +361,64 @@ def test_how_far_the_checks_of_a_large_shop_have_come_is_shown_while_one_waits(d
         route.continue_()
     expect(page.get_by_role("list", name="Findings")).to_be_visible()
     expect(meter).to_have_count(0)
+
+
+@pytest.mark.parametrize("path", [*STATIONS, "/place"])
+def test_the_shortcuts_of_every_station_can_be_seen(demo_shop: Stack, studio: Tab, path: str) -> None:
+    studio.page.goto(demo_shop.at.studio + path)
+    studio.page.wait_for_load_state("networkidle")
+    studio.page.keyboard.press("?")
+    sheet = studio.page.get_by_role("dialog", name="Shortcuts")
+    expect(sheet.get_by_role("heading", name="Everywhere")).to_be_visible()
+    titles = sheet.get_by_role("heading", level=3).all_inner_texts()
+    assert len(titles) == len(set(titles))
+    assert studio.told == []
+
+
+def test_a_text_with_an_open_brace_stays_written_and_the_list_of_values_tells_who_listens(
+    demo_shop: Stack, studio: Tab
+) -> None:
+    page = studio.page
+    page.goto(f"{demo_shop.at.studio}/words")
+    cell = page.locator("button.text[aria-pressed=true]")
+    cell.click()
+    field = page.get_by_role("combobox", name=re.compile("^Text of "))
+    field.fill("Take it, {pr")
+    field.press("ArrowDown")
+    chosen = page.get_by_role("option", selected=True)
+    expect(chosen).to_have_text("{price without tax}")
+    expect(field).to_have_attribute("aria-activedescendant", chosen.get_attribute("id") or "none")
+    # The first Escape closes the list, and the text is there.
+    field.press("Escape")
+    expect(page.get_by_role("option")).to_have_count(0)
+    expect(field).to_have_value("Take it, {pr")
+    field.press("Tab")
+    expect(page.get_by_role("alert")).to_contain_text("It was not saved. A brace in “Take it, {pr” has no partner.")
+    beside = page.get_by_role("complementary").get_by_role("combobox")
+    expect(beside).to_have_value("Take it, {pr")
+    # Nor is it lost where one has gone to another cell before the answer.
+    page.get_by_role("button", name=re.compile("^Working.*Listing card", re.IGNORECASE)).click()
+    expect(beside).not_to_have_value("Take it, {pr")
+    page.get_by_role("button", name=re.compile("^Ready.*Product page", re.IGNORECASE)).first.click()
+    expect(beside).to_have_value("Take it, {pr")
+    assert all("422" in told for told in studio.told), studio.told
+
+
+def test_keeping_a_is_asked_once_and_the_heading_says_what_was_kept(own_demo: Stack, browser: Browser) -> None:
+    tab = open_tab(browser)
+    sign_in(tab, own_demo)
+    page = tab.page
+    page.goto(f"{own_demo.at.studio}/trials/1")
+    heading = page.get_by_role("heading", level=1)
+    verdict = heading.inner_text()
+    expect(page.get_by_role("complementary")).to_contain_text("“Sets are taken whole” keeps its own words on")
+    page.get_by_role("button", name="Keep A").click()
+    expect(page.get_by_role("alert")).to_contain_text("it cannot run on")
+    page.get_by_role("button", name="Cancel").click()
+    expect(heading).to_have_text(verdict)
+    page.get_by_role("button", name="Keep A").click()
+    page.get_by_role("button", name="End it, keep A").click()
+    expect(heading).to_contain_text("A was kept on ")
+    expect(page.get_by_role("main")).to_contain_text(f"The numbers then: “{verdict}”")
+    assert barriers(page) == []
+    tab.context.close()

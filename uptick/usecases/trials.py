@@ -173,6 +173,11 @@ def _base(shop: Shop) -> Settings:
     return (newest.settings if newest else shop.drafts.read().settings).on_day(shop.today)
 
 
+def _elsewhere(shop: Shop, trial: Trial) -> tuple[Elsewhere, ...]:
+    today = shop.drafts.read().settings.on_day(shop.today)
+    return shown_elsewhere(today, trial, shop.catalogue.all())
+
+
 def _shown_while(shop: Shop, trial: Trial) -> Settings:
     """Return what shoppers got when a trial began, and before that what they get now."""
     began = trial.started_at and shop.releases.at(trial.started_at)
@@ -211,7 +216,7 @@ def view_trial(shop: Shop, number: int, now: datetime) -> TrialView:
         readout=readout,
         ends_at=ends_at,
         counted=counted,
-        elsewhere=shown_elsewhere(shop.drafts.read().settings, trial, shop.catalogue.all()) if readout else (),
+        elsewhere=_elsewhere(shop, trial) if trial.state is TrialState.RUNNING else (),
     )
 
 

@@ -68,7 +68,8 @@ def shown_elsewhere(settings: Settings, trial: Trial, products: Sequence[Product
     return tuple(
         Elsewhere(rule.id, rule.name, fields, len(both), both[0].name)
         for rule in settings.exceptions
-        if (whole or rule.reach.particularity() > trial.reach.particularity())
+        if rule.on
+        and (whole or rule.reach.particularity() > trial.reach.particularity())
         and (fields := _said_otherwise(trial.layer, rule.layer))
         and rule.reach.meets_where(trial.reach)
         and (both := [product for product in covered if _covers(rule.reach, product)])
@@ -85,7 +86,7 @@ def _said_otherwise(mine: Json, theirs: Json) -> tuple[str, ...]:
     paths = [path for path, _ in leaves(theirs)]
     return tuple(
         dict.fromkeys(
-            field_title(path)
+            "words" if path.startswith("wording.") else field_title(path)
             for path, value in leaves(mine)
             if _is_touched(path, paths) and at_path(theirs, path) != value
         )

@@ -71,6 +71,8 @@
 					.join(', ')
 			: '',
 	);
+	/** So many exceptions are named. */
+	const MOST = 6;
 	/** Releases that changed its buttons while it ran. */
 	const mixed = $derived(view?.trial.mixed_by ?? []);
 	/** Ending it has been pressed once: that cannot be taken back. */
@@ -227,12 +229,13 @@
 					<h2 class="mt-5 text-md">Where something else will show</h2>
 					<p class="mt-1 text-soft">In the trial B stood above every exception. Kept, it stands under these:</p>
 					<ul class="mt-2">
-						{#each view.elsewhere as rule (rule.id)}
-							<li>
+						{#each view.elsewhere.slice(0, MOST) as rule (rule.id)}
+							<li class="mt-1">
 								“{rule.exception}” keeps its own {listed(rule.fields)} on
 								{rule.products === 1 ? rule.example : `${count(rule.products)} products, as ${rule.example}`}.
 							</li>
 						{/each}
+						{#if view.elsewhere.length > MOST}<li class="mt-1">and {view.elsewhere.length - MOST} more.</li>{/if}
 					</ul>
 				{/if}
 			{:else}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { SvelteMap } from 'svelte/reactivity';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import { searchParams } from 'sv-router';
 	import type { Moment, Placement, WordCell, WordRow } from '$lib/api/types';
@@ -32,6 +33,9 @@
 	});
 	let typed = $state<string | null>(null);
 	let inCell = $state(false);
+	/** Texts that were refused, by where they were to stand: they are there again when one comes back. */
+	const unkept = new SvelteMap<string, string>();
+	const keyOf = ({ moment, exception, placement }: typeof at) => [moment, exception, placement, language].join(' ');
 	const row = $derived(words.data?.rows.find((r) => r.moment === at.moment && r.exception === at.exception));
 	const cell = $derived(row?.cells.find((c) => c.placement === at.placement) ?? row?.cells[0]);
 	const field = $derived(`wording.${at.moment}.${language}`);
@@ -48,7 +52,7 @@
 	function choose(one: WordRow, of: WordCell): void {
 		if (one.moment === at.moment && one.exception === at.exception && of.placement === at.placement) return;
 		at = { moment: one.moment, exception: one.exception, placement: of.placement };
-		typed = null;
+		typed = unkept.get(keyOf(at)) ?? null;
 		inCell = false;
 	}
 	async function keep(): Promise<void> {
@@ -60,13 +64,16 @@
 		inCell = false;
 		// What has been typed meanwhile is not lost.
 		if (await workshop.change(cell.layer, patchAt(field, text.trim() || null))) {
+			unkept.delete(keyOf(where));
 			if (typed === text) typed = null;
 			return;
 		}
+		unkept.set(keyOf(where), text);
 		// Nor is what was refused, wherever one has gone meanwhile; nobody has begun another text there.
 		if (at !== where && typed === null) [at, typed, inCell] = [where, text, wasInCell];
 	}
 	function leave(): void {
+		unkept.delete(keyOf(at));
 		typed = null;
 		inCell = false;
 	}
