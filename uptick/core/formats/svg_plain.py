@@ -286,6 +286,12 @@ class _Maker:
         into.append(made)
         return f"url(#{name})"
 
+    def _window(self, into: Element, wide: float, high: float) -> str:
+        self._count += 1
+        made = SubElement(into, f"{SVG}clipPath", {"id": f"clip{self._count}"})
+        SubElement(made, f"{SVG}rect", {"x": "0", "y": "0", "width": f"{wide:g}", "height": f"{high:g}"})
+        return f"url(#clip{self._count})"
+
     def _use(self, element: Element, into: Element, seen: _Seen, depth: int) -> None:
         link = element.get("href") or element.get(f"{XLINK}href") or ""
         name = link.removeprefix("#")
@@ -318,10 +324,16 @@ class _Maker:
         wide, high = (
             self._length(sized.get(side) or element.get(side) or "100%", side, seen) for side in ("width", "height")
         )
+        if not self._is_there(element):
+            return
         box = _numbers(element.get("viewBox") or "")
-        group = SubElement(into, f"{SVG}g", {"transform": f"translate({own_x:g} {own_y:g})"})
-        if sized is element and (moved := element.get("transform")):
-            group.set("transform", f"{moved} {group.get('transform')}")
+        # What it says of lines holds for all that is in it, as with any group.
+        said = {name: value for name, value in self._attributes(element, into, seen).items() if name in _PAINT}
+        moved = said.pop("transform", "") if sized is element else ""
+        group = SubElement(into, f"{SVG}g", {**said, "transform": f"{moved} translate({own_x:g} {own_y:g})".strip()})
+        if element.get("overflow", "hidden") not in ("visible", "auto"):
+            # CSS Overflow 3 and SVG 2, 3.9: a viewport within another one cuts off what lies outside of it.
+            group = SubElement(group, f"{SVG}g", {"clip-path": self._window(into, wide, high)})
         inner = _Seen(wide, high, seen.fill, seen.stroke, seen.color, seen.hidden, seen.uses)
         if len(box) == 4 and box[2] > 0 and box[3] > 0:
             group = SubElement(
