@@ -190,3 +190,32 @@ def test_our_box_model_is_the_browsers_for_random_looks(blank: Page) -> None:
         if not made.is_wordless and not ours.left_out and ours.lines and found["lines"] != len(ours.lines):
             wrong.append(("lines", found["lines"], ours.lines, patch, text, room, rtl))
     assert not wrong, f"{len(wrong)} wrong, the first: {wrong[0]}"
+
+
+OF_BOTH = (
+    "Add سلة now", "ADD سلة NOW", "add «سلة» now", "“Add” سلة", "add “سلة” more", "سلة “Add” شراء", "Buy سلة, £12.50",
+    "Add (سلة)", " سلة’s", "Add ‘سلة’ it",
+)  # fmt: skip
+
+
+@pytest.mark.parametrize("text", OF_BOTH)
+def test_texts_of_two_scripts_are_as_wide_as_the_browser_sets_them(browser: Browser, text: str) -> None:
+    """Reference: Chromium's own widths. Quotes go with the letters before them; scripts are shaped apart."""
+    page = browser.new_page()
+    page.set_content("<span id=text style='white-space:pre'></span>")
+    load_faces(page)
+    for family in kit().fonts.families:
+        for spacing in (0, 1.5):
+            ours = kit().fonts.measure(text, family, 16, 600, spacing)
+            assert ours.missing == ""
+            theirs = page.evaluate(
+                """([text, family, spacing]) => {
+                    const at = document.querySelector('#text');
+                    at.style.font = `600 16px up-${family}, up-vazirmatn`;
+                    at.style.letterSpacing = `${spacing}px`;
+                    at.textContent = text;
+                    return at.getBoundingClientRect().width }""",
+                [text, family, spacing],
+            )
+            assert abs(ours.width_px - theirs) < 0.1, (family, spacing)
+    page.close()

@@ -4,6 +4,7 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
+from itertools import repeat
 from math import floor
 from unicodedata import category, normalize
 
@@ -14,7 +15,7 @@ from fontTools.ttLib import TTFont
 
 from uptick.core.errors import OutOfRange
 from uptick.core.type.bidi import visual_runs
-from uptick.core.type.letters import are_apart
+from uptick.core.type.letters import are_apart, script_runs
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,7 +218,10 @@ class FontBook:
     def _runs(self, text: str, family: str) -> list[tuple[_Face | None, str]]:
         runs: list[tuple[_Face | None, str]] = []
         faces = self._open(family)[0]
-        for character in text:
+        # Most texts are of one script.
+        numbers = script_runs(text) if not text.isascii() else repeat(0)
+        last = -1
+        for character, number in zip(text, numbers, strict=False):
             face = next((f for f in faces if f.has(ord(character))), None)
             if runs and (character in _JOINERS or (face is None and category(character).startswith("M"))):
                 # A mark or a joiner is set with the letter before it, whichever file that is in.
@@ -227,10 +231,11 @@ class FontBook:
             if face is None and category(character) == "Zs":
                 # HarfBuzz makes the spaces that a font lacks out of its usual one, and so does the browser with it.
                 face = faces[0]
-            if runs and runs[-1][0] is face:
+            if runs and runs[-1][0] is face and number == last:
                 runs[-1] = (face, runs[-1][1] + character)
             else:
                 runs.append((face, character))
+            last = number
         return runs
 
 

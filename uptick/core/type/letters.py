@@ -52,12 +52,37 @@ def _without_accents(word: str) -> str:
 def are_apart(text: str) -> tuple[bool, ...]:
     """Tell of each character whether letter spacing follows it: not in scripts that join, but for their spaces.
 
+    Source:
+        CSS Text 4, 8.2 (cursive scripts), as Chromium does it.
+    """
+    return tuple(
+        not run.scripts & _JOINED or letter in " \u00a0" for letter, run in zip(text, _runs_of(text), strict=True)
+    )
+
+
+@lru_cache(maxsize=16_384)
+def script_runs(text: str) -> tuple[int, ...]:
+    """Return a number for each character, the same where it is set together with the one before it.
+
+    Letters of two scripts are shaped apart, so that nothing is kerned between them.
+    """
+    numbers: list[int] = []
+    before: _Run | None = None
+    for run in _runs_of(text):
+        numbers.append((numbers[-1] if numbers else 0) + (run is not before))
+        before = run
+    return tuple(numbers)
+
+
+def _runs_of(text: str) -> list["_Run"]:
+    """Return the run of each character.
+
     What belongs to every script, as figures do, goes with the letters before it, at the start with those that follow;
     what belongs to some, as the Arabic comma does, begins a run of its own where it does not belong to the one before
-    it. A bracket that closes goes with the one that opened.
+    it. A bracket that closes goes with the one that opened; quotes are no brackets.
 
     Source:
-        CSS Text 4, 8.2 (cursive scripts), as Chromium does it; UAX 24, 5.1 (script extensions) and 5.2 (pairs).
+        UAX 24, 5.1 (script extensions) and 5.2 (pairs); of these Chromium takes those of UAX 9's BidiBrackets.txt.
     """
     runs: list[_Run] = [_Run()]
     of_letters: list[_Run] = []
@@ -78,9 +103,7 @@ def are_apart(text: str) -> tuple[bool, ...]:
             run = opened[-1][1]
             runs.append(run)
         of_letters.append(run)
-    return tuple(
-        not run.scripts & _JOINED or letter in " \u00a0" for letter, run in zip(text, of_letters, strict=True)
-    )  # fmt: skip
+    return of_letters
 
 
 class _Run:
@@ -95,4 +118,4 @@ def _scripts_of(letter: str) -> frozenset[str]:
     return frozenset(scripts.script_extension(letter)) - _NO_SCRIPT
 
 
-_PAIRS = dict(zip("([{<«‹“‘", ")]}>»›”’", strict=True))
+_PAIRS = dict(zip("([{", ")]}", strict=True))
