@@ -54,3 +54,13 @@ def test_a_message_button_is_ready_whatever_is_in_stock() -> None:
     found = findings_of(snapshot(settings(product_page=own, listing_card=own, strip=own, sticky_bar=own)))
     # Words that it never says are not measured.
     assert [one.title for one in found if "XXX" in one.says] == []
+
+
+def test_a_message_under_a_basket_is_told_with_what_takes_it_away() -> None:
+    message = {"kind": "message", "way": "phone", "to": "+442079460018"}
+    layer = {"afterwards": message, "wording": {"ready": {"en-GB": "Ask"}}, "icon": {"kind": "shipped", "name": "basket"}}
+    found = findings_of(snapshot(settings(exception(1, layer))))
+    (said,) = [one for one in found if one.rule == "message_icon"]
+    assert [(fix.layer, fix.patch) for fix in said.fixes] == [("exception:e1", {"icon": {"kind": "none"}})]
+    bare = findings_of(snapshot(settings(exception(1, {**layer, "icon": {"kind": "shipped", "name": "envelope"}}))))
+    assert not [one for one in bare if one.rule == "message_icon"]

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 
+from uptick.core.button.document import ShippedIcon
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.button.message import ToMessage
-from uptick.core.checks.finding import Finding, Weight, spots, where_all
+from uptick.core.checks.finding import Finding, Fix, Weight, spots, where_all
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import ButtonClass, context_of, opens_message
 from uptick.core.resolved.reach_words import listed
@@ -40,9 +41,14 @@ def check_messages(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterat
         )  # fmt: skip
 
 
+# Of the icons that are shipped, those that say "into the basket".
+_OF_BASKETS = ("basket", "cart", "bag")
+
+
 def _words_of_others(snapshot: Snapshot, classes: Sequence[ButtonClass], first: str) -> Iterator[Finding]:
-    """Find buttons that open a message and say what a wider layer lets those say that buy."""
+    """Find buttons that open a message and look or read like those that buy."""
     alike: dict[str, list[ButtonClass]] = {}
+    under: dict[LayerRef, list[ButtonClass]] = {}
     for one in classes:
         if not opens_message(one.document) or not one.document.placement.shown or not one.batches:
             continue
@@ -54,6 +60,9 @@ def _words_of_others(snapshot: Snapshot, classes: Sequence[ButtonClass], first: 
         # What stands in neither is of the baseline, which all others have in common.
         if opens and says and place.get(says[0].layer, 0) < place.get(opens[0].layer, 0):
             alike.setdefault(str(says[0].value), []).append(one)
+        icon = one.document.icon
+        if opens and isinstance(icon, ShippedIcon) and any(word in icon.name.split() for word in _OF_BASKETS):
+            under.setdefault(opens[0].layer, []).append(one)
     for text, buttons in alike.items():
         yield Finding(
             "message_words", Weight.LOOK_AGAIN, spots(*buttons), "words",
@@ -61,4 +70,11 @@ def _words_of_others(snapshot: Snapshot, classes: Sequence[ButtonClass], first: 
             f"What a press opens {where_all(buttons)} fills no basket. Give it words of its own beside the message, "
             "as “Ask about this”.",
             len(buttons), 0,
+        )  # fmt: skip
+    for layer, buttons in under.items():
+        yield Finding(
+            "message_icon", Weight.LOOK_AGAIN, spots(*buttons), "icon",
+            "It opens a message under a basket",
+            f"What a press opens {where_all(buttons)} fills no basket; its icon says that it does.",
+            len(buttons), 0, (Fix("take the icon away there", layer, {"icon": {"kind": "none"}}),),
         )  # fmt: skip
