@@ -58,7 +58,11 @@ def test_a_message_button_is_ready_whatever_is_in_stock() -> None:
 
 def test_a_message_under_a_basket_is_told_with_what_takes_it_away() -> None:
     message = {"kind": "message", "way": "phone", "to": "+442079460018"}
-    layer = {"afterwards": message, "wording": {"ready": {"en-GB": "Ask"}}, "icon": {"kind": "shipped", "name": "basket"}}
+    layer = {
+        "afterwards": message,
+        "wording": {"ready": {"en-GB": "Ask"}},
+        "icon": {"kind": "shipped", "name": "basket"},
+    }
     found = findings_of(snapshot(settings(exception(1, layer))))
     (said,) = [one for one in found if one.rule == "message_icon"]
     assert [(fix.layer, fix.patch) for fix in said.fixes] == [("exception:e1", {"icon": {"kind": "none"}})]
