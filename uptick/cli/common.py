@@ -43,21 +43,22 @@ def require_code(product: str) -> str:
 
 
 @contextmanager
-def open_shop(store: str) -> Iterator[Shop]:
+def _wired() -> Iterator[Wiring]:
     wiring = Wiring()
     try:
-        with wiring.open_shop(store) as shop:
-            yield shop
+        yield wiring
     finally:
         wiring.engine.dispose()
 
 
 @contextmanager
+def open_shop(store: str) -> Iterator[Shop]:
+    with _wired() as wiring, wiring.open_shop(store) as shop:
+        yield shop
+
+
+@contextmanager
 def visit_shop(store: Store) -> Iterator[ShopVisit]:
     """Visit a store's own pages, on this machine only where a setting names them."""
-    wiring = Wiring()
-    try:
-        with wiring.visit_shop(store) as visit:
-            yield visit
-    finally:
-        wiring.engine.dispose()
+    with _wired() as wiring, wiring.visit_shop(store) as visit:
+        yield visit
