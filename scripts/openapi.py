@@ -49,8 +49,8 @@ def described() -> dict[str, Any]:
 FRONT = TARGET.parent.parent
 MANIFEST = FRONT / "storefront" / "manifest.json"
 FACTS = FRONT / "studio" / "src" / "lib" / "pure" / "facts.ts"
-SCRIPT_FACTS = FRONT / "storefront" / "src" / "facts.ts"
-LATER_FACTS = FRONT / "storefront" / "src" / "later_facts.ts"
+SCRIPT_FACTS = FRONT / "storefront" / "src" / "base" / "facts.ts"
+LATER_FACTS = FRONT / "storefront" / "src" / "base" / "later_facts.ts"
 _HEAD = "// Written by scripts/openapi.py from the Python core. Do not change it by hand."
 
 

@@ -4,7 +4,7 @@
 	import { readable, useActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
-	import { navigate } from './router';
+	import { navigate } from '$lib/state/way';
 
 	type Props = { open: boolean; onclose: () => void };
 	let { open, onclose }: Props = $props();
@@ -23,10 +23,9 @@
 			title: match.title,
 			says: match.says,
 			run: () => {
-				if (match.kind === 'product')
-					void navigate('/draw/:placement', { params: { placement: 'product_page' }, search: { product: match.id } });
+				if (match.kind === 'product') navigate('/draw/product_page', { product: match.id });
 				else if (match.kind === 'exception') workshop.opened.exception = match.id;
-				else void navigate('/');
+				else navigate('/');
 			},
 		})),
 		...actions.available

@@ -18,7 +18,8 @@
 	import StoreSwitch from './StoreSwitch.svelte';
 	import WhySheet from '../shared/exceptions/WhySheet.svelte';
 	import { afterStation } from '$lib/state/station.svelte';
-	import { navigate, route } from './router';
+	import { navigate } from '$lib/state/way';
+	import { route } from './router';
 
 	const workshop = useWorkshop();
 	const stations = [
@@ -54,7 +55,7 @@
 			...stations.map(({ name, href, key }) => ({
 				title: `Go to ${name}`,
 				keys: [key],
-				run: () => void navigate(href),
+				run: () => navigate(href),
 			})),
 			{ title: 'New exception', run: () => (opened.newException = { placement: 'product_page' }) },
 			{ title: 'Undo', keys: ['Mod+z'], run: () => void workshop.undo() },

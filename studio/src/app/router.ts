@@ -1,9 +1,10 @@
 import { createRouter } from 'sv-router';
 import Floor from '../stations/floor/Floor.svelte';
 import Lost from './Lost.svelte';
+import { setRouter } from '$lib/state/way';
 
 // The floor is where everybody begins; each other station is loaded when somebody goes there.
-export const { navigate, route } = createRouter({
+const router = createRouter({
 	'/': Floor,
 	'/draw': () => import('../stations/draw/Draw.svelte'),
 	'/draw/:placement': () => import('../stations/draw/Draw.svelte'),
@@ -16,3 +17,5 @@ export const { navigate, route } = createRouter({
 	'/trials/:number': () => import('../stations/trials/Trial.svelte'),
 	'*': Lost,
 });
+setRouter(router);
+export const { route } = router;

@@ -42,7 +42,7 @@ class Taken:
     """The elements that a selector finds on a page, but for those in a place that the shop's code marks.
 
     What belongs to one of them lies in the smallest element around it that holds it, and holds none of the others; what
-    lies anywhere in the page's main part belongs to no one of them. `storefront/src/find.ts` does the same.
+    lies anywhere in the page's main part belongs to no one of them. `storefront/src/places/find.ts` does the same.
     """
 
     page: PageRead

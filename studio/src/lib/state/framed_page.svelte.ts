@@ -1,5 +1,5 @@
 import { onMount } from 'svelte';
-import type { FromFrame, ToFrame } from '@storefront/frame';
+import type { FromFrame, ToFrame } from '@storefront/studio/messages';
 
 export type Told<Kind extends FromFrame['up']> = Extract<FromFrame, { up: Kind }>;
 /** How long a page may take until its script answers. */

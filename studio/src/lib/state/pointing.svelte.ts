@@ -1,7 +1,7 @@
 import { client, data, Problem } from '$lib/api/client';
 import type { Device, Placement, PlacesView, PointedPlace, Pointing, SelectorChoice, Survey } from '$lib/api/types';
 import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
-import type { FromFrame, TakenPlace, ToFrame } from '@storefront/frame';
+import type { FromFrame, TakenPlace, ToFrame } from '@storefront/studio/messages';
 import { FramedPage, type Told } from './framed_page.svelte';
 import type { Workshop } from './workshop.svelte';
 

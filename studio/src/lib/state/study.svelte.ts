@@ -1,8 +1,8 @@
 import { client, data, Problem } from '$lib/api/client';
 import type { AlongView, Device, KeptStudy, PlacesView, ScrollFinding } from '$lib/api/types';
 import { DEVICES } from '$lib/pure/facts';
-import type { FromFrame } from '@storefront/frame';
-import type { PageSurvey } from '@storefront/measure';
+import type { FromFrame } from '@storefront/studio/messages';
+import type { PageSurvey } from '@storefront/studio/page_survey';
 import { FramedPage } from './framed_page.svelte';
 import type { Workshop } from './workshop.svelte';
 

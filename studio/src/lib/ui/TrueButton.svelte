@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { drawIcon } from '@storefront/icon';
-	import { paint } from '@storefront/paint';
-	import { paintQuantity } from '@storefront/quantity';
-	import { paintSecond } from '@storefront/second';
+	import { drawIcon } from '@storefront/button/icon';
+	import { paint } from '@storefront/button/paint';
+	import { paintQuantity } from '@storefront/button/quantity';
+	import { paintSecond } from '@storefront/button/second';
 	import type { CompiledButton, Moment } from '$lib/api/types';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 

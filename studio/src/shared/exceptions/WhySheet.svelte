@@ -5,7 +5,7 @@
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import Why from './Why.svelte';
 
 	const workshop = useWorkshop();
@@ -18,8 +18,8 @@
 		const at = asked;
 		workshop.opened.trace = null;
 		if (!at) return;
-		if (at.field.startsWith('wording.')) void navigate('/words');
-		else void navigate('/draw/:placement', { params: { placement: at.placement }, search: { layer } });
+		if (at.field.startsWith('wording.')) navigate('/words');
+		else navigate(`/draw/${at.placement}`, { layer });
 	}
 </script>
 

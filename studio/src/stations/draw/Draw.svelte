@@ -16,7 +16,7 @@
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { route } from '../../app/router';
+	import { param } from '$lib/state/way';
 	import BrandField from './BrandField.svelte';
 	import Dimensions from './Dimensions.svelte';
 	import Hangings from './Hangings.svelte';
@@ -31,7 +31,7 @@
 	import Why from '../../shared/exceptions/Why.svelte';
 
 	const workshop = useWorkshop();
-	const placement = $derived(((route.params as { placement?: string }).placement ?? 'product_page') as Placement);
+	const placement = $derived((param('placement') ?? 'product_page') as Placement);
 	const product = $derived(String(searchParams.get('product') ?? ''));
 	const device = $derived(String(searchParams.get('device') ?? '') as Device | '');
 	const layer = $derived(String(searchParams.get('layer') ?? ''));

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { sheetsOf } from '@storefront/sheet_css';
+	import { sheetsOf } from '@storefront/opens/sheet_css';
 	import type { CompiledButton, DrawView } from '$lib/api/types';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 

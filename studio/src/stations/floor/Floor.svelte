@@ -11,7 +11,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import Exceptions from '../../shared/exceptions/Exceptions.svelte';
 	import TakeCatalogue from './TakeCatalogue.svelte';
 
@@ -77,7 +77,7 @@
 			title: 'Edit the words of the button',
 			keys: ['e'],
 			when: () => Boolean(focused?.cell.button),
-			run: () => focused && void navigate('/words', { search: wordsOf(focused.placement, focused.cell) }),
+			run: () => focused && navigate('/words', wordsOf(focused.placement, focused.cell)),
 		},
 	]);
 </script>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { AlongDevice } from '$lib/api/types';
 	import { count, percent, px } from '$lib/pure/format';
-	import type { PageSurvey } from '@storefront/measure';
+	import type { PageSurvey } from '@storefront/studio/page_survey';
 
 	type Props = { found: AlongDevice; survey?: PageSurvey; onlook: (px: number) => void };
 	let { found, survey, onlook }: Props = $props();

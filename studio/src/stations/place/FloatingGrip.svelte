@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Device, DrawView, Floating } from '$lib/api/types';
-	import type { Box } from '@storefront/measure';
+	import type { Box } from '@storefront/studio/page_survey';
 	import type { Desk } from '$lib/state/desk.svelte';
 
 	/** The floating button in one of the windows, to be dragged: its distances from the window's side and edge. */

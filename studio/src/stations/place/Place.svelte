@@ -13,7 +13,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import BarSentences from './BarSentences.svelte';
 	import Figures from './Figures.svelte';
 	import FloatingGrip from './FloatingGrip.svelte';
@@ -145,7 +145,7 @@
 		{ title: 'Further up the page', keys: ['k'], run: () => step(-40) },
 		{ title: 'A window further down', keys: ['J'], run: () => step(HIGH_PX[device]) },
 		{ title: 'A window further up', keys: ['K'], run: () => step(-HIGH_PX[device]) },
-		{ title: 'Point at a place', keys: ['p'], run: () => void navigate('/place/points', { search: { point: '1' } }) },
+		{ title: 'Point at a place', keys: ['p'], run: () => navigate('/place/points', { point: '1' }) },
 	]);
 </script>
 
@@ -170,7 +170,7 @@
 				><Press small onpress={() => navigate('/place/points')}
 					>Places pointed at: {Object.keys(places.data?.places ?? {}).length || 'none'}</Press
 				>
-				<Press small onpress={() => navigate('/place/points', { search: { point: '1' } })}>Point at a place</Press>
+				<Press small onpress={() => navigate('/place/points', { point: '1' })}>Point at a place</Press>
 				<Press small onpress={() => (isStudying = true)}>Study the whole shop</Press></span
 			>
 		</p>

@@ -7,7 +7,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Said from '$lib/ui/Said.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import HandedOut from './HandedOut.svelte';
 	import OutsideShown from './OutsideShown.svelte';
 
@@ -37,7 +37,7 @@
 	async function giveOwn(): Promise<void> {
 		if (!(await workshop.change('place:outside', { placement: { shown: true } }))) return;
 		await workshop.reloadStore();
-		await navigate('/draw/:placement', { params: { placement: 'outside' } });
+		navigate('/draw/outside');
 	}
 	const rows = ['1', '2', '3', '4'].map((n) => ({ value: n, label: n === '1' ? 'one' : n }));
 	const languages = $derived(

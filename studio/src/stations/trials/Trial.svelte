@@ -10,14 +10,14 @@
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { route } from '../../app/router';
+	import { param } from '$lib/state/way';
 	import Intervals from './Intervals.svelte';
 	import PlanOfTrial from './PlanOfTrial.svelte';
 	import Progress from './Progress.svelte';
 	import VersionB from './VersionB.svelte';
 
 	const workshop = useWorkshop();
-	const number = $derived(Number((route.params as { number?: string }).number));
+	const number = $derived(Number(param('number')));
 	const path = $derived({ ...workshop.path, number });
 	const trial = createQuery(() => ({ ...workshop.ask.trial(number), refetchInterval: 5_000 }));
 	const view = $derived(trial.data);

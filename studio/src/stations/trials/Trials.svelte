@@ -8,7 +8,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import Calendar from './Calendar.svelte';
 
 	const workshop = useWorkshop();
@@ -31,7 +31,7 @@
 			void workshop.refresh('trials');
 			return null;
 		}, 'The trial was not drawn.');
-		if (made) void navigate('/trials/:number', { params: { number: String(made) } });
+		if (made) navigate(`/trials/${made}`);
 	}
 	function standing(trial: Trial): string {
 		if (trial.state === 'drawn') return 'drawn, not started';

@@ -12,7 +12,7 @@
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '../../app/router';
+	import { navigate } from '$lib/state/way';
 	import Languages from './Languages.svelte';
 	import TakeTexts from './TakeTexts.svelte';
 	import TextCell from './TextCell.svelte';
@@ -225,7 +225,7 @@
 						onjump={(to) => {
 							const [kind, place] = to.split(':');
 							if (kind === 'place') at = { ...at, exception: '', placement: place as Placement };
-							else void navigate('/draw/:placement', { params: { placement: asked.placement }, search: { layer: to } });
+							else navigate(`/draw/${asked.placement}`, { layer: to });
 						}}
 					/>{/if}
 				<p class="mt-4 flex flex-wrap gap-2">

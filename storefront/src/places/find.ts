@@ -1,0 +1,216 @@
+import { isMeant } from './on_page';
+import { kindOf, ownCode, pathOf } from '../page/page';
+import { covers } from '../button/rules';
+import type { Finder, Products, Shop, UseLater } from '../base/shop';
+import type { Pointed, Row } from '../base/types';
+
+/** A framework that takes our place out again and again keeps its page as it is. */
+const MOST_TORN = 100;
+const NEAR_FORM = '[type=submit],button:not([type])';
+// A place takes no room until something stands in it, and what it stands instead of is not touched, only not shown.
+const SHEET =
+	'up-place{display:block}up-place:empty,up-place[data-up-place=over_picture]{position:absolute}' +
+	'@layer{[data-up-where=instead][data-up-stands]+*{display:none!important}}';
+/** By these an element takes its room among others; what stands instead of it takes the same. */
+const ROOM = 'margin,flex,align-self,justify-self,grid-area,order,float,vertical-align'.split(',');
+
+type Made = { spot: Pointed; place: HTMLElement; torn: number };
+
+/** How many of some elements lie in each element around them. */
+type Holds = Map<Element, number>;
+
+function holdsOf(anchors: Element[]): Holds {
+	const holds: Holds = new Map();
+	for (const anchor of anchors)
+		for (let at: Element | null = anchor; at; at = at.parentElement) holds.set(at, (holds.get(at) ?? 0) + 1);
+	return holds;
+}
+
+/**
+ * Returns what is found in the smallest element around a place that has it, and none of the other places. What lies
+ * anywhere in the page's main part belongs to no one place.
+ */
+function around<T>(
+	anchor: Element,
+	holds: Holds,
+	look: (at: Element) => T | null | undefined,
+	until = 'main,body',
+): T | null {
+	for (let at: Element | null = anchor; at && holds.get(at) === 1 && !at.matches(until); at = at.parentElement) {
+		const found = look(at);
+		if (found) return found;
+	}
+	return null;
+}
+
+/** What a page holds may be written in any way; what cannot be read is not there. */
+function tryTo<T>(work: () => T): T | undefined {
+	try {
+		return work();
+	} catch {
+		return undefined;
+	}
+}
+
+const selves = (at: Element, selector: string) => [
+	...(at.matches(selector) ? [at] : []),
+	...at.querySelectorAll(selector),
+];
+
+function byLink(at: Element, look: (path: string) => string | undefined): string | undefined {
+	for (const link of selves(at, 'a[href]') as HTMLAnchorElement[]) {
+		const code = look(link.pathname);
+		if (code) return code;
+	}
+	return undefined;
+}
+
+/** Returns the code of the product at an element as the release says that it is told; empty where the page itself tells. */
+function codeAt(spot: Pointed, anchor: Element, holds: Holds, byAddress: Map<string, string>): string | null {
+	const { attribute, link, address } = spot;
+	if (attribute)
+		return around(anchor, holds, (at) => selves(at, `[${CSS.escape(attribute)}]`)[0]?.getAttribute(attribute));
+	if (link)
+		return around(anchor, holds, (at) =>
+			byLink(at, (path) => {
+				const code = new RegExp(link).exec(path)?.[1];
+				return code && tryTo(() => decodeURIComponent(code));
+			}),
+		);
+	return address ? around(anchor, holds, (at) => byLink(at, (path) => byAddress.get(path))) : '';
+}
+
+/** Finds the places that were chosen by pointing, besides those that the shop's own code marks. */
+export function finder(shop: Shop, later: UseLater): Finder {
+	const { manifest, read } = shop;
+	const near: Finder['near'] = new WeakMap();
+	const made = new Map<Element, Made>();
+	const rowSays = new WeakMap<Element, string>();
+	let remembered = '';
+	let isDressed = false;
+
+	function dress(): void {
+		if (isDressed) return;
+		isDressed = true;
+		const sheet = new CSSStyleSheet();
+		sheet.replaceSync(SHEET);
+		document.adoptedStyleSheets.push(sheet);
+	}
+
+	/** Returns the form beside a place that holds a product's code. */
+	function formAt(anchor: Element, holds: Holds): HTMLFormElement | null {
+		const field = `[name="${CSS.escape(manifest.basket.product_field)}"]`;
+		return around(
+			anchor,
+			holds,
+			(at) => (selves(at, 'form') as HTMLFormElement[]).find((form) => form.querySelector(field)),
+			'html',
+		);
+	}
+
+	/** A row within a form would send that one's product: it stands after it. */
+	const isAfter = (spot: Pointed, anchor: Element) =>
+		spot.where === 'after' || (spot.row && anchor.tagName === 'FORM' && spot.where === 'inside');
+
+	function put({ spot, place }: Made, anchor: Element): void {
+		if (isAfter(spot, anchor)) anchor.after(place);
+		else if (spot.where === 'inside') anchor.append(place);
+		else anchor.before(place);
+	}
+
+	function isThere({ spot, place }: Made, anchor: Element): boolean {
+		if (isAfter(spot, anchor)) return place.previousElementSibling === anchor;
+		if (spot.where === 'inside') return place.parentNode === anchor;
+		return place.nextElementSibling === anchor;
+	}
+
+	function anchorsOf(spot: Pointed, kind: string): Element[] {
+		if (!isMeant(spot, kind)) return [];
+		const found = tryTo(() => [...document.querySelectorAll(spot.selector)]) ?? [];
+		// What the shop's own code marks counts before what was pointed at.
+		return found.filter((anchor) => !anchor.closest('[data-up-place]:not(up-place)') && !anchor.closest('up-place'));
+	}
+
+	function tell(place: HTMLElement, code: string): void {
+		if (place.dataset.upProduct === code) return;
+		if (code) place.dataset.upProduct = code;
+		else delete place.dataset.upProduct;
+	}
+
+	function make(spot: Pointed, anchor: Element): Made {
+		const place = document.createElement('up-place');
+		// A row is no place itself: its tiles have them.
+		place.dataset[spot.row ? 'upRow' : 'upPlace'] = spot.place;
+		place.dataset.upWhere = spot.where;
+		if (spot.where === 'instead') {
+			const style = getComputedStyle(anchor);
+			for (const name of ROOM) place.style.setProperty(name, style.getPropertyValue(name));
+			if (style.display.startsWith('inline')) place.style.display = 'inline-block';
+		}
+		return { spot, place, torn: 0 };
+	}
+
+	/** What a row says depends on the page's language and on whether the browser may remember. */
+	function standRow(place: HTMLElement, spot: Pointed, row: Row, ownSku: string): void {
+		const { lang, dataset } = document.documentElement;
+		const saysIn = `${lang} ${dataset.upConsent} ${ownSku}`;
+		if (rowSays.get(place) === saysIn) return;
+		rowSays.set(place, saysIn);
+		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place, ownSku)));
+	}
+
+	function find(products: Products): void {
+		const seen = new Set<Element>();
+		// Of two at one address the one that the page describes first counts.
+		const byAddress = new Map([...products.by].map(([code, { url }]) => [pathOf(url), code]));
+		const ownSku = ownCode(products);
+		const kind = kindOf(products, ownSku);
+		for (const spot of manifest.pointed ?? []) {
+			let anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
+			if (spot.row) anchors = anchors.slice(0, 1).map((anchor) => anchor.closest('form') ?? anchor);
+			const holds = holdsOf(anchors);
+			for (const anchor of anchors) {
+				const code = spot.row ? '' : codeAt(spot, anchor, holds, byAddress);
+				const form = spot.row ? null : formAt(anchor, holds);
+				// The page's own product is that of one place; of several nobody could tell whose it is.
+				if (code === null || (!code && !form && anchors.length > 1)) continue;
+				let one = made.get(anchor);
+				// A draft tells the same place anew with every edit.
+				if (one && one.spot !== spot && JSON.stringify(one.spot) !== JSON.stringify(spot)) {
+					one.place.remove();
+					one = undefined;
+				}
+				if (!one) {
+					dress();
+					made.set(anchor, (one = make(spot, anchor)));
+				}
+				// Where the page tells of several it is about one of them; a form holds its own.
+				tell(one.place, code || (form || spot.row ? '' : ownSku));
+				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
+				const at = own?.closest('form') ? own : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
+				near.set(one.place, { at, own });
+				if (spot.reach) {
+					const product = read(one.place);
+					const about = { products: product?.sku ?? code, categories: product?.category ?? '' };
+					if (!covers(spot.reach, about)) continue;
+				}
+				seen.add(anchor);
+				if (spot.row) standRow(one.place, spot, spot.row, ownSku);
+				if (isThere(one, anchor) || one.torn > MOST_TORN) continue;
+				one.torn++;
+				put(one, anchor);
+			}
+		}
+		if (ownSku && ownSku !== remembered && manifest.pointed?.some(({ row }) => row?.seen)) {
+			remembered = ownSku;
+			later((tools) => tools.rows((rows) => rows.remember(ownSku)));
+		}
+		for (const [anchor, { place }] of made)
+			if (!seen.has(anchor)) {
+				place.remove();
+				made.delete(anchor);
+			}
+	}
+
+	return { find, near, told: ['href', ...(manifest.pointed ?? []).flatMap(({ attribute }) => attribute ?? [])] };
+}

@@ -1,0 +1,182 @@
+import type { Hanging, Products, Shop, UseLater } from '../base/shop';
+import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TELLS } from '../page/page';
+import { Stand } from '../button/stand';
+
+// What hangs at the window stands after the body, and is no place of the page's.
+const PLACES = 'body [data-up-place]';
+/** The attributes by which a place tells of its product. */
+const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
+	.split(' ')
+	.map((name) => TELLS + name);
+/** So long work goes on before the page may do its own. */
+const SLICE_MS = 8;
+const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
+
+export type Following = {
+	shop: Shop;
+	/** Uses what a page needs only after its buttons stand, once that is loaded. */
+	later: UseLater;
+	/** Called before the first button stands: what it needs to stand once and as it stays. */
+	ready: () => unknown;
+	/** Called when the page's root has changed; tells whether that changes who looks, or in which language. */
+	turned: () => boolean;
+};
+
+/**
+ * Follows every place of the page: those that come, go, are used again or change what they tell. There is one observer of
+ * each kind for the whole page, and a change is looked at only where it is.
+ */
+export class Places {
+	readonly #of: Following;
+	readonly #all = new Map<Element, Stand>();
+	readonly #near = new Set<Stand>();
+	#hung: Hanging['follow'] | null = null;
+	#waiting: Stand[] | null = null;
+	#products: Products = { by: new Map() };
+	readonly #nearing: IntersectionObserver;
+	readonly #changes = new MutationObserver((records) => this.#hear(records));
+
+	constructor(of: Following) {
+		this.#of = of;
+		// A place gets its button when it comes within a window's height of being seen: a long list costs no more than a
+		// short one. In a draft all stand at once, since the studio measures where; in its frames, of another origin, margins need a root.
+		const far = of.shop.manifest.draft ? '9999%' : '100%';
+		const how = { root: document, rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` } as IntersectionObserverInit;
+		this.#nearing = new IntersectionObserver((entries) => {
+			const come = entries.flatMap(({ isIntersecting, target }) =>
+				isIntersecting ? (this.#all.get(target) ?? []) : [],
+			);
+			// Now the page is laid out, and measuring costs nothing.
+			come.forEach((stand) => stand.measure());
+			// What it takes to stand is no part of the frame that is being drawn.
+			if (come[0]) setTimeout(() => void this.#come(come));
+		}, how);
+	}
+
+	start(): void {
+		this.#readPage();
+		this.#find();
+		this.#listen();
+		// What a shopper does in a form changes it without a mark in the document; the shop's own script comes first.
+		let asked: unknown;
+		const soon = () => (asked ||= setTimeout(() => ((asked = 0), this.tend())));
+		for (const kind of ['change', 'click']) document.addEventListener(kind, soon, true);
+	}
+
+	#listen(): void {
+		this.#changes.observe(document.documentElement, {
+			childList: true,
+			subtree: true,
+			characterData: true,
+			attributeFilter: [...TOLD_BY, ...ROOT_TELLS, ...(this.#of.shop.finder?.told ?? []), 'data-up-stands', 'value'],
+		});
+	}
+
+	/** Writes into the page without hearing of it. */
+	#write(work: () => void): void {
+		const before = this.#changes.takeRecords();
+		this.#changes.disconnect();
+		work();
+		this.#listen();
+		if (before[0]) this.#hear(before);
+	}
+
+	read(place: HTMLElement, form?: string, instead?: string, of?: Document) {
+		const products = of ? indexProducts(readSchema(of)) : this.#products;
+		return readProduct(place, products, form, instead, this.#of.shop.readAmounts);
+	}
+
+	/** Makes every button true; with `anew`, who looks or by what has changed. */
+	tend(anew = false): void {
+		this.#write(() => {
+			if (anew) this.#find();
+			this.#near.forEach((stand) => stand.tend(anew));
+			this.#tendHung(anew);
+		});
+	}
+
+	#readPage(): void {
+		const schema = readSchema(document);
+		this.#products = indexProducts(schema);
+		// Orders are told on few pages, and not always with a load of its own.
+		if (!schema.some((node) => isA(node, /\bOrder$/))) return;
+		this.#of.later((tools) => tools.tellOrders());
+	}
+
+	#find(): void {
+		this.#of.shop.finder?.find(this.#products);
+		for (const [place, stand] of this.#all)
+			if (!place.isConnected || !place.matches(PLACES)) {
+				stand.leave('gone');
+				this.#all.delete(place);
+				this.#near.delete(stand);
+				this.#nearing.unobserve(place);
+			}
+		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
+			if (this.#all.has(place)) continue;
+			this.#all.set(place, new Stand(this.#of.shop, place));
+			this.#nearing.observe(place);
+		}
+	}
+
+	/** Stands those that have come near, a slice at a time, so that the page stays quick while many come at once. */
+	async #come(come: Stand[]): Promise<void> {
+		this.#waiting?.push(...come);
+		if (this.#waiting) return;
+		this.#waiting = come;
+		await this.#of.ready();
+		while (this.#waiting.length) {
+			this.#write(() => this.#slice(this.#waiting!));
+			if (this.#waiting.length) await new Promise((done) => setTimeout(done));
+		}
+		this.#waiting = null;
+		this.#write(() => this.#tendHung());
+	}
+
+	#slice(waiting: Stand[]): void {
+		const until = performance.now() + SLICE_MS;
+		for (let stand = waiting.shift(); stand; stand = performance.now() < until ? waiting.shift() : undefined) {
+			if (!this.#all.has(stand.place)) continue;
+			this.#near.add(stand);
+			stand.tend();
+		}
+	}
+
+	/** What hangs follows the product of the page, and there is one of each. */
+	#tendHung(anew = false): void {
+		const main = [...this.#near].find(({ is, place }) => is === 'ours' && place.dataset.upPlace === 'product_page');
+		if (this.#hung) this.#hung(main, anew);
+		// It is 2 where something hangs on pages without a button as well; releases of before have `true` for 1.
+		else if (this.#of.shop.manifest.bar! > +!main)
+			this.#of.later(async (tools) => {
+				this.#hung = await tools.hang(Stand, this.#of.ready);
+				this.tend();
+			});
+	}
+
+	#hear(records: MutationRecord[]): void {
+		let data = false;
+		let found = false;
+		const changed = new Set<Element | null>();
+		for (const { type, target, addedNodes, removedNodes } of records) {
+			const nodes = [...addedNodes, ...removedNodes];
+			if (target === document.documentElement && type === 'attributes') {
+				if (this.#of.turned()) this.tend(true);
+				continue;
+			}
+			const element = target instanceof Element ? target : target.parentElement;
+			data ||= isInData(element) || nodes.some(holdsData);
+			found ||= type === 'attributes' || nodes.some((node) => node instanceof Element);
+			const at = element?.closest(PLACES);
+			const form = element?.closest('form');
+			if (at) changed.add(at);
+			if (form) changed.add(form);
+		}
+		if (data) this.#readPage();
+		this.#write(() => {
+			if (found || data) this.#find();
+			for (const stand of this.#near) if (data || changed.has(stand.place) || changed.has(stand.form)) stand.tend();
+			this.#tendHung();
+		});
+	}
+}
