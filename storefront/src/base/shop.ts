@@ -76,6 +76,8 @@ export type Near = { at: Element; own?: HTMLElement };
 export type Finder = {
 	/** Puts a place wherever one was pointed at on this page, and takes those out that are no longer there. */
 	find: (products: Products) => void;
+	/** Tells whether changes at these elements can change where places are: on a large page finding takes its time. */
+	isTouched: (changed: Iterable<Element>) => boolean;
 	near: WeakMap<Element, Near>;
 	/** Attributes by which the page tells which product lies where. */
 	told: string[];
@@ -173,6 +175,8 @@ export type Shop = {
 	show?: (stand: Stand, basket: InBasket) => unknown;
 	/** Says a sentence to screen readers. */
 	announce?: (text: string) => void;
+	/** Looks through the page again, since more can be found or hung now. */
+	look: () => void;
 	/** Called with the basket after it has changed. */
 	changed: (basket: InBasket) => void;
 	/** Returns the product of a place, as this page or another one tells it; see `readProduct`. */

@@ -86,6 +86,12 @@ export function finder(shop: Shop, later: UseLater): Finder {
 	const near: Finder['near'] = new WeakMap();
 	const made = new Map<Element, Made>();
 	const rowSays = new WeakMap<Element, string>();
+	/** What belongs to one place alone, and what the selectors found when places were last looked for. */
+	let cards = new WeakSet<Element>();
+	let lists: Element[][] = [];
+	/** Codes by the paths of their pages, for as long as the page tells the same. */
+	let byAddress = new Map<string, string>();
+	let addressesOf: Products | undefined;
 	let remembered = '';
 	let isDressed = false;
 
@@ -124,11 +130,21 @@ export function finder(shop: Shop, later: UseLater): Finder {
 		return place.nextElementSibling === anchor;
 	}
 
+	/** Returns what a selector finds now; one that a browser cannot read finds nothing. */
+	const select = ({ selector }: Pointed): Element[] => tryTo(() => [...document.querySelectorAll(selector)]) ?? [];
+
 	function anchorsOf(spot: Pointed, kind: string): Element[] {
 		if (!isMeant(spot, kind)) return [];
-		const found = tryTo(() => [...document.querySelectorAll(spot.selector)]) ?? [];
 		// What the shop's own code marks counts before what was pointed at.
-		return found.filter((anchor) => !anchor.closest('[data-up-place]:not(up-place)') && !anchor.closest('up-place'));
+		return select(spot).filter((anchor) => !anchor.closest('[data-up-place]:not(up-place),up-place'));
+	}
+
+	function isTouched(changed: Iterable<Element>): boolean {
+		for (const [anchor, one] of made) if (!isThere(one, anchor)) return true;
+		for (const element of changed)
+			for (let at: Element | null = element; at; at = at.parentElement) if (cards.has(at)) return true;
+		const now = (manifest.pointed ?? []).map(select);
+		return now.some((list, n) => list.length !== lists[n]?.length || list.some((at, k) => at !== lists[n]![k]));
 	}
 
 	function tell(place: HTMLElement, code: string): void {
@@ -161,14 +177,20 @@ export function finder(shop: Shop, later: UseLater): Finder {
 
 	function find(products: Products): void {
 		const seen = new Set<Element>();
-		// Of two at one address the one that the page describes first counts.
-		const byAddress = new Map([...products.by].map(([code, { url }]) => [pathOf(url), code]));
+		if (products !== addressesOf) {
+			addressesOf = products;
+			// Of two at one address the one that the page describes first counts.
+			byAddress = new Map([...products.by].map(([code, { url }]) => [pathOf(url), code]));
+		}
+		cards = new WeakSet();
+		lists = (manifest.pointed ?? []).map(select);
 		const ownSku = ownCode(products);
 		const kind = kindOf(products, ownSku);
 		for (const spot of manifest.pointed ?? []) {
 			let anchors = anchorsOf(spot, kind).filter((anchor) => !seen.has(anchor));
 			if (spot.row) anchors = anchors.slice(0, 1).map((anchor) => anchor.closest('form') ?? anchor);
 			const holds = holdsOf(anchors);
+			for (const [at, count] of holds) if (count === 1) cards.add(at);
 			for (const anchor of anchors) {
 				const code = spot.row ? '' : codeAt(spot, anchor, holds, byAddress);
 				const form = spot.row ? null : formAt(anchor, holds);
@@ -212,5 +234,5 @@ export function finder(shop: Shop, later: UseLater): Finder {
 			}
 	}
 
-	return { find, near, told: ['href', ...(manifest.pointed ?? []).flatMap(({ attribute }) => attribute ?? [])] };
+	return { find, isTouched, near, told: ['href', ...(manifest.pointed ?? []).flatMap(({ attribute }) => attribute ?? [])] };
 }

@@ -3,11 +3,13 @@ import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TELLS
 import { Stand } from '../button/stand';
 
 // What hangs at the window stands after the body, and is no place of the page's.
-const PLACES = 'body [data-up-place]';
+const PLACE = '[data-up-place]';
+const PLACES = `body ${PLACE}`;
 /** The attributes by which a place tells of its product. */
 const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
 	.split(' ')
 	.map((name) => TELLS + name);
+const holdsPlace = (node: Node) => node instanceof Element && (node.matches(PLACE) || !!node.querySelector(PLACE));
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
@@ -95,6 +97,14 @@ export class Places {
 		});
 	}
 
+	/** Looks for places again, and for what hangs. */
+	look(): void {
+		this.#write(() => {
+			this.#find();
+			this.#tendHung();
+		});
+	}
+
 	#readPage(): void {
 		const schema = readSchema(document);
 		this.#products = indexProducts(schema);
@@ -156,25 +166,32 @@ export class Places {
 
 	#hear(records: MutationRecord[]): void {
 		let data = false;
+		/** Some place may have come or gone. */
 		let found = false;
+		const elements = new Set<Element>();
 		const changed = new Set<Element | null>();
-		for (const { type, target, addedNodes, removedNodes } of records) {
-			const nodes = [...addedNodes, ...removedNodes];
+		for (const { type, target, addedNodes, removedNodes, attributeName } of records) {
 			if (target === document.documentElement && type === 'attributes') {
 				if (this.#of.turned()) this.tend(true);
 				continue;
 			}
+			const nodes = [...addedNodes, ...removedNodes];
 			const element = target instanceof Element ? target : target.parentElement;
 			data ||= isInData(element) || nodes.some(holdsData);
-			found ||= type === 'attributes' || nodes.some((node) => node instanceof Element);
-			const at = element?.closest(PLACES);
-			const form = element?.closest('form');
+			found ||= !!attributeName?.startsWith(TELLS) || nodes.some(holdsPlace);
+			if (!element) continue;
+			elements.add(element);
+			const at = element.closest(PLACES);
+			const form = element.closest('form');
 			if (at) changed.add(at);
 			if (form) changed.add(form);
 		}
 		if (data) this.#readPage();
+		// A page that changes something else in every frame pays for no more than being asked.
+		found ||= data || !!this.#of.shop.finder?.isTouched(elements);
+		if (!found && !changed.size) return;
 		this.#write(() => {
-			if (found || data) this.#find();
+			if (found) this.#find();
 			for (const stand of this.#near) if (data || changed.has(stand.place) || changed.has(stand.form)) stand.tend();
 			this.#tendHung();
 		});

@@ -43,12 +43,6 @@ function begin(shop: Shop, load: Load): Later {
 	const signal: SignalOf = (kind, telling) => signals?.add({ kind, ...telling });
 	const { watch, unwatch } = watcher((stand) => signal('shown', tellingOf(stand, shop)));
 	shop.left = ({ host }) => unwatch(host);
-	/** Lets the page be looked through: that is done once it has changed, and this changes nothing of it. */
-	const look = () => {
-		const mark = document.createElement('i');
-		document.head.append(mark);
-		mark.remove();
-	};
 	const hangOne = async (
 		name: 'sticky_bar' | 'floating',
 		file: Manifest['later'] | undefined,
@@ -67,7 +61,7 @@ function begin(shop: Shop, load: Load): Later {
 			else if (main)
 				asked ??= hang(Standing).then((made) => {
 					hanging = made;
-					look();
+					shop.look();
 				});
 		};
 	};
@@ -131,9 +125,9 @@ function begin(shop: Shop, load: Load): Later {
 	if (find && !shop.finder)
 		void load<MakeFinder>(find).then((make) => {
 			shop.finder = make(shop, (then) => then(tools));
-			look();
+			shop.look();
 		});
-	else if (manifest.soon) setTimeout(look);
+	else if (manifest.soon) setTimeout(shop.look);
 	return tools;
 }
 export type Begin = typeof begin;

@@ -165,6 +165,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 				places.tend();
 				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
 			},
+			look: () => places.look(),
 			read: (...of) => places.read(...of),
 			press: (stand, after) =>
 				later(
