@@ -1,6 +1,6 @@
 """How headless Chromium is started, for tests and benchmarks."""
 
-PROGRAM = "/usr/bin/chromium"
+PROGRAM = "/usr/bin/chromium-headless-shell"
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",

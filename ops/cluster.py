@@ -68,8 +68,10 @@ def write_private(file: Path, text: str) -> None:
         opened.write(text)
 
 
-def start(folder: Path, wanted_port: int) -> Cluster:
+def start(folder: Path, wanted_port: int, *, lasting: bool = True) -> Cluster:
     """Make the cluster where there is none yet, start it, and return it.
+
+    One that is not `lasting` need not survive a power cut: its server waits for no disk.
 
     Raises:
         CannotStart: With the words of the program that failed.
@@ -91,7 +93,9 @@ def start(folder: Path, wanted_port: int) -> Cluster:
     sockets = f"/tmp/uptick-{port}"
     os.makedirs(sockets, exist_ok=True)
     _give(Path(sockets))
-    options = f"-c listen_addresses=127.0.0.1 -p {port} -k {sockets} -c max_connections=60 -c synchronous_commit=on"
+    options = f"-c listen_addresses=127.0.0.1 -p {port} -k {sockets} -c max_connections=100 -c synchronous_commit=on"
+    if not lasting:
+        options += " -c fsync=off -c full_page_writes=off"
     _run("pg_ctl", "-D", str(data), "-w", "-t", "60", "-l", str(data / "server.log"), "-o", options, "start")
     return Cluster(folder, port, secret.read_text())
 

@@ -12,7 +12,7 @@ from ops import demo_words as words
 from practice.row import ROW
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
-from uptick.core.outside.handed import Kind, Order
+from uptick.core.outside.handed import Order, OutsideKind
 from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.connection import BasketChange, BasketJson, FormPost
@@ -257,15 +257,17 @@ class _History:
         self._exceptions()
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "First buttons", self._ada, self._ago(56))
-        self._hand_out(Order(products=("HV-NUC6",), kind=Kind.PICTURE, campaign="Beekeepers’ forum"), 54, (3, 2, 0, 4))
+        self._hand_out(
+            Order(products=("HV-NUC6",), kind=OutsideKind.PICTURE, campaign="Beekeepers’ forum"), 54, (3, 2, 0, 4)
+        )
         self._change("baseline", {"look": {"radius": 6}}, 52)
         self._change("baseline", {"wording": {"sold_out": {"en-GB": "Back in spring"}}}, 51)
         with self._wiring.open_shop(KEY) as shop:
             publish.publish(shop, "Softer corners, shorter words", self._ada, self._ago(50))
         letter = ("TL-SMOKER", "HV-NUC6", "TL-HOOK")
-        mail = Order(products=letter, kind=Kind.MAIL, across=3, campaign="Spring letter")
+        mail = Order(products=letter, kind=OutsideKind.MAIL, across=3, campaign="Spring letter")
         self._hand_out(mail, 21, (64, 38, 11, 5, 2))
-        self._hand_out(Order(products=("TL-SMOKER",), kind=Kind.PRINT, campaign="County show"), 9, (7, 12, 3))
+        self._hand_out(Order(products=("TL-SMOKER",), kind=OutsideKind.PRINT, campaign="County show"), 9, (7, 12, 3))
 
     def _hand_out(self, order: Order, days: float, presses: Sequence[int]) -> None:
         """Hand out buttons and count presses on the days after, from one button to the next half as many."""

@@ -1,9 +1,13 @@
 """What tests share: a throw-away PostgreSQL cluster, and one migrated database for each test that asks for it."""
 
+import fcntl
 import itertools
 import os
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
+from functools import cache
+from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck
@@ -29,31 +33,91 @@ WORKER = os.environ.get("PYTEST_XDIST_WORKER", "gw0")
 PORTS = 8900 + 60 * int(WORKER.removeprefix("gw"))
 
 
+# The first process of a run names it, and the others that it starts inherit the name.
+RUN = os.environ.setdefault("UPTICK_TEST_RUN", str(os.getpid()))
+FOLDER = cluster.place_for(f"test-{RUN}")
+
+
+def pytest_unconfigure(config: pytest.Config) -> None:
+    """Delete the run's cluster once every process of it is done."""
+    if str(os.getpid()) == RUN:
+        cluster.remove(FOLDER)
+
+
+# A module above both goes into two: what waits for one module waits with one processor. The share is what tells a slow
+# module from a slow machine, and stands for something only where everything runs.
+SLOW_SECONDS, SLOW_SHARE, WHOLE_RUN = 60, 0.06, 2_000
+_seconds_of: Counter[str] = Counter()
+_tests = itertools.count()
+
+
+def pytest_runtest_logreport(report: pytest.TestReport) -> None:
+    _seconds_of[report.nodeid.partition("::")[0]] += report.duration
+    if report.when == "call":
+        next(_tests)
+
+
+def slow_modules(seconds_of: Mapping[str, float], tests: int) -> list[str]:
+    """Return the modules that take too much of a whole run, with their seconds."""
+    whole = sum(seconds_of.values())
+    return [
+        f"{module}: {seconds:.0f} s of {whole:.0f} s"
+        for module, seconds in sorted(seconds_of.items(), key=lambda item: -item[1])
+        if tests >= WHOLE_RUN and seconds > max(SLOW_SECONDS, SLOW_SHARE * whole)
+    ]
+
+
+def pytest_sessionfinish(session: pytest.Session) -> None:
+    slow = slow_modules(_seconds_of, next(_tests))
+    if slow and "PYTEST_XDIST_WORKER" not in os.environ:
+        print(f"\nToo slow for one module, which must be split or made quicker:\n  {'; '.join(slow)}")
+        session.exitstatus = session.exitstatus or 1
+
+
+@contextmanager
+def alone(folder: Path) -> Iterator[None]:
+    """Keep the run's other processes waiting, since what is made here is made once for all of them."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with (folder / "lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        yield
+
+
 @pytest.fixture(scope="session")
-def server() -> Iterator[cluster.Cluster]:
-    """A cluster of this test process's own, deleted afterwards."""
-    folder = cluster.place_for(f"test-{WORKER}")
-    cluster.remove(folder)
-    running = cluster.start(folder, PORTS)
-    yield running
-    cluster.stop(running)
-    cluster.remove(folder)
+def server() -> cluster.Cluster:
+    """The run's one cluster, which every process of it uses and the first one deletes afterwards."""
+    with alone(FOLDER):
+        return cluster.start(FOLDER, PORTS, lasting=False)
 
 
-def _administer(server: cluster.Cluster, statement: str) -> None:
+def administer(server: cluster.Cluster, statement: str) -> None:
+    """Run a statement that no transaction can hold."""
     engine = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
     with engine.connect() as connection:
         connection.execute(text(statement))
     engine.dispose()
 
 
+def is_there(server: cluster.Cluster, database: str) -> bool:
+    """Tell whether the cluster has a database of that name."""
+    engine = create_engine(server.url("postgres"))
+    with engine.connect() as connection:
+        known = connection.execute(text("SELECT 1 FROM pg_database WHERE datname = :name"), {"name": database}).first()
+    engine.dispose()
+    return known is not None
+
+
 @pytest.fixture(scope="session")
 def template(server: cluster.Cluster) -> str:
     """A migrated database that others are copied from, which is quicker than migrating each."""
-    _administer(server, "CREATE DATABASE sample_template")
-    engine = make_engine(server.url("sample_template"))
-    migrate(engine)
-    engine.dispose()
+    with alone(FOLDER):
+        if not is_there(server, "sample_template"):
+            administer(server, "CREATE DATABASE sample_in_work")
+            engine = make_engine(server.url("sample_in_work"))
+            migrate(engine)
+            engine.dispose()
+            # Under this name it is whole.
+            administer(server, "ALTER DATABASE sample_in_work RENAME TO sample_template")
     return "sample_template"
 
 
@@ -66,10 +130,10 @@ def database_url(server: cluster.Cluster, template: str) -> Iterator[str]:
 @contextmanager
 def fresh_database(server: cluster.Cluster, template: str) -> Iterator[str]:
     """A copy of the migrated database, deleted afterwards."""
-    name = f"test_{next(_numbers)}"
-    _administer(server, f"CREATE DATABASE {name} TEMPLATE {template}")
+    name = f"test_{WORKER}_{next(_numbers)}"
+    administer(server, f"CREATE DATABASE {name} TEMPLATE {template}")
     yield server.url(name)
-    _administer(server, f"DROP DATABASE {name} WITH (FORCE)")
+    administer(server, f"DROP DATABASE {name} WITH (FORCE)")
 
 
 @pytest.fixture
@@ -85,6 +149,12 @@ def wiring(database_url: str) -> Iterator[Wiring]:
         yield made
 
 
+@cache
+def hashed(password: str) -> str:
+    """Return a password's hash, worked out once: that takes its time on purpose."""
+    return hash_password(password)
+
+
 @contextmanager
 def wired(database_url: str) -> Iterator[Wiring]:
     """A wired database with Ada, her store `sample`, and a store `other` that is not hers."""
@@ -92,8 +162,8 @@ def wired(database_url: str) -> Iterator[Wiring]:
         Environment(database_url=database_url, secret=SecretStr(SECRET), practice_origin="http://localhost:1")
     )
     with made.open_accounts() as accounts:
-        ada = accounts.add_person(EMAIL, "Ada", hash_password(PASSWORD))
-        bob = accounts.add_person("bob@example.test", "Bob", hash_password("another"))
+        ada = accounts.add_person(EMAIL, "Ada", hashed(PASSWORD))
+        bob = accounts.add_person("bob@example.test", "Bob", hashed("another"))
         accounts.add_store(store("sample", "http://shop.test"), settings(), ada, NOW)
         accounts.add_store(store("other", "http://other.test"), settings(), bob, NOW)
     yield made

@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page
 
 from ops import demo
 from ops.bench.rows import Row, median, p95
-from ops.chromium import AGENT, FLAGS, PROGRAM
+from ops.bench.run import Run
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json, merge_layer
 from uptick.usecases.ports import Person
@@ -34,15 +34,13 @@ WATCH = """() => { window.opened = new Promise(done => addEventListener('click',
 }, { capture: true, once: true })); }"""
 
 
-def measure(practice: str, wiring: Wiring) -> list[Row]:
-    _publish(wiring)
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
-        page = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT).new_page()
-        baskets = [_basket(page, practice) for _ in range(ROUNDS)]
-        closers = [_closer(page, practice, rest_ms=300) for _ in range(ROUNDS)]
-        at_once = [_closer(page, practice, rest_ms=0) for _ in range(ROUNDS)]
-        browser.close()
+def measure(run: Run) -> list[Row]:
+    _publish(run.wiring)
+    page, practice, rounds = run.page(), run.at.practice, range(run.times(ROUNDS))
+    baskets = [_basket(page, practice) for _ in rounds]
+    closers = [_closer(page, practice, rest_ms=300) for _ in rounds]
+    at_once = [_closer(page, practice, rest_ms=0) for _ in rounds]
+    page.context.close()
     beyond = [told["shown"] - told["answered"] for told in baskets]
     answer = median([told["answered"] for told in baskets])
     rested, cold = p95([told["shown"] for told in closers]), p95([told["shown"] for told in at_once])

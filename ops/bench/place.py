@@ -4,11 +4,10 @@ import json
 import re
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page
 
-from ops import demo
 from ops.bench.rows import Row, median, p95
-from ops.chromium import AGENT, FLAGS, PROGRAM
+from ops.bench.run import Run
 
 EDITS = 20
 # So many pages the demo's study looks at, each on three devices.
@@ -38,29 +37,21 @@ STILL = """async () => {
 }"""
 
 
-def measure(studio: str) -> list[Row]:
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
-        context = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT)
-        context.request.post(
-            f"{studio}/api/session",
-            data={"email": demo.EMAIL, "password": demo.PASSWORD},
-            headers={"Origin": studio},
-        )
-        page = context.new_page()
-        asked: list[dict[str, Any]] = []
-        page.on("request", lambda request: _keep(asked, request))
-        page.goto(f"{studio}/place")
-        page.get_by_text("of scrolling with a button in reach").wait_for()
-        page.wait_for_timeout(2500)
-        lanes, windows = _edits(page)
-        still, scrub = page.evaluate(STILL), page.evaluate(SCRUB)
-        page.get_by_label("Page:").click()
-        page.get_by_role("option", name="listing cards").click()
-        page.wait_for_timeout(4000)
-        surveys = [survey["took_ms"] for body in asked for survey in body["surveys"].values()]
-        study = _study(page)
-        browser.close()
+def measure(run: Run) -> list[Row]:
+    page = run.page(signed_in=True)
+    asked: list[dict[str, Any]] = []
+    page.on("request", lambda request: _keep(asked, request))
+    page.goto(f"{run.at.studio}/place")
+    page.get_by_text("of scrolling with a button in reach").wait_for()
+    page.wait_for_timeout(2500)
+    lanes, windows = _edits(page, run.times(EDITS, 3))
+    still, scrub = page.evaluate(STILL), page.evaluate(SCRUB)
+    page.get_by_label("Page:").click()
+    page.get_by_role("option", name="listing cards").click()
+    page.wait_for_timeout(4000)
+    surveys = [survey["took_ms"] for body in asked for survey in body["surveys"].values()]
+    study = _study(page)
+    page.context.close()
     slowest, frame = max(surveys), median(still)
     lane, window, scrubbed = p95(lanes), p95(windows), p95(scrub)
     return [
@@ -77,12 +68,12 @@ def _keep(asked: list[dict[str, Any]], request: Any) -> None:
         asked.append(json.loads(request.post_data))
 
 
-def _edits(page: Page) -> tuple[list[float], list[float]]:
+def _edits(page: Page, edits: int) -> tuple[list[float], list[float]]:
     """Return how long edits took until the lanes and until the windows showed them, in milliseconds."""
     grip = page.get_by_role("slider", name="Where the bar comes")
     grip.focus()
     lanes, windows = [], []
-    for n in range(EDITS):
+    for n in range(edits):
         page.keyboard.press("ArrowDown" if n % 2 else "ArrowUp")
         page.wait_for_timeout(900)
         told = page.get_by_text("The last edit stood in the lanes after").inner_text()

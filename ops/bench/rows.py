@@ -14,6 +14,8 @@ class Row:
     against: str
     budget: str
     holds: bool
+    # A part that could not be measured has a row that says why.
+    ran: bool = True
 
     @property
     def ratio(self) -> float | None:

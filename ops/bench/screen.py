@@ -2,11 +2,10 @@
 
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page
 
-from ops import demo
 from ops.bench.rows import Row, p95
-from ops.chromium import AGENT, FLAGS, PROGRAM
+from ops.bench.run import Run
 
 EDITS = 40
 # From the key on a number to the frame in which the drawing has it.
@@ -28,21 +27,15 @@ DRAWN = """want => new Promise((done, fail) => {
 })"""
 
 
-def measure(studio: str) -> list[Row]:
-    with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
-        page = browser.new_context(viewport={"width": 1280, "height": 800}, user_agent=AGENT).new_page()
-        page.request.post(
-            f"{studio}/api/session",
-            data={"email": demo.EMAIL, "password": demo.PASSWORD},
-            headers={"Origin": studio},
-        )
-        page.goto(f"{studio}/draw/product_page?device=desktop")
-        drawn = _drawn(page)
-        stood = _stood(page)
-        still = p95([page.evaluate(FRAME) for _ in range(EDITS)])
-        large, small = _stylesheets(browser.new_page())
-        browser.close()
+def measure(run: Run) -> list[Row]:
+    edits = run.times(EDITS)
+    page = run.page(signed_in=True)
+    page.goto(f"{run.at.studio}/draw/product_page?device=desktop")
+    drawn = _drawn(page, edits)
+    stood = _stood(page, edits)
+    still = p95([page.evaluate(FRAME) for _ in range(edits)])
+    large, small = _stylesheets(run.page(), run.times(44_000, 440))
+    page.context.close()
     return [
         Row("edit to new drawing on screen, p95", drawn, "ms", still, "one frame", "≤ 100 ms", drawn <= 100),
         Row("edit to the shop's three pages, p95", stood, "ms", still, "one frame", "≤ 100 ms", stood <= 100),
@@ -57,35 +50,35 @@ READER = Path(__file__).resolve().parents[2] / "studio/dist/reader/css.js"
 READ = "async css => { const from = performance.now(); await UpCss.readCss({ css }); return performance.now() - from; }"
 
 
-def _stylesheets(page: Page) -> tuple[float, float]:
+def _stylesheets(page: Page, many: int) -> tuple[float, float]:
     """Return how long the reader takes for a large and for a small stylesheet, in milliseconds."""
     page.set_content("<body>")
     page.add_script_tag(content=READER.read_text())
     own = ".btn{color:red;padding:4px}.btn:hover{color:blue}"
-    rules = [f".c{n} > .d{n % 97}:hover{{color:#{n % 4096:03x};padding:{n % 50}px}}" for n in range(44_000)]
-    return tuple(min(page.evaluate(READ, "".join(rules[:count]) + own) for _ in range(3)) for count in (44_000, 440))
+    rules = [f".c{n} > .d{n % 97}:hover{{color:#{n % 4096:03x};padding:{n % 50}px}}" for n in range(many)]
+    return tuple(min(page.evaluate(READ, "".join(rules[:count]) + own) for _ in range(3)) for count in (many, 440))
 
 
-def _drawn(page: Page) -> float:
+def _drawn(page: Page, edits: int) -> float:
     radius = page.get_by_label("corner radius, px").first
     radius.wait_for()
     begun = int(radius.input_value())
     times = []
-    for n in range(EDITS + 5):
+    for n in range(edits + 5):
         times.append(page.evaluate(DRAWN, f"{begun + n + 1}px"))
         page.wait_for_timeout(120)
     return p95(times[5:])
 
 
-def _stood(page: Page) -> float:
+def _stood(page: Page, edits: int) -> float:
     page.keyboard.press("p")
     for n in range(3):
         page.frame_locator("iframe").nth(n).locator("[data-up-place=product_page] [data-up-button] button").wait_for()
     gap = page.get_by_label("icon gap, px").first
     gap.focus()
     times = []
-    for n in range(EDITS + 5):
-        gap.press("ArrowUp" if n < EDITS else "ArrowDown")
+    for n in range(edits + 5):
+        gap.press("ArrowUp" if n < edits else "ArrowDown")
         page.wait_for_timeout(450)
         took = page.get_by_text("the last edit stood here after").locator(".figure").last.inner_text()
         times.append(float(took))

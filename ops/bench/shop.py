@@ -13,6 +13,7 @@ import orjson
 from ops import demo
 from ops.bench.large_shop import large_catalogue, large_settings
 from ops.bench.rows import Row, median, p95
+from ops.bench.run import Run
 from uptick.core.button.document import Device, Placement
 from uptick.core.button.merge import Json
 from uptick.core.engine.shops import CompiledShop
@@ -54,25 +55,28 @@ def _at_most(name: str, figure: float, unit: str, most: float, baseline: float =
     return Row(name, figure, unit, baseline, against, f"≤ {most:g} {unit}", figure <= most)
 
 
-def measure(wiring: Wiring) -> list[Row]:
+def measure(run: Run) -> list[Row]:
+    wiring = run.wiring
     store = demo.demo_store(wiring.environment.practice_origin).model_copy(update={"key": KEY})
     load_kit().fonts.open_all()
     # As the servers do.
-    settle()
-    large = large_catalogue(LARGE)
-    rows = _from_nothing(store, large)
+    if not run.once:
+        settle()
+    count = run.times(LARGE, 400)
+    large = large_catalogue(count)
+    rows = _from_nothing(store, large, run.times(SMALL, 100))
     with wiring.open_accounts() as accounts:
         owner = accounts.add_person("bench@large.example", "bench", "")
-        accounts.add_store(store, large_settings(LARGE), owner, clock())
-    return [*rows, *_import(wiring, write_csv(large).encode()), *_day(wiring), *_many_stores()]
+        accounts.add_store(store, large_settings(count), owner, clock())
+    return [*rows, *_import(wiring, write_csv(large).encode()), *_day(run, count), *_many_stores(run.times(STORES, 2))]
 
 
-def _from_nothing(store: Store, large: list[Product]) -> list[Row]:
-    today, small = clock().date(), large_catalogue(SMALL)
+def _from_nothing(store: Store, large: list[Product], count: int) -> list[Row]:
+    today, small = clock().date(), large_catalogue(count)
 
     def compiled(products: list[Product]) -> CompiledRelease:
         shop = CompiledShop(lambda _: load_kit())
-        return compile_release(shop.at(large_settings(SMALL), products, store), today)
+        return compile_release(shop.at(large_settings(count), products, store), today)
 
     made = compiled(small)
     baseline, figure = _seconds(lambda: compiled(small)), _seconds(lambda: compiled(large))
@@ -95,8 +99,9 @@ def _import(wiring: Wiring, content: bytes) -> list[Row]:
 class _Designer:
     """What one person does in the large shop, each step as the studio's API does it."""
 
-    def __init__(self, wiring: Wiring) -> None:
+    def __init__(self, wiring: Wiring, products: int) -> None:
         self.wiring = wiring
+        self.products = products
 
     def edit(self, layer: str, patch: Json) -> None:
         with self.wiring.open_shop(KEY) as shop:
@@ -123,7 +128,9 @@ class _Designer:
             view_floor(shop, clock().date(), 14, clock(), Device.PHONE)
 
     def trace(self, n: int) -> None:
-        query = TraceQuery(Placement.STRIP, "wording.ready.de-DE", f"P{n * 97:05d}", Device.PHONE, "de-DE")
+        query = TraceQuery(
+            Placement.STRIP, "wording.ready.de-DE", f"P{n * 97 % self.products:05d}", Device.PHONE, "de-DE"
+        )
         with self.wiring.open_shop(KEY) as shop:
             view_trace(shop, query, with_products=False)
 
@@ -132,44 +139,44 @@ class _Designer:
             publish(shop, "bench", _WHO, clock(), ["findings"])
 
 
-def _day(wiring: Wiring) -> list[Row]:
+def _day(run: Run, products: int) -> list[Row]:
     """Return what one designer's day in that shop costs, beginning in a process that knows nothing of it."""
-    one = _Designer(wiring)
+    designer = _Designer(run.wiring, products)
     shops.forget()
     before = _resident_mb()
-    first = _seconds(lambda: one.edit("baseline", {"look": {"padding": {"bottom": 11}}}))
+    first = _seconds(lambda: designer.edit("baseline", {"look": {"padding": {"bottom": 11}}}))
 
     def ms(step: Callable[[int], object], count: int = EDITS) -> list[float]:
         taken = []
-        for n in range(count):
+        for n in range(run.times(count)):
             taken.append(_seconds(partial(step, n)) * 1000)
             # As the studio does in the pause after an answer.
             tidy()
         return taken
 
-    words = ms(lambda n: one.edit("baseline", {"wording": {"ready": {"en-GB": f"Take it home {n}"}}}))
-    padding = ms(lambda n: one.edit("baseline", {"look": {"padding": {"top": 6 + n / 4}}}))
-    placement = ms(lambda n: one.edit("place:product_page", {"look": {"padding": {"top": 6 + n / 4}}}))
-    dragged = ms(lambda n: one.drag({"look": {"padding": {"left": 8 + n / 4}}}))
-    added = ms(lambda n: one.add(f"P{n * 631:05d}", n), 20)
-    checked = _seconds(lambda: one.look(view_findings))
+    words = ms(lambda n: designer.edit("baseline", {"wording": {"ready": {"en-GB": f"Take it home {n}"}}}))
+    padding = ms(lambda n: designer.edit("baseline", {"look": {"padding": {"top": 6 + n / 4}}}))
+    placement = ms(lambda n: designer.edit("place:product_page", {"look": {"padding": {"top": 6 + n / 4}}}))
+    dragged = ms(lambda n: designer.drag({"look": {"padding": {"left": 8 + n / 4}}}))
+    added = ms(lambda n: designer.add(f"P{n * 631 % products:05d}", n), 20)
+    checked = _seconds(lambda: designer.look(view_findings))
     rechecked = []
-    for n in range(12):
-        one.edit("baseline", {"look": {"padding": {"right": 9 + n}}})
+    for n in range(run.times(12)):
+        designer.edit("baseline", {"look": {"padding": {"right": 9 + n}}})
         tidy()
-        rechecked.append(_seconds(lambda: one.look(view_findings)) * 1000)
+        rechecked.append(_seconds(lambda: designer.look(view_findings)) * 1000)
     worded = []
-    for n in range(8):
-        one.edit("baseline", {"wording": {"ready": {"en-GB": f"Carry it home {n}"}}})
+    for n in range(run.times(8, 2)):
+        designer.edit("baseline", {"wording": {"ready": {"en-GB": f"Carry it home {n}"}}})
         tidy()
-        worded.append(_seconds(lambda: one.look(view_words)) * 1000)
-    floor_first, floor_again = _seconds(one.floor), _seconds(one.floor)
-    one.release()
-    one.edit("baseline", {"wording": {"ready": {"en-GB": "Take it today"}}})
-    one.look(view_findings)
-    changed = _seconds(lambda: one.look(view_release))
-    released = _seconds(one.release)
-    traced = p95(ms(one.trace, 200))
+        worded.append(_seconds(lambda: designer.look(view_words)) * 1000)
+    floor_first, floor_again = _seconds(designer.floor), _seconds(designer.floor)
+    designer.release()
+    designer.edit("baseline", {"wording": {"ready": {"en-GB": "Take it today"}}})
+    designer.look(view_findings)
+    changed = _seconds(lambda: designer.look(view_release))
+    released = _seconds(designer.release)
+    traced = p95(ms(designer.trace, 200))
     return [
         _at_most("large shop: first edit of a process", first, "s", 1, median(padding) / 1000, "a later edit"),
         _at_most("large shop: edit of words, p95", p95(words), "ms", 60, median(words), "the median"),
@@ -193,13 +200,13 @@ def _day(wiring: Wiring) -> list[Row]:
 STORES, EACH = 100, 1_000
 
 
-def _many_stores() -> list[Row]:
+def _many_stores(count: int) -> list[Row]:
     """Return what an edit costs in each of a hundred stores in turn, under one limit of memory for all."""
     store = demo.demo_store("http://localhost:8802")
     shops.forget()
     before = _resident_mb()
-    drafts = {n: large_settings(EACH).model_copy(update={"exceptions": ()}) for n in range(STORES)}
-    catalogues = {n: large_catalogue(EACH) for n in range(STORES)}
+    drafts = {n: large_settings(EACH).model_copy(update={"exceptions": ()}) for n in range(count)}
+    catalogues = {n: large_catalogue(EACH) for n in range(count)}
 
     def edit(n: int, top: float) -> None:
         shop = shops.of(("bench", n), lambda _: load_kit())
@@ -208,8 +215,8 @@ def _many_stores() -> list[Row]:
         compile_release(snapshot, clock().date())
         shops.settle()
 
-    first = [_seconds(lambda n=n: edit(n, 12)) * 1000 for n in range(STORES)]  # type: ignore[misc]
-    again = [_seconds(lambda n=n: edit(n, 14)) * 1000 for n in range(STORES)]  # type: ignore[misc]
+    first = [_seconds(lambda n=n: edit(n, 12)) * 1000 for n in range(count)]  # type: ignore[misc]
+    again = [_seconds(lambda n=n: edit(n, 14)) * 1000 for n in range(count)]  # type: ignore[misc]
     taken = _resident_mb() - before
     return [
         _at_most("100 stores in turn: edit and compile, p95", p95(again), "ms", 60, median(first), "the first time"),

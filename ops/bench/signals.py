@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from concurrent.futures import ProcessPoolExecutor
 from contextlib import suppress
 from datetime import UTC, datetime, timedelta
+from multiprocessing import get_context
 from urllib.parse import urlsplit
 from uuid import UUID
 
@@ -19,6 +20,7 @@ from sqlalchemy import text
 
 from ops import demo
 from ops.bench.rows import Row, p99
+from ops.bench.run import Run
 from ops.cluster import ROOT, Cluster, binaries, free_port
 from ops.parts import Parts
 from uptick.wiring import Wiring
@@ -26,16 +28,18 @@ from uptick.wiring import Wiring
 BATCHES, EVENTS, CONNECTIONS = 4_000, 25, 48
 
 
-def measure(parts: Parts, cluster: Cluster, wiring: Wiring) -> list[Row]:
-    bodies, rows = _make()
-    copied = _copy(cluster, rows)
+def measure(run: Run) -> list[Row]:
+    parts, cluster, wiring = run.parts, run.cluster, run.wiring
+    batches = run.times(BATCHES, 20)
+    bodies, rows = _make(batches)
+    copied = _copy(cluster, urlsplit(parts.environment["UPTICK_DATABASE_URL"]).path[1:], rows)
     second = _second_edge(parts)
     try:
         edges = [parts.addresses.edge, second[0]]
         before = _count(wiring)
         rate, waits = _send(edges, parts.addresses.practice, bodies)
         new = _count(wiring) - before
-        assert new == BATCHES * EVENTS, f"{new} rows of {BATCHES * EVENTS}"
+        assert new == batches * EVENTS, f"{new} rows of {batches * EVENTS}"
         again, _ = _send(edges, parts.addresses.practice, bodies)
         assert _count(wiring) - before == new, "a second row for an event that was sent twice"
     finally:
@@ -57,11 +61,11 @@ def measure(parts: Parts, cluster: Cluster, wiring: Wiring) -> list[Row]:
     ]
 
 
-def _make() -> tuple[list[bytes], list[str]]:
+def _make(batches: int) -> tuple[list[bytes], list[str]]:
     """Return bodies of batches, and the same rows as `\\copy` reads them."""
     now = datetime.now(UTC) - timedelta(minutes=5)
     bodies, rows = [], []
-    for b in range(BATCHES):
+    for b in range(batches):
         events = []
         for n in range(EVENTS):
             at = now + timedelta(milliseconds=b + n)
@@ -83,10 +87,10 @@ def _make() -> tuple[list[bytes], list[str]]:
     return bodies, rows
 
 
-def _copy(cluster: Cluster, rows: Sequence[str]) -> float:
+def _copy(cluster: Cluster, database: str, rows: Sequence[str]) -> float:
     """Return the rate of psql's `\\copy` into an empty table of the same columns and key."""
     environment = {**os.environ, "PGPASSWORD": cluster.password}
-    psql = [str(binaries() / "psql"), "-qX", "-h", "127.0.0.1", "-p", str(cluster.port), "-U", "uptick", "bench"]
+    psql = [str(binaries() / "psql"), "-qX", "-h", "127.0.0.1", "-p", str(cluster.port), "-U", "uptick", database]
     make = "DROP TABLE IF EXISTS copied; CREATE TABLE copied (LIKE events INCLUDING ALL)"
     subprocess.run([*psql, "-c", make], env=environment, check=True)
     with tempfile.NamedTemporaryFile("w", suffix=".tsv") as file:
@@ -124,7 +128,7 @@ def _count(wiring: Wiring) -> int:
 
 def _send(edges: Sequence[str], origin: str, bodies: Sequence[bytes]) -> tuple[float, list[float]]:
     """Send every body once from a process of its own; return rows a second and the waits in milliseconds."""
-    with ProcessPoolExecutor(1) as pool:
+    with ProcessPoolExecutor(1, mp_context=get_context("spawn")) as pool:
         return pool.submit(_drive, edges, origin, bodies).result()
 
 

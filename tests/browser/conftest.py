@@ -1,8 +1,10 @@
 """The whole product on real parts: PostgreSQL, three servers on three origins, and headless Chromium."""
 
 import os
+import shutil
 import tempfile
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -16,7 +18,7 @@ from ops.chromium import AGENT, FLAGS, PROGRAM
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts, prepare
 from tests.browser.strange import Strange
-from tests.conftest import PORTS, SECRET
+from tests.conftest import FOLDER, PORTS, SECRET, WORKER, administer, alone, is_there
 from tests.samples import kit
 from uptick.core.rules.settings import Settings
 from uptick.core.trial.record import TrialState
@@ -40,15 +42,17 @@ class Stack:
         return self.parts.addresses
 
 
-def _run(server: Cluster, name: str, first_port: int, *, empty: bool, row: bool = False) -> Iterator[Stack]:
+@contextmanager
+def _running(server: Cluster, name: str, first_port: int, practice_db: Path, *, empty: bool = False) -> Iterator[Stack]:
+    """Run all parts on a database of that name; where the demo is in it already, only its addresses change."""
     with tempfile.TemporaryDirectory() as folder:
-        parts = prepare(server, name, SECRET, Path(folder), first_port, f"{folder}/practice.db")
+        parts = prepare(server, name, SECRET, Path(folder), first_port, str(practice_db))
         before = dict(os.environ)
         os.environ.update(parts.environment)
         try:
             parts.start_all()
             wiring = Wiring(Environment())
-            demo.begin(wiring, empty=empty, say=lambda what: None, row=row)
+            demo.begin(wiring, empty=empty, say=lambda what: None, row=not empty)
             yield Stack(parts, wiring)
             wiring.engine.dispose()
         finally:
@@ -57,25 +61,53 @@ def _run(server: Cluster, name: str, first_port: int, *, empty: bool, row: bool 
             os.environ.update(before)
 
 
+@pytest.fixture(scope="session")
+def demo_template(server: Cluster) -> str:
+    """The demo as `./start` shows it, made once a run, to be copied."""
+    with alone(FOLDER):
+        if not is_there(server, "demo_template"):
+            with _running(server, "demo_in_work", PORTS + 40, FOLDER / "practice.db"):
+                pass
+            # Under this name it is whole.
+            administer(server, "ALTER DATABASE demo_in_work RENAME TO demo_template")
+    return "demo_template"
+
+
+@contextmanager
+def _copied(server: Cluster, name: str, first_port: int, folder: Path) -> Iterator[Stack]:
+    administer(server, f"CREATE DATABASE {name} TEMPLATE demo_template")
+    practice_db = shutil.copy(FOLDER / "practice.db", folder / f"{name}.db")
+    with _running(server, name, first_port, Path(practice_db)) as stack:
+        yield stack
+    administer(server, f"DROP DATABASE {name} WITH (FORCE)")
+
+
 @pytest.fixture(scope="module")
-def empty_shop(server: Cluster, request: pytest.FixtureRequest) -> Iterator[Stack]:
+def empty_shop(
+    server: Cluster, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Stack]:
     """A store without products, releases or signals, of a module's own."""
     name = f"empty_{request.module.__name__.rpartition('.')[2]}"
-    yield from _run(server, name, PORTS + 10, empty=True)
+    practice_db = tmp_path_factory.mktemp(name) / "practice.db"
+    with _running(server, name, PORTS + 10, practice_db, empty=True) as stack:
+        yield stack
 
 
 @pytest.fixture(scope="session")
-def demo_shop(server: Cluster) -> Iterator[Stack]:
-    """The demo as `./start` shows it."""
-    yield from _run(server, "browser_demo", PORTS + 20, empty=False, row=True)
+def demo_shop(server: Cluster, demo_template: str, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Stack]:
+    """The demo as `./start` shows it; who changes it puts it back."""
+    with _copied(server, f"demo_{WORKER}", PORTS + 20, tmp_path_factory.mktemp("demo")) as stack:
+        yield stack
 
 
 @pytest.fixture(scope="module")
-def own_demo(server: Cluster, request: pytest.FixtureRequest) -> Iterator[Stack]:
-    """A demo of a module's own, to change at will."""
-    # Another module in the same process must not find what this one has changed.
+def own_demo(
+    server: Cluster, demo_template: str, request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Stack]:
+    """A demo of a module's own, to change at will: another module must not find what this one has changed."""
     name = f"own_{request.module.__name__.rpartition('.')[2]}"
-    yield from _run(server, name, PORTS + 30, empty=False)
+    with _copied(server, name, PORTS + 30, tmp_path_factory.mktemp(name)) as stack:
+        yield stack
 
 
 @pytest.fixture(scope="session")

@@ -31,7 +31,8 @@ from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
 WINDOWS = {Device.PHONE: (375, 740), Device.TABLET: (768, 1024), Device.DESKTOP: (1280, 800)}
-POSITIONS = 200
+# Where a button comes or goes is where a sum goes wrong first: each page is looked at on both sides of so many edges.
+EDGES, RANDOM = 12, 24
 # A page in a frame of the studio's, as the station has it, and what its script measures once all buttons stand.
 MEASURE = """([src, wide, high]) => new Promise((done, fail) => {
   document.body.replaceChildren();
@@ -131,13 +132,16 @@ def require_alike(stack: Stack, key: str, product: str, device: Device, at: Meas
 
 
 def look_along(key: str, device: Device, at: Measured) -> Sequence[Any]:
-    """Return what the browser sees at random positions."""
+    """Return what the browser sees just before and just after where something is to come or go, and at random."""
     way = at.survey.way_px
     rng = random.Random(f"{key}{device}{at.survey.path}")
+    scene = scene_of(at.survey)
+    edges = sorted({end for place in at.survey.places for span in in_reach(scene, place) for end in span})
+    beside = [edge + by for edge in rng.sample(edges, min(EDGES, len(edges))) for by in (-2, 2)]
     # A page that does not scroll has one position, and one that hardly does needs no more than a few.
-    count = max(1, min(POSITIONS, round(way / 2)))
-    positions = sorted(rng.uniform(0, way) for _ in range(count))
-    seen: Sequence[Any] = at.frame.evaluate(WATCH, [round(position) for position in positions])
+    random_ones = [rng.uniform(0, way) for _ in range(max(1, min(RANDOM, round(way / 2))))]
+    positions = sorted({round(min(max(position, 0), way)) for position in (*beside, *random_ones)})
+    seen: Sequence[Any] = at.frame.evaluate(WATCH, positions)
     return seen
 
 
@@ -170,7 +174,7 @@ def compare(stack: Stack, key: str, product: str, device: Device, at: Measured, 
 def test_what_is_in_reach_is_what_the_browser_sees_in_the_demo_shop(
     demo_shop: Stack, tab: Tab, path: str, device: Device
 ) -> None:
-    """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, at 200 random positions."""
+    """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, beside edges and at random."""
     sign_in(tab, demo_shop)
     at = measured(tab.page, demo_shop, demo.KEY, path, device)
     assert len(at.survey.places) >= (50 if path.startswith("/c") else 3)
@@ -188,7 +192,7 @@ NOT_COMPARED = {"gate", "evergreen", "latterwax"}
 def test_what_is_in_reach_is_what_the_browser_sees_in_shops_of_every_shape(
     demo_shop: Stack, tab: Tab, key: str
 ) -> None:
-    """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, at 200 random positions."""
+    """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, beside edges and at random."""
     sign_in(tab, demo_shop)
     product = ROW[key].goods[0].sku
     for device in Device:
@@ -512,15 +516,23 @@ def test_the_command_line_studies_the_same_without_a_screen(demo_shop: Stack) ->
     assert kept
     assert kept.by == "command line"
     # A page that is closed says why it was not measured, and with its password it is.
-    shut = run("gate", "--json")
+    with demo_shop.wiring.open_shop("gate") as shop:
+        path = pages_to_look_at(shop)[0].path
+    shut = run("gate", "--page", path, "--json")
     assert shut.returncode == 1
     for line in json.loads(shut.stdout)["lines"]:
         assert line["findings"] is None
         assert line["why"].startswith("No place of ours was there within")
+    assert len(json.loads(shut.stdout)["lines"]) == len(Device)
+    with demo_shop.wiring.open_shop("gate") as shop:
+        assert shop.side.study() is None
     nobody_asked = run("loft", "--password", "x")
     assert nobody_asked.returncode == 2
     assert "given only where" in nobody_asked.stderr
-    opened = json.loads(run("gate", "--password", PASSWORD, "--json").stdout)
+    elsewhere = run("loft", "--page", "/nowhere")
+    assert elsewhere.returncode == 2
+    assert pages[0].path in elsewhere.stderr
+    opened = json.loads(run("gate", "--password", PASSWORD, "--page", path, "--json").stdout)
     assert all(one["findings"] is not None for one in opened["lines"])
 
 

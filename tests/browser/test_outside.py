@@ -16,7 +16,7 @@ from uptick.core.button.lengths import Ground
 from uptick.core.button.merge import Json
 from uptick.core.drawing.boxes import lay_out
 from uptick.core.drawing.compile import BASE_CSS, compile_button
-from uptick.core.outside.handed import Kind, Order
+from uptick.core.outside.handed import Order, OutsideKind
 from uptick.core.outside.picture import alone, draw_picture
 from uptick.usecases.outside import make_outside
 from uptick.usecases.ports import Person
@@ -137,7 +137,7 @@ def test_pictures_look_as_the_browser_draws_the_button(blank: Page, text: str, r
 
 def test_a_mail_on_a_strangers_page_leads_to_the_shop_and_is_counted(demo_shop: Stack, tab: Tab) -> None:
     with demo_shop.wiring.open_shop("thornmere") as shop:
-        order = Order(products=("TL-SMOKER", "HV-NUC6"), kind=Kind.MAIL, across=2, campaign="story")
+        order = Order(products=("TL-SMOKER", "HV-NUC6"), kind=OutsideKind.MAIL, across=2, campaign="story")
         made = make_outside(shop, order, demo_shop.at.edge, ADA, clock(), copied=True)
     page = tab.page
     page.set_content(f"<!doctype html><html lang=en><title>mail</title><main><h1>Letter</h1>{made.code}</main>")
@@ -153,7 +153,7 @@ def test_a_mail_on_a_strangers_page_leads_to_the_shop_and_is_counted(demo_shop: 
 
 def test_a_form_on_a_strangers_page_fills_the_shops_basket_with_the_choice(demo_shop: Stack, tab: Tab) -> None:
     with demo_shop.wiring.open_shop("thornmere") as shop:
-        order = Order(products=("HV-CEDAR",), kind=Kind.FORM, campaign="story")
+        order = Order(products=("HV-CEDAR",), kind=OutsideKind.FORM, campaign="story")
         made = make_outside(shop, order, demo_shop.at.edge, ADA, clock(), copied=True)
     page = tab.page
     page.set_content(f"<!doctype html><html lang=en><title>partner</title><main><h1>Hives</h1>{made.code}</main>")

@@ -13,7 +13,7 @@ from typing import Any
 from uptick.core.errors import BadCss
 
 READER = Path(__file__).resolve().parents[2] / "studio" / "dist" / "reader" / "css.js"
-_PROGRAMS = ("chromium", "chromium-browser", "google-chrome")
+_PROGRAMS = ("chromium-headless-shell", "chromium", "chromium-browser", "google-chrome")
 _FLAGS = (
     "--headless", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync", "--hide-scrollbars", "--dump-dom", "--timeout=20000",

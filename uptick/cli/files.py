@@ -63,8 +63,8 @@ def import_(
 
 
 def _shown(
-    steps: Generator[importing.Progress, None, importing.ImportReport], *, quiet: bool
-) -> Generator[importing.Progress, None, importing.ImportReport]:
+    steps: Generator[importing.ImportProgress, None, importing.ImportReport], *, quiet: bool
+) -> Generator[importing.ImportProgress, None, importing.ImportReport]:
     """Pass an import's steps on, drawn as a bar."""
     with Progress(TextColumn("products"), BarColumn(), console=Console(stderr=True), disable=quiet) as bar:
         task = bar.add_task("", total=1)

@@ -15,7 +15,7 @@ from uptick.core.errors import OutOfRange
 from uptick.core.scroll import PageSurvey
 
 MEASURE = Path(__file__).resolve().parents[2] / "storefront" / "dist" / "survey.js"
-_PROGRAMS = ("chromium", "chromium-browser", "google-chrome")
+_PROGRAMS = ("chromium-headless-shell", "chromium", "chromium-browser", "google-chrome")
 # The windows that Place shows; fingers cannot hover.
 _WINDOWS: Mapping[Device, dict[str, Any]] = {
     Device.PHONE: {"viewport": {"width": 375, "height": 740}, "has_touch": True, "is_mobile": True},

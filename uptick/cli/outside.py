@@ -15,7 +15,7 @@ from pydantic import ValidationError
 from uptick.cli.common import HERE, StoreKey, open_shop, require_code
 from uptick.cli.say import AsJson
 from uptick.core.errors import OutOfRange
-from uptick.core.outside.handed import MOST_PRODUCTS, Kind, Order
+from uptick.core.outside.handed import MOST_PRODUCTS, Order, OutsideKind
 from uptick.usecases.outside import OutsideButton, make_outside
 from uptick.wiring import Environment, clock
 
@@ -27,8 +27,9 @@ _SCALES = (1, 2, 3)
 def outside(
     product: Annotated[list[str], typer.Option(help="A product's code; several stand as a sheet.")],
     kind: Annotated[
-        Kind, typer.Option("--as", help="What is made: a link, a form, a picture, HTML for pages or mails, a code.")
-    ] = Kind.WEB,
+        OutsideKind,
+        typer.Option("--as", help="What is made: a link, a form, a picture, HTML for pages or mails, a code."),
+    ] = OutsideKind.WEB,
     across: Annotated[int, typer.Option(help="How many stand in a row, from 1 to 4.")] = 1,
     drawn: Annotated[str, typer.Option(help="as_drawn, filled or outlined.")] = "as_drawn",
     campaign: Annotated[str, typer.Option(help="What presses are counted by besides their place.")] = "",

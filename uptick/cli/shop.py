@@ -1,6 +1,7 @@
 """A shop's own pages: connecting it, and looking whether what was released is live."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import asdict
 from pathlib import Path
 from typing import Annotated
@@ -21,9 +22,9 @@ from uptick.usecases import connect as connecting
 from uptick.usecases.collecting import collect as collect_pages
 from uptick.usecases.page_checks import PageCheck, PagesReport, check_pages, released_kinds, released_of
 from uptick.usecases.page_lines import LineWeight
-from uptick.usecases.pointing import pages_to_look_at
+from uptick.usecases.pointing import PageToLookAt, pages_to_look_at
 from uptick.usecases.state import language_of
-from uptick.usecases.study import keep, study_page
+from uptick.usecases.study import keep, study_page, worst_first
 from uptick.wiring import Wiring, clock
 
 app = typer.Typer()
@@ -177,6 +178,9 @@ def study(
         str, typer.Option(help="The language of the buttons; the store's first where none is said.")
     ] = "",
     password: Password = "",
+    page: Annotated[
+        list[str] | None, typer.Option(help="Only this page, by its path; may be given again. It is told, not kept.")
+    ] = None,
     as_json: AsJson = False,
 ) -> None:
     """Measure the draft along the shop's pages on a phone, a tablet and a desktop, and say what is wrong there."""
@@ -187,28 +191,43 @@ def study(
     lines: list[StudyLine] = []
     try:
         with wiring.open_shop(store) as shop:
-            of, version, pages = shop.store, shop.drafts.read().version, pages_to_look_at(shop)
+            of, version, pages = shop.store, shop.drafts.read().version, _chosen(pages_to_look_at(shop), page)
             spoken = language_of(shop.drafts.read().settings, language or None)
         more = f"lang={quote(spoken)}&up-draft={quote(wiring.preview_token(store))}"
         with windows() as opened, Progress(console=Console(stderr=True)) as progress:
             if password:
                 opened.enter(f"{of.origin}{pages[0].path}", password)
-            for page in progress.track(pages, description="pages"):
-                surveys, silent = opened.measure(f"{of.origin}{page.path}{'&' if '?' in page.path else '?'}{more}")
+            for at in progress.track(pages, description="pages"):
+                surveys, silent = opened.measure(f"{of.origin}{at.path}{'&' if '?' in at.path else '?'}{more}")
                 with wiring.open_shop(store) as shop:
-                    lines += study_page(shop, page, surveys, spoken, silent)
+                    lines += study_page(shop, at, surveys, spoken, silent)
         took = (clock() - began).total_seconds() * 1000
-        made = Study(version=version, language=spoken, took_ms=took, lines=tuple(lines))
-        with wiring.open_shop(store) as shop:
-            kept = keep(shop, made, HERE, clock())
+        made = Study(version=version, language=spoken, took_ms=took, lines=worst_first(lines))
+        # What is kept is of the whole shop.
+        if not page:
+            with wiring.open_shop(store) as shop:
+                keep(shop, made, HERE, clock())
     finally:
         wiring.engine.dispose()
     if as_json:
-        print(json.dumps(kept.study.model_dump(mode="json"), ensure_ascii=False))
+        print(json.dumps(made.model_dump(mode="json"), ensure_ascii=False))
     else:
-        _print_study(kept.study)
-    if any(line.rank <= 1 for line in kept.study.lines):
+        _print_study(made)
+    if any(line.rank <= 1 for line in made.lines):
         raise typer.Exit(1)
+
+
+def _chosen(pages: Sequence[PageToLookAt], paths: Sequence[str] | None) -> Sequence[PageToLookAt]:
+    """Return the pages of some paths, or all where none is named.
+
+    Raises:
+        OutOfRange: A path is none of them; says which there are.
+    """
+    known = {page.path: page for page in pages}
+    for path in paths or ():
+        if path not in known:
+            raise OutOfRange.of("--page", f"one of {', '.join(known)}", path)
+    return [known[path] for path in paths] if paths else pages
 
 
 def _print_study(found: Study) -> None:
