@@ -34,7 +34,7 @@ from uptick.data.drafts import PgDrafts
 from uptick.data.heads import hold_store, read_heads
 from uptick.data.outside import PgOutside
 from uptick.data.pictures import PgPictures, StorePictures
-from uptick.data.readouts import PgSignals
+from uptick.data.readouts import SignalReadouts
 from uptick.data.releases import PgReleases
 from uptick.data.shop_side import PgShopSide
 from uptick.data.trials import PgTrials
@@ -324,7 +324,7 @@ def shop_on(connection: Connection, key: str, person_id: int = 0) -> Shop:
         catalogue=catalogue,
         releases=releases,
         trials=PgTrials(connection, store_id),
-        signals=PgSignals(connection, store_id),
+        signals=SignalReadouts(connection, store_id),
         pictures=PgPictures(connection, store_id, tables),
         side=PgShopSide(connection, store_id),
         outside=PgOutside(connection, store_id),

@@ -13,7 +13,7 @@ from sqlalchemy import text
 from tests.samples import NOW, PRODUCTS, product, settings
 from uptick.core.button.document import Placement
 from uptick.core.rules.reach import Reach
-from uptick.core.shop.signals import Kind, Signal
+from uptick.core.shop.signals import Signal, SignalKind
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.plan import Plan
 from uptick.core.trial.readout import Measure
@@ -29,7 +29,7 @@ PLACE = "product_page"
 PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
 
 
-def signal(n: int, kind: Kind, at: datetime, shopper: str, **more: Any) -> Signal:
+def signal(n: int, kind: SignalKind, at: datetime, shopper: str, **more: Any) -> Signal:
     one = UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
     base = Signal(one, at.date(), kind, at, shopper, "v", 1, PLACE, "A1", "", "", 1, 0, "phone", "en-GB")
     return base._replace(**more)
@@ -62,16 +62,16 @@ def story(shoppers: int = 60) -> list[Signal]:
     told, n = [], 0
     for number in range(shoppers):
         shopper, at = f"shopper-{number:04d}", START + timedelta(hours=rng.uniform(1, 300))
-        steps = [(Kind.SHOWN, 0.0)]
+        steps = [(SignalKind.SHOWN, 0.0)]
         if rng.random() < 0.6:
-            steps.append((Kind.CLICKED, rng.uniform(0, 2)))
+            steps.append((SignalKind.CLICKED, rng.uniform(0, 2)))
         if rng.random() < 0.4:
-            steps.append((Kind.ADDED, rng.choice([1.0, 71.0, 73.0, -5.0])))
+            steps.append((SignalKind.ADDED, rng.choice([1.0, 71.0, 73.0, -5.0])))
         if rng.random() < 0.3:
-            steps.append((Kind.ORDERED, rng.uniform(3, 90)))
+            steps.append((SignalKind.ORDERED, rng.uniform(3, 90)))
         for kind, hours in steps:
             n += 1
-            order = {"order": f"T{number}", "line": "1", "place": ""} if kind is Kind.ORDERED else {}
+            order = {"order": f"T{number}", "line": "1", "place": ""} if kind is SignalKind.ORDERED else {}
             told.append(signal(n, kind, at + timedelta(hours=hours), shopper, **order))
     return told
 
@@ -109,12 +109,12 @@ def test_only_what_is_done_within_the_time_after_entering_counts(wiring: Wiring)
         wiring,
         [
             [
-                signal(1, Kind.ADDED, at - timedelta(minutes=1), "too-early-1"),
-                signal(2, Kind.SHOWN, at, "too-early-1"),
-                signal(3, Kind.SHOWN, at, "in-time-001"),
-                signal(4, Kind.ADDED, at + timedelta(days=3, seconds=-1), "in-time-001"),
-                signal(5, Kind.SHOWN, at, "too-late-01"),
-                signal(6, Kind.ADDED, at + timedelta(days=3), "too-late-01"),
+                signal(1, SignalKind.ADDED, at - timedelta(minutes=1), "too-early-1"),
+                signal(2, SignalKind.SHOWN, at, "too-early-1"),
+                signal(3, SignalKind.SHOWN, at, "in-time-001"),
+                signal(4, SignalKind.ADDED, at + timedelta(days=3, seconds=-1), "in-time-001"),
+                signal(5, SignalKind.SHOWN, at, "too-late-01"),
+                signal(6, SignalKind.ADDED, at + timedelta(days=3), "too-late-01"),
             ]
         ],
     )
@@ -136,9 +136,9 @@ def test_an_order_line_counts_once_whatever_id_it_comes_under(wiring: Wiring) ->
     begin_trial(wiring)
     at = START + timedelta(days=1)
     line = {"order": "T1", "line": "1", "place": ""}
-    first = signal(1, Kind.ORDERED, at, "shopper-0001", **line)
-    again = signal(2, Kind.ORDERED, at + timedelta(minutes=5), "shopper-0001", **line)
-    second_line = signal(3, Kind.ORDERED, at, "shopper-0001", **{**line, "line": "2"})
+    first = signal(1, SignalKind.ORDERED, at, "shopper-0001", **line)
+    again = signal(2, SignalKind.ORDERED, at + timedelta(minutes=5), "shopper-0001", **line)
+    second_line = signal(3, SignalKind.ORDERED, at, "shopper-0001", **{**line, "line": "2"})
     assert write(wiring, [[first], [again, second_line], [again]]) == [1, 1, 0]
 
 
@@ -150,7 +150,7 @@ def test_a_forged_letter_counts_for_nothing(wiring: Wiring) -> None:
 
 def test_shoppers_without_an_id_count_in_the_days_totals_and_in_no_trial(wiring: Wiring) -> None:
     begin_trial(wiring)
-    write(wiring, [[signal(1, Kind.SHOWN, START + timedelta(days=1), "")]])
+    write(wiring, [[signal(1, SignalKind.SHOWN, START + timedelta(days=1), "")]])
     assert counts(wiring) == []
     with wiring.open_shop("sample") as shop:
         assert shop.signals.tallies(START.date())[PLACE, ""]["shown"] == 1
@@ -163,10 +163,10 @@ def test_what_stands_outside_the_reach_of_a_trial_is_not_in_it(wiring: Wiring) -
         wiring,
         [
             [
-                signal(1, Kind.SHOWN, at, "other-place-", place="listing_card", product="B1"),
-                signal(2, Kind.SHOWN, at, "other-thing-", product="A1"),
-                signal(3, Kind.SHOWN, START - timedelta(days=1), "before-start", product="B1"),
-                signal(4, Kind.SHOWN, at, "inside-trial", product="B1"),
+                signal(1, SignalKind.SHOWN, at, "other-place-", place="listing_card", product="B1"),
+                signal(2, SignalKind.SHOWN, at, "other-thing-", product="A1"),
+                signal(3, SignalKind.SHOWN, START - timedelta(days=1), "before-start", product="B1"),
+                signal(4, SignalKind.SHOWN, at, "inside-trial", product="B1"),
             ]
         ],
     )
@@ -195,10 +195,10 @@ def test_a_trial_counts_and_paces_only_whom_its_reach_covers(
     inside = {"situation": "plain", "shopper_kind": "new"}
     at = NOW - timedelta(days=6)
     shown = [
-        signal(1, Kind.SHOWN, at, "inside-trial", **inside),
-        signal(2, Kind.SHOWN, at, "outside-trial", **{**inside, **told}),
+        signal(1, SignalKind.SHOWN, at, "inside-trial", **inside),
+        signal(2, SignalKind.SHOWN, at, "outside-trial", **{**inside, **told}),
         # What is added outside does not count for whoever entered inside.
-        signal(3, Kind.ADDED, at + timedelta(hours=1), "inside-trial", **{**inside, **told}),
+        signal(3, SignalKind.ADDED, at + timedelta(hours=1), "inside-trial", **{**inside, **told}),
     ]
     write(wiring, [shown])
     assert [(row[0], row[4]) for row in counts(wiring)] == [("inside-trial", None)]
@@ -214,7 +214,10 @@ def test_products_that_come_into_a_category_later_are_not_in_its_trial(wiring: W
         shop.catalogue.put([product("B9", "Jars")])
         shop.catalogue.remove(["B1"])
     at = START + timedelta(days=1)
-    write(wiring, [[signal(n, Kind.SHOWN, at, f"shopper-of-{sku}", product=sku) for n, sku in enumerate(("B1", "B9"))]])
+    write(
+        wiring,
+        [[signal(n, SignalKind.SHOWN, at, f"shopper-of-{sku}", product=sku) for n, sku in enumerate(("B1", "B9"))]],
+    )
     assert [row[0] for row in counts(wiring)] == ["shopper-of-B1"]
 
 
@@ -222,16 +225,16 @@ def test_a_forged_order_line_does_not_keep_the_real_one_out(wiring: Wiring) -> N
     begin_trial(wiring)
     at = START + timedelta(days=1)
     order = {"place": "", "order": "T00001", "line": "1"}
-    forged = signal(1, Kind.ORDERED, at, "forger-00001", **order)
-    real = [signal(2, Kind.SHOWN, at, "buyer-000001"), signal(3, Kind.ORDERED, at, "buyer-000001", **order)]
-    again = signal(4, Kind.ORDERED, at, "buyer-000001", **order)
+    forged = signal(1, SignalKind.ORDERED, at, "forger-00001", **order)
+    real = [signal(2, SignalKind.SHOWN, at, "buyer-000001"), signal(3, SignalKind.ORDERED, at, "buyer-000001", **order)]
+    again = signal(4, SignalKind.ORDERED, at, "buyer-000001", **order)
     assert write(wiring, [[forged], real, [again]]) == [1, 2, 0]
     assert [(row[0], row[5] is not None) for row in counts(wiring) if row[2]] == [("buyer-000001", True)]
 
 
 def test_an_order_without_an_amount_is_kept_without_one(wiring: Wiring) -> None:
     order = {"place": "", "order": "T00001", "line": "1", "value_minor": None}
-    write(wiring, [[signal(1, Kind.ORDERED, START, "buyer-000001", **order)]])
+    write(wiring, [[signal(1, SignalKind.ORDERED, START, "buyer-000001", **order)]])
     with wiring.engine.connect() as db:
         assert db.execute(text("SELECT value_minor FROM events")).scalar_one() is None
 
@@ -241,11 +244,11 @@ def test_what_the_database_cannot_keep_is_told_from_a_database_that_is_away(
     wiring: Wiring, bad: dict[str, Any]
 ) -> None:
     with pytest.raises(Exception) as failed:  # noqa: PT011
-        write(wiring, [[signal(1, Kind.SHOWN, START, "shopper-0001", **bad)]])
+        write(wiring, [[signal(1, SignalKind.SHOWN, START, "shopper-0001", **bad)]])
     assert not isinstance(failed.value, Unavailable)
     away = SignalWriter(make_engine("postgresql+psycopg://nobody@127.0.0.1:9/none"), 0)
     with pytest.raises(Unavailable):
-        away.write([StoreBatch(1, [signal(1, Kind.SHOWN, START, "shopper-0001")], (), {})], NOW.date())
+        away.write([StoreBatch(1, [signal(1, SignalKind.SHOWN, START, "shopper-0001")], (), {})], NOW.date())
 
 
 def test_the_reading_is_of_the_planned_number_the_first_that_came(wiring: Wiring) -> None:
@@ -265,11 +268,11 @@ def test_pace_counts_newcomers_and_what_those_followed_to_the_end_did(wiring: Wi
     told = []
     for n in range(28):
         at = NOW - timedelta(days=14) + timedelta(hours=12 * n, minutes=1)
-        told.append(signal(10 * n, Kind.SHOWN, at, f"newcomer-{n:03d}"))
+        told.append(signal(10 * n, SignalKind.SHOWN, at, f"newcomer-{n:03d}"))
         if n % 2:
-            told.append(signal(10 * n + 1, Kind.ADDED, at + timedelta(hours=1), f"newcomer-{n:03d}"))
+            told.append(signal(10 * n + 1, SignalKind.ADDED, at + timedelta(hours=1), f"newcomer-{n:03d}"))
         if n % 4 == 0:
-            told.append(signal(10 * n + 2, Kind.SHOWN, at + timedelta(hours=30), f"newcomer-{n:03d}"))
+            told.append(signal(10 * n + 2, SignalKind.SHOWN, at + timedelta(hours=30), f"newcomer-{n:03d}"))
     write(wiring, [told])
     with wiring.open_shop("sample") as shop:
         pace = shop.signals.pace(PAGE, None, 3, NOW)

@@ -12,7 +12,7 @@ from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import merge_layer
-from uptick.core.errors import NothingToRelease, Stale, TrialState
+from uptick.core.errors import NothingToRelease, Stale, WrongTrialState
 from uptick.core.rules.reach import Reach
 from uptick.core.shop.connection import FormPost
 from uptick.core.trial.readout import Measure
@@ -109,7 +109,7 @@ def test_of_two_overlapping_trials_one_starts(stocked: Wiring, monkeypatch: pyte
     with stocked.open_shop("sample") as shop:
         draw(shop)
     outcomes = at_once(stocked, lambda shop: start_trial(shop, 1, NOW), lambda shop: start_trial(shop, 2, NOW))
-    assert errors(outcomes) == [TrialState], outcomes
+    assert errors(outcomes) == [WrongTrialState], outcomes
     with stocked.open_shop("sample") as shop:
         assert sum(trial.state.value == "running" for trial in shop.trials.all()) == 1
 

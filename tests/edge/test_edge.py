@@ -24,7 +24,7 @@ from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
-from uptick.core.outside.handed import Kind, Order
+from uptick.core.outside.handed import Order, OutsideKind
 from uptick.core.shop.connection import FormPost
 from uptick.core.shop.signals import BatchIn, EventIn
 from uptick.data.public import PublicShelf
@@ -562,7 +562,7 @@ def test_many_presses_at_once_are_all_counted(edge: TestClient, wiring: Wiring) 
 
 def test_a_buttons_picture_is_served_by_its_content(edge: TestClient, wiring: Wiring) -> None:
     with wiring.open_shop("sample") as shop:
-        made = make_outside(shop, Order(products=("A1",), kind=Kind.PICTURE), "http://edge.test", ADA, NOW)
+        made = make_outside(shop, Order(products=("A1",), kind=OutsideKind.PICTURE), "http://edge.test", ADA, NOW)
     addresses = re.findall(r"http://edge\.test(/pictures/[0-9a-f]{16})", made.code)
     assert len(set(addresses)) == 3
     for scale, address in enumerate(addresses, 1):

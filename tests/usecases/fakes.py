@@ -21,7 +21,7 @@ from uptick.core.shop.connection import BasketConnection
 from uptick.core.shop.store import Store
 from uptick.core.trial.readout import Tally
 from uptick.core.trial.record import Trial
-from uptick.usecases.ports import Draft, HandedOut, Pace, Person, Release, Shop, Step, StoredPicture, TrialCount
+from uptick.usecases.ports import Draft, HandedOut, HistoryStep, Pace, Person, Release, Shop, StoredPicture, TrialCount
 
 ADA = Person(1, "Ada", "ada@example.test", ("sample",))
 
@@ -30,7 +30,7 @@ ADA = Person(1, "Ada", "ada@example.test", ("sample",))
 class FakeDrafts:
     """A history that grows; `viewer` is the person whose undo and redo are told."""
 
-    steps: list[tuple[Settings, Mark, Step]]
+    steps: list[tuple[Settings, Mark, HistoryStep]]
     version: int = 1
     viewer: int = ADA.id
 
@@ -56,7 +56,7 @@ class FakeDrafts:
         if base_version != self.version:
             raise Stale("changed meanwhile")
         n = len(self.steps)
-        step = Step(n, label, person.name, now, False, person.id == self.viewer)
+        step = HistoryStep(n, label, person.name, now, False, person.id == self.viewer)
         self.steps.append((settings, Mark(n, person.id, reverts, label), step))
         self.version += 1
         return self.read()
@@ -67,7 +67,7 @@ class FakeDrafts:
     def settings_at(self, n: int) -> Settings:
         return self.steps[n][0]
 
-    def history(self, most: int, before: int | None = None) -> list[Step]:
+    def history(self, most: int, before: int | None = None) -> list[HistoryStep]:
         return [step for _, _, step in reversed(self.steps) if before is None or step.n < before][:most]
 
 
@@ -294,7 +294,7 @@ class FakeShop:
 
 
 def fake_shop(of: Settings | None = None, products: Sequence[Product] = PRODUCTS) -> FakeShop:
-    began = Step(0, "store made", "", datetime(2026, 1, 1), False, False)
+    began = HistoryStep(0, "store made", "", datetime(2026, 1, 1), False, False)
     return FakeShop(
         FakeDrafts([(of or settings(), Mark(0, 0, None, "store made"), began)]),
         FakeCatalogue({p.sku: p for p in products}),

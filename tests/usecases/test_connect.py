@@ -28,7 +28,7 @@ from uptick.usecases.connect import (
     propose_connection,
     try_connection,
 )
-from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, kinds_of
+from uptick.usecases.page_checks import PageExample, PagesReport, ReleasedPlaces, check_pages, kinds_of
 from uptick.usecases.page_lines import LineWeight as Weight
 from uptick.usecases.ports import Shop
 from uptick.usecases.visiting import Fetched, ShopRequest, Trouble
@@ -248,7 +248,7 @@ SCRIPT = Fetched("", "", 200, {}, "UpTick(JSON.parse('{\"release\":4}'))")
 def report(key: str, change: Callable[[Fetched], Fetched] = lambda page: page, script: Fetched = SCRIPT) -> PagesReport:
     shop = shop_of(key)
     known = {product.sku: product for product in shop.catalogue.all()}
-    released = Released(4, tuple(row_settings(ROW[key]).pointed.values()), known)
+    released = ReleasedPlaces(4, tuple(row_settings(ROW[key]).pointed.values()), known)
     return check_pages(shop.store, released, kinds_of(shop), visit(key, change), Edge(script), EDGE, NOW)
 
 
@@ -351,7 +351,7 @@ def test_kinds_of_page_follow_what_the_catalogue_holds() -> None:
     assert (kinds[0].name, kinds[0].path) == ("front page", "/")
     assert kinds[0].placement is Placement.LISTING_CARD
     choice = kinds[1]
-    assert isinstance(choice, Kind)
+    assert isinstance(choice, PageExample)
     assert choice.product is not None
     assert choice.product.situation is Situation.CHOICE
     assert choice.name == "product page with a choice"

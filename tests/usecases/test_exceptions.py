@@ -11,7 +11,7 @@ from uptick.core.button.merge import Json
 from uptick.core.errors import BadDocument, BadReach, NeedsYes, NotFound, OutOfRange, Overtaken
 from uptick.core.rules.reach import Reach
 from uptick.usecases.edit import Wish, add_exception, change_exception, change_layer, redo, set_languages, undo
-from uptick.usecases.importing import PIECE, Progress, import_catalogue, import_steps, read_ahead
+from uptick.usecases.importing import PIECE, ImportProgress, import_catalogue, import_steps, read_ahead
 from uptick.usecases.ports import Person
 from uptick.usecases.views import (
     ProductsView,
@@ -295,7 +295,7 @@ def csv_of(n: int) -> bytes:
 def test_an_import_tells_its_progress_and_can_be_stopped_between_pieces() -> None:
     made = fake_shop(products=PRODUCTS)
     steps = import_steps(made.shop, csv_of(PIECE + 5), ADA, NOW)
-    assert [next(steps), next(steps)] == [Progress(0, PIECE + 5), Progress(PIECE, PIECE + 5)]
+    assert [next(steps), next(steps)] == [ImportProgress(0, PIECE + 5), ImportProgress(PIECE, PIECE + 5)]
     steps.close()
     assert made.catalogue.last_import() is None
 

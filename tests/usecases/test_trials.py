@@ -10,7 +10,7 @@ from tests.samples import NOW, PRODUCTS, exception, settings
 from tests.usecases.fakes import ADA, FakeShop, fake_shop
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.merge import Json
-from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialState, TrialUnderway
+from uptick.core.errors import BadDocument, BadReach, OutOfRange, TooFewData, TrialUnderway, WrongTrialState
 from uptick.core.rules.reach import Reach
 from uptick.core.trial.plan import shoppers_per_version
 from uptick.core.trial.readout import Measure, Tally
@@ -82,7 +82,7 @@ def test_a_trial_can_be_changed_until_it_starts_and_then_is_frozen() -> None:
         change_trial(made.shop, 1, NOW, patch={"look": {"radius": -4}})
     start_trial(made.shop, 1, NOW)
     plan = made.trials.get(1).plan
-    with pytest.raises(TrialState, match="frozen"):
+    with pytest.raises(WrongTrialState, match="frozen"):
         change_trial(made.shop, 1, NOW, relative_difference=0.5)
     made.signals.now_pace = Pace(9999, 10, 9, 9)
     assert view_trial(made.shop, 1, NOW).planned.plan == plan
@@ -106,7 +106,7 @@ def test_a_trial_that_cannot_be_is_refused(wish: dict[str, Any], error: type[Exc
 
 
 def test_a_trial_that_would_tell_nothing_does_not_start() -> None:
-    with pytest.raises(TrialState, match="B is the same as A"):
+    with pytest.raises(WrongTrialState, match="B is the same as A"):
         start_trial(drawn(layer={"look": {"radius": 4}}).shop, 1, NOW)
     made = drawn()
     made.signals.now_pace = Pace(0, 0, 0, 0)
@@ -115,14 +115,14 @@ def test_a_trial_that_would_tell_nothing_does_not_start() -> None:
     assert view_trial(made.shop, 1, NOW).planned.why_not
     bare = fake_shop()
     draw(bare)
-    with pytest.raises(TrialState, match="Release the draft first"):
+    with pytest.raises(WrongTrialState, match="Release the draft first"):
         start_trial(bare.shop, 1, NOW)
 
 
 def test_two_trials_on_the_same_buttons_do_not_run_at_once() -> None:
     made = running()
     draw(made, Reach(placements=(Placement.PRODUCT_PAGE,), products=("A1",)), {"look": {"radius": 1}})
-    with pytest.raises(TrialState, match="Trial 1 compares the same buttons"):
+    with pytest.raises(WrongTrialState, match="Trial 1 compares the same buttons"):
         start_trial(made.shop, 2, NOW)
     draw(made, Reach(placements=(Placement.LISTING_CARD,)), {"look": {"radius": 1}})
     assert start_trial(made.shop, 3, NOW).state == "running"
@@ -140,7 +140,7 @@ def test_only_a_practice_store_has_a_past_to_start_in() -> None:
 
 
 def test_a_trial_that_started_cannot_start_again() -> None:
-    with pytest.raises(TrialState, match="has started before"):
+    with pytest.raises(WrongTrialState, match="has started before"):
         start_trial(running().shop, 1, NOW)
 
 
@@ -152,9 +152,9 @@ def test_before_its_end_a_trial_tells_no_rates_and_b_cannot_be_kept() -> None:
     assert view.readout.reading is None
     assert view.readout.verdict.sentence.startswith("Not yet.")
     assert view.counted == {"A": {"entered": 90, "timed_up": 50}, "B": {"entered": 95, "timed_up": 60}}
-    with pytest.raises(TrialState, match="cannot be read: Not yet"):
+    with pytest.raises(WrongTrialState, match="cannot be read: Not yet"):
         keep_b(made.shop, 1, ADA, NOW)
-    with pytest.raises(TrialState, match="has not started"):
+    with pytest.raises(WrongTrialState, match="has not started"):
         read_numbers(drawn().shop, 1, NOW)
 
 
@@ -170,7 +170,7 @@ def test_keeping_b_puts_its_change_into_the_placement_and_closes_with_the_record
     assert closed.record is not None
     assert closed.record["verdict"]["sentence"].startswith("Keep B.")
     assert made.releases.trials[-1] == {"trials": []}
-    with pytest.raises(TrialState, match="does not run"):
+    with pytest.raises(WrongTrialState, match="does not run"):
         keep_b(made.shop, 1, ADA, NOW)
 
 
@@ -247,7 +247,7 @@ def test_a_difference_of_nothing_is_refused_not_passed_over() -> None:
 def test_a_broken_split_keeps_nobody_from_staying_with_a_but_from_keeping_b() -> None:
     made = running()
     made.signals.counted = TrialCount(Tally("A", 9000, 9000, 9, 9, 5), Tally("B", 5000, 5000, 99, 99, 5), 0)
-    with pytest.raises(TrialState, match="split is broken"):
+    with pytest.raises(WrongTrialState, match="split is broken"):
         keep_b(made.shop, 1, ADA, NOW)
     assert close_trial(made.shop, 1, NOW).kept == "A"
     assert made.drafts.read().settings == settings()
@@ -323,7 +323,7 @@ def test_trials_run_at_once_where_nobody_is_in_both(one: dict[str, Any], other: 
     if may:
         start_trial(made.shop, 2, NOW)
     else:
-        with pytest.raises(TrialState, match="Two at once"):
+        with pytest.raises(WrongTrialState, match="Two at once"):
             start_trial(made.shop, 2, NOW)
 
 

@@ -131,7 +131,7 @@ class TrialUnderway(AppError):
     code = "trial_underway"
 
 
-class TrialState(AppError):
+class WrongTrialState(AppError):
     code = "trial_state"
 
 

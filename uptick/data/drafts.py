@@ -10,7 +10,7 @@ from uptick.core.rules.history import Mark, cancelled, redoable, undoable
 from uptick.core.rules.settings import Settings
 from uptick.data.heads import Heads, StepAt
 from uptick.data.tables import draft_steps
-from uptick.usecases.ports import Draft, Person, Step
+from uptick.usecases.ports import Draft, HistoryStep, Person
 
 # How far back a person can undo.
 _MARKS = 200
@@ -130,7 +130,7 @@ class PgDrafts:
         self._now = self._draft(settings)
         return self._now
 
-    def history(self, most: int, before: int | None = None) -> list[Step]:
+    def history(self, most: int, before: int | None = None) -> list[HistoryStep]:
         """Return the newest steps before a number, the newest first; those that have been taken back are marked."""
         gone = cancelled(self.marks())
         c = draft_steps.c
@@ -140,7 +140,7 @@ class PgDrafts:
             .order_by(c.n.desc())
             .limit(most)
         )
-        return [Step(r.n, r.label, r.author, r.made_at, r.n in gone, r.person_id == self._person) for r in rows]
+        return [HistoryStep(r.n, r.label, r.author, r.made_at, r.n in gone, r.person_id == self._person) for r in rows]
 
 
 def _labels(marks: list[Mark], person_id: int) -> tuple[str, str]:

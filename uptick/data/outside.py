@@ -8,7 +8,7 @@ from sqlalchemy import Connection, Engine, func, select, text
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.exc import DBAPIError
 
-from uptick.core.outside.handed import Handed, Kind
+from uptick.core.outside.handed import Handed, OutsideKind
 from uptick.core.shop.catalogue import Product
 from uptick.data.tables import outside_buttons, outside_pictures, outside_presses
 from uptick.usecases.ports import HandedOut
@@ -49,7 +49,7 @@ class PgOutside:
         )
         return [
             HandedOut(
-                Handed(row.sku, Kind(row.kind), row.drawn, row.campaign, row.language, row.leads),
+                Handed(row.sku, OutsideKind(row.kind), row.drawn, row.campaign, row.language, row.leads),
                 row.across, row.words, row.looks, row.author, row.made_at, row.copied_at, row.presses,
             )
             for row in self._db.execute(query)
@@ -98,7 +98,7 @@ class OutsideShelf:
             row = db.execute(_LEADS, {"store": store_id, "id": handed}).one_or_none()
         if row is None:
             return None
-        of = Handed(row.sku, Kind(row.kind), row.drawn, row.campaign, row.language, row.leads)
+        of = Handed(row.sku, OutsideKind(row.kind), row.drawn, row.campaign, row.language, row.leads)
         if row.known is None:
             return of, None
         waits = row.pre_order and (row.available_from is None or row.available_from > today)

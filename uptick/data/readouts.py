@@ -70,7 +70,7 @@ GROUP BY letter
 """)
 
 
-class PgSignals:
+class SignalReadouts:
     def __init__(self, connection: Connection, store_id: int) -> None:
         self._db = connection
         self._store = store_id

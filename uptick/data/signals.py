@@ -10,7 +10,7 @@ from psycopg.errors import UniqueViolation
 from sqlalchemy import Connection, Engine, text
 from sqlalchemy.exc import InterfaceError, OperationalError
 
-from uptick.core.shop.signals import Kind, Signal
+from uptick.core.shop.signals import Signal, SignalKind
 from uptick.core.trial.assign import assign_version
 from uptick.core.trial.record import SHARES
 from uptick.data.database import add_event_days
@@ -114,12 +114,12 @@ def _touched(batch: StoreBatch, scope: TrialScope, twice: Collection[UUID]) -> l
         shopper, kind, at = signal.shopper, signal.kind, signal.at
         if shopper not in letters:
             letters[shopper] = assign_version(scope.version_salt, shopper, SHARES)
-        if kind is Kind.SHOWN:
+        if kind is SignalKind.SHOWN:
             first_shown[shopper] = min(at, first_shown.get(shopper, at))
         else:
             rows.append((batch.store_id, scope.number, shopper, letters[shopper], scope.window, kind.value, at))
     for shopper, at in first_shown.items():
-        rows.append((batch.store_id, scope.number, shopper, letters[shopper], scope.window, Kind.SHOWN.value, at))
+        rows.append((batch.store_id, scope.number, shopper, letters[shopper], scope.window, SignalKind.SHOWN.value, at))
     return rows
 
 
@@ -155,8 +155,8 @@ class SignalWriter:
         # In one order for every edge, so that two with the same events wait for each other and never in a circle.
         signals.sort(key=lambda one: (one[0], one[1].id.int))
         self._require_days({signal.day for _, signal in signals})
-        orders = [one for one in signals if one[1].kind is Kind.ORDERED]
-        others = [one for one in signals if one[1].kind is not Kind.ORDERED] if orders else signals
+        orders = [one for one in signals if one[1].kind is SignalKind.ORDERED]
+        others = [one for one in signals if one[1].kind is not SignalKind.ORDERED] if orders else signals
         with self._engine.connect() as db:
             self._prepare(db)
             with db.begin():
@@ -206,7 +206,7 @@ class SignalWriter:
     def _copy_incoming(self, db: Connection, signals: Incoming) -> set[UUID]:
         """Copy into the temporary table; return the ids of order lines that had come before under another id."""
         self._copy(db, "incoming", signals)
-        if not any(signal.kind is Kind.ORDERED for _, signal in signals):
+        if not any(signal.kind is SignalKind.ORDERED for _, signal in signals):
             return set()
         db.exec_driver_sql(_ORDERS[0])
         return set(db.exec_driver_sql(_ORDERS[1]).scalars())

@@ -31,7 +31,16 @@ from uptick.core.release.manifest import HANGS_ANYWHERE
 from uptick.core.shop.signals import MAX_BYTES, accept, parse_batch
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import Later, ScriptCode, ScriptFile, build_script, is_current, manifest_of, script_text
-from uptick.usecases.serving import Changes, OutsideDoor, Served, Shelf, StoreBatch, TrialScope, Unavailable, Writer
+from uptick.usecases.serving import (
+    BatchWriter,
+    Changes,
+    OutsideDoor,
+    Served,
+    Shelf,
+    StoreBatch,
+    TrialScope,
+    Unavailable,
+)
 
 log = structlog.get_logger()
 _OPEN = {"Access-Control-Allow-Origin": "*", "Cross-Origin-Resource-Policy": "cross-origin"}
@@ -51,7 +60,7 @@ class EdgeParts:
 
     shelf: Shelf
     outside: OutsideDoor
-    writer: Writer
+    writer: BatchWriter
     changes: Changes
     clock: Callable[[], datetime]
     draft_of: Callable[[str, str], Json | None]

@@ -6,7 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 
 from uptick.asgi import told_briefly
-from uptick.usecases.serving import StoreBatch, Unavailable, Writer
+from uptick.usecases.serving import BatchWriter, StoreBatch, Unavailable
 
 _GATHER_S = 0.004
 _GROUP_EVENTS = 4_000
@@ -29,7 +29,7 @@ Group = list[tuple[StoreBatch, "asyncio.Future[None]"]]
 
 
 class CommitQueue:
-    def __init__(self, writer: Writer, clock: Callable[[], datetime]) -> None:
+    def __init__(self, writer: BatchWriter, clock: Callable[[], datetime]) -> None:
         self._writer = writer
         self._clock = clock
         self._waiting: Group = []

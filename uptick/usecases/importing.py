@@ -7,7 +7,7 @@ from datetime import datetime
 from uptick.core.errors import NeedsYes
 from uptick.core.formats.catalogue_file import CatalogueFile, Heading, read_catalogue
 from uptick.core.formats.csv_dialect import Dialect, ReadAs
-from uptick.core.shop.catalogue import Change, Product, Reading, Refusal
+from uptick.core.shop.catalogue import Change, ImportPreview, Product, Refusal
 from uptick.usecases.ports import Person, Shop
 
 PIECE = 2_000
@@ -51,7 +51,7 @@ class ImportReport:
 
 
 @dataclass(frozen=True, slots=True)
-class Progress:
+class ImportProgress:
     """How many products of how many have been taken in so far."""
 
     done: int
@@ -93,7 +93,7 @@ def import_steps(
     really: bool = False,
     ahead: ReadAhead | None = None,
     read_as: ReadAs = FOUND_OUT,
-) -> Generator[Progress, None, ImportReport]:
+) -> Generator[ImportProgress, None, ImportReport]:
     """Read a file into the catalogue, yielding progress; the report is what it returns.
 
     Whoever stops in between rolls the transaction back, and nothing has happened.
@@ -130,11 +130,11 @@ def import_steps(
         raise NeedsYes(" ".join(warnings), warnings=list(warnings))
     taken = [product for product in reading.products if product.sku in touched]
     for begin in range(0, len(taken), PIECE):
-        yield Progress(begin, len(taken))
+        yield ImportProgress(begin, len(taken))
         shop.catalogue.put(taken[begin : begin + PIECE])
     if whole and reading.missing:
         shop.catalogue.remove(reading.missing)
-    yield Progress(len(taken), len(taken))
+    yield ImportProgress(len(taken), len(taken))
     shop.catalogue.note_import(asdict(shortened(report)), person.name, now)
     # Read once here, so that whoever opens the floor next does not wait for it.
     shop.catalogue.all()
@@ -144,7 +144,7 @@ def import_steps(
 _FIELD_NAMES = {"price_minor": "price", "was_minor": "former price", "tax_percent": "tax"}
 
 
-def _warnings(reading: Reading, known: int, *, whole: bool) -> Iterator[str]:
+def _warnings(reading: ImportPreview, known: int, *, whole: bool) -> Iterator[str]:
     gone = len(reading.missing)
     if whole and gone > known * MOST_REMOVED:
         yield f"It would remove {gone:,} of {known:,} products, since the file does not name them."
@@ -192,7 +192,7 @@ def import_catalogue(
     return finish(steps)
 
 
-def finish(steps: Iterator[Progress]) -> ImportReport:
+def finish(steps: Iterator[ImportProgress]) -> ImportReport:
     """Return the report at the end of an import's steps."""
     while True:
         try:

@@ -20,7 +20,7 @@ from uptick.core.errors import BadDocument, NotFound, OutOfRange
 from uptick.core.formats.css_computed import look_of
 from uptick.core.formats.css_in import read_css
 from uptick.core.formats.css_out import write_css
-from uptick.core.formats.css_reading import Reading, parse_reading
+from uptick.core.formats.css_reading import ComputedButton, parse_reading
 from uptick.core.formats.picture_file import read_picture
 from uptick.core.formats.svg_icon import ReadIcon
 from uptick.core.formats.tokens import write_tokens
@@ -99,7 +99,7 @@ def bring(shop: Shop, source: Source) -> Brought:
             return replace(made, values=found.values)
 
 
-def _computed(shop: Shop, settings: Settings, reading: Reading) -> Brought:
+def _computed(shop: Shop, settings: Settings, reading: ComputedButton) -> Brought:
     """Return a look that a browser has computed, with what it is on devices where it differs."""
     computed = look_of(reading)
     layer, wrong = _sound_part(shop, settings, _with_its_states(computed.layer))

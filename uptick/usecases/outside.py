@@ -12,7 +12,7 @@ from uptick.core.drawing.boxes import lay_out
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.errors import NotFound, OutOfRange
 from uptick.core.fitting.fill import live_values, template_of, text_for
-from uptick.core.outside.handed import Handed, Kind, Order, link_of, require_basket, require_page
+from uptick.core.outside.handed import Handed, Order, OutsideKind, link_of, require_basket, require_page
 from uptick.core.outside.html import (
     GAP_PX,
     MAIL_PX,
@@ -73,7 +73,7 @@ class OutsideButton:
 class OutsideCode:
     """Code to copy, and the HTML in which it is looked at. `notes` say what differs from the shop's own button."""
 
-    kind: Kind
+    kind: OutsideKind
     code: str
     shown: str
     buttons: tuple[OutsideButton, ...]
@@ -109,7 +109,7 @@ def make_outside(
     language = language_of(snapshot.settings, order.language)
     page = Page(shop.kit, edge, language, is_rtl(language))
     made = [_make(shop, snapshot, order, sku, page) for sku in dict.fromkeys(order.products)]
-    if order.kind is Kind.PICTURE:
+    if order.kind is OutsideKind.PICTURE:
         made = [_with_pictures(shop, one, edge) for one in made]
     shop.outside.put([_handed_out(one, order.across, person, now, copied=copied) for one in made])
     code, shown = _code(shop, order, made, page)
@@ -128,7 +128,7 @@ def _make(shop: Shop, snapshot: Snapshot, order: Order, sku: str, page: Page) ->
     if product is None:
         raise NotFound(f"No product has the code {sku!r}.", product=sku)
     require_page(shop.store, product)
-    if order.kind is Kind.FORM or order.leads == "basket":
+    if order.kind is OutsideKind.FORM or order.leads == "basket":
         require_basket(shop.store.connection, product, order.kind)
     handed = Handed(sku, order.kind, order.drawn, order.campaign, page.language, order.leads)
     document = outside_document(snapshot, product, order, page.language)
@@ -137,7 +137,7 @@ def _make(shop: Shop, snapshot: Snapshot, order: Order, sku: str, page: Page) ->
     ground = _ground(order)
     words = spoken if document.is_wordless else text
     drawing = None
-    if order.kind is Kind.PICTURE:
+    if order.kind is OutsideKind.PICTURE:
         drawing = draw_picture(document, words, shop.kit, ground, rtl=page.rtl, language=page.language)
     values = live_values(product, page.language, 1)
     picture = product.picture and (product.picture if "://" in product.picture else shop.store.origin + product.picture)
@@ -151,9 +151,13 @@ def _make(shop: Shop, snapshot: Snapshot, order: Order, sku: str, page: Page) ->
     return _Made(piece, handed, looks, drawn.too_wide_px, drawn.outer.width)
 
 
-def _moment(product: Product, kind: Kind) -> Moment:
+def _moment(product: Product, kind: OutsideKind) -> Moment:
     """Return the moment whose words a button says: a form asks for the choice itself."""
-    return Moment.READY if kind is Kind.FORM and product.situation is Situation.CHOICE else LEADING[product.situation]
+    return (
+        Moment.READY
+        if kind is OutsideKind.FORM and product.situation is Situation.CHOICE
+        else LEADING[product.situation]
+    )
 
 
 def outside_document(snapshot: Snapshot, product: Product, order: Order, language: str) -> ButtonDocument:
@@ -189,10 +193,10 @@ def _handed_out(one: _Made, across: int, person: Person, now: datetime, *, copie
 def _code(shop: Shop, order: Order, made: Sequence[_Made], page: Page) -> tuple[str, str]:
     """Return code to copy, and the HTML in which it is seen: the studio loads no pictures of shops."""
     pieces = [one.piece for one in made]
-    if order.kind is Kind.LINK:
+    if order.kind is OutsideKind.LINK:
         rows = "".join(f'<p><a href="{piece.link}">{piece.link}</a></p>' for piece in pieces)
         return "\n".join(piece.link for piece in pieces), rows
-    if order.kind is Kind.PRINT:
+    if order.kind is OutsideKind.PRINT:
         codes = [_printed(shop, piece, page) for piece in pieces]
         sheet = codes[0] if len(codes) == 1 else printed_sheet(codes, order.across)
         return sheet.svg, sheet.svg
@@ -216,17 +220,17 @@ def _without_pictures(piece: Piece) -> Piece:
 
 def _html(shop: Shop, order: Order, pieces: Sequence[Piece], page: Page) -> str:
     match order.kind:
-        case Kind.FORM:
+        case OutsideKind.FORM:
             buttons = [form_button(piece, page, shop.store.connection) for piece in pieces]
-        case Kind.PICTURE:
+        case OutsideKind.PICTURE:
             buttons = [picture_button(piece) for piece in pieces]
-        case Kind.MAIL:
+        case OutsideKind.MAIL:
             buttons = [mail_button(piece, page) for piece in pieces]
         case _:
             buttons = [web_button(piece, page) for piece in pieces]
     if len(pieces) == 1 and order.across == 1:
-        return buttons[0] if order.kind is Kind.PICTURE else alone_on_page(buttons[0], page)
-    sheet_of = mail_sheet if order.kind is Kind.MAIL else web_sheet
+        return buttons[0] if order.kind is OutsideKind.PICTURE else alone_on_page(buttons[0], page)
+    sheet_of = mail_sheet if order.kind is OutsideKind.MAIL else web_sheet
     return sheet_of(pieces, buttons, page, order.across)
 
 
@@ -236,10 +240,10 @@ def _printed(shop: Shop, piece: Piece, page: Page) -> PrintedCode:
     return printed_code(piece.link, words, shop.kit, kind.family, kind.weight, rtl=page.rtl)
 
 
-def _button(one: _Made, kind: Kind) -> OutsideButton:
+def _button(one: _Made, kind: OutsideKind) -> OutsideButton:
     piece = one.piece
     readable = (contrast_on(piece.document, LIGHT), contrast_on(piece.document, DARK))
-    picture = _picture(piece.drawing) if kind is Kind.PICTURE and piece.drawing else None
+    picture = _picture(piece.drawing) if kind is OutsideKind.PICTURE and piece.drawing else None
     return OutsideButton(piece.product, one.handed.id, piece.link, piece.text, readable, picture)
 
 
@@ -252,7 +256,7 @@ def _notes(shop: Shop, order: Order, made: Sequence[_Made]) -> list[str]:
     """Return what a designer should know of this code, in sentences."""
     found = []
     documents = [one.piece.document for one in made]
-    if order.kind not in {Kind.LINK, Kind.PRINT}:
+    if order.kind not in {OutsideKind.LINK, OutsideKind.PRINT}:
         dark = min(contrast_on(document, DARK) for document in documents)
         light = min(contrast_on(document, LIGHT) for document in documents)
         for worst, ground in ((light, "a light"), (dark, "a dark")):
@@ -260,20 +264,20 @@ def _notes(shop: Shop, order: Order, made: Sequence[_Made]) -> list[str]:
                 found.append(f"On {ground} page its words have {worst:.1f}:1; to be read they need {_READABLE}:1.")
         found += _too_wide(order, made)
     left = list(dict.fromkeys(part for document in documents for part in left_out_of_mail(document)))
-    if left and order.kind is Kind.MAIL:
+    if left and order.kind is OutsideKind.MAIL:
         found.append(f"Many mail programs do not draw {listed(left, 'or')}; what they draw reads as well without.")
-    if order.kind in {Kind.MAIL, Kind.WEB, Kind.FORM}:
+    if order.kind in {OutsideKind.MAIL, OutsideKind.WEB, OutsideKind.FORM}:
         found.append("Where the typeface is not there, the next one of the list is taken, and the width is another.")
-    if order.kind in {Kind.WEB, Kind.FORM}:
+    if order.kind in {OutsideKind.WEB, OutsideKind.FORM}:
         found.append("What comes on hovering and pressing needs a style sheet, so it is not in this code.")
-    if order.kind is Kind.FORM and isinstance(shop.store.connection, FormPost):
+    if order.kind is OutsideKind.FORM and isinstance(shop.store.connection, FormPost):
         # RFC 6265bis, SameSite: what another site posts comes without the shop's cookie.
         found.append("Most browsers keep the shop’s cookie from a form elsewhere: a shopper’s basket may begin anew.")
     if any(isinstance(document.second, SecondButton) for document in documents):
         found.append(
             "The button straight to the checkout stays away: a link does one thing, and fills no basket first."
         )
-    if order.kind is not Kind.PRINT and (dated := _dated(shop, made)):
+    if order.kind is not OutsideKind.PRINT and (dated := _dated(shop, made)):
         found.append(f"{dated} as it is today, and does not follow.")
     if sold := [one.piece.product.name for one in made if one.piece.product.situation is Situation.SOLD_OUT]:
         found.append(f"{listed(sold[:3])} {'is' if len(sold) == 1 else 'are'} sold out: the button says so.")
@@ -302,7 +306,11 @@ def _dated(shop: Shop, made: Sequence[_Made]) -> str:
         piece = one.piece
         text = template_of(piece.document, _moment(piece.product, one.handed.kind), one.handed.language, first)
         names |= dict.fromkeys(sorted(live_names(parse_text(text)) - {"name", "code", "page"}))
-    if len(made) > 1 and any(one.piece.price for one in made) and one.handed.kind in {Kind.WEB, Kind.MAIL}:
+    if (
+        len(made) > 1
+        and any(one.piece.price for one in made)
+        and one.handed.kind in {OutsideKind.WEB, OutsideKind.MAIL}
+    ):
         names["price"] = None
     return f"The code holds the {listed(names)}" if names else ""
 
@@ -314,7 +322,7 @@ class HandedOutView:
     id: str
     sku: str
     product: str
-    kind: Kind
+    kind: OutsideKind
     drawn: str
     campaign: str
     language: str
@@ -331,7 +339,7 @@ class HandedOutView:
 class PressesBy:
     """Presses by kind of code and campaign."""
 
-    kind: Kind
+    kind: OutsideKind
     campaign: str
     buttons: int
     presses: int
@@ -352,7 +360,7 @@ def view_outside(shop: Shop, edge: str) -> OutsideView:
     snapshot = shop.now()
     all_ = shop.outside.all()
     seen = [_view(shop, snapshot, one, edge) for one in all_]
-    totals: dict[tuple[Kind, str], list[int]] = {}
+    totals: dict[tuple[OutsideKind, str], list[int]] = {}
     for one in all_:
         counts = totals.setdefault((one.of.kind, one.of.campaign), [0, 0])
         counts[0] += 1
@@ -380,7 +388,7 @@ def _difference(shop: Shop, snapshot: Snapshot, one: HandedOut, product: Product
     """Return in words how a button that was handed out differs from today's; empty where it does not."""
     if product is None:
         return "The product is gone: its link says so."
-    if one.of.kind is Kind.LINK:
+    if one.of.kind is OutsideKind.LINK:
         return ""
     if one.of.language not in snapshot.settings.languages:
         return "The buttons no longer speak its language."

@@ -25,7 +25,7 @@ _STOCK = {"InStock": "in stock", "OutOfStock": "out of stock", "SoldOut": "sold 
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class CheckLine:
     """One thing that was looked at: what it is about, what is so, and what to do where it is not as it should be."""
 
     about: str
@@ -35,7 +35,7 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class PageExample:
     """A kind of page with an example of it."""
 
     name: str
@@ -48,7 +48,7 @@ class Kind:
 class PageCheck:
     kind: str
     path: str
-    lines: tuple[Line, ...]
+    lines: tuple[CheckLine, ...]
 
     @property
     def is_live(self) -> bool:
@@ -92,7 +92,7 @@ _SITUATIONS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Released:
+class ReleasedPlaces:
     """What of the newest release a look needs: its number, 0 where there is none, and the places it was pointed at."""
 
     number: int
@@ -100,30 +100,30 @@ class Released:
     known: Mapping[str, Product]
 
 
-def released_of(shop: Shop) -> Released:
+def released_of(shop: Shop) -> ReleasedPlaces:
     newest = shop.releases.newest()
     known = {product.sku: product for product in shop.catalogue.all()}
-    return Released(newest.n if newest else 0, tuple(newest.settings.pointed.values()) if newest else (), known)
+    return ReleasedPlaces(newest.n if newest else 0, tuple(newest.settings.pointed.values()) if newest else (), known)
 
 
-def released_kinds(shop: Shop) -> tuple[Kind, ...]:
+def released_kinds(shop: Shop) -> tuple[PageExample, ...]:
     """Return the kinds of page as the newest release has them."""
     newest = shop.releases.newest()
     return kinds_of(shop, with_places(shop.registered, newest.settings) if newest else shop.registered)
 
 
-def kinds_of(shop: Shop, of: Store | None = None) -> tuple[Kind, ...]:
+def kinds_of(shop: Shop, of: Store | None = None) -> tuple[PageExample, ...]:
     """Return the kinds of page that a store has, as its draft has them, each with an example from its catalogue."""
     store, products = of or shop.store, shop.catalogue.all()
     at = {place: store.surfaces[place].page_path for place in store.places if place is not Placement.PRODUCT_PAGE}
-    kinds = [Kind("front page", "/", next((place for place, path in at.items() if path == "/"), None))]
+    kinds = [PageExample("front page", "/", next((place for place, path in at.items() if path == "/"), None))]
     named = {place: f"{place.value.replace('_', ' ')}s" for place in at}
-    kinds += [Kind(named[place], path, place) for place, path in at.items() if path not in {"", "/"}]
+    kinds += [PageExample(named[place], path, place) for place, path in at.items() if path not in {"", "/"}]
     if Placement.PRODUCT_PAGE in store.places:
         for situation, name in _SITUATIONS.items():
             product = next((p for p in products if p.situation is situation and p.url and has_page(p, store)), None)
             if product:
-                kinds.append(Kind(name, page_of(product, store), Placement.PRODUCT_PAGE, product))
+                kinds.append(PageExample(name, page_of(product, store), Placement.PRODUCT_PAGE, product))
     return tuple(kinds)
 
 
@@ -134,8 +134,8 @@ def has_page(product: Product, store: Store) -> bool:
 
 def check_pages(
     store: Store,
-    released: Released,
-    kinds: Sequence[Kind],
+    released: ReleasedPlaces,
+    kinds: Sequence[PageExample],
     visit: ShopVisit,
     edge_visit: ShopVisit,
     edge: str,
@@ -156,22 +156,26 @@ def check_pages(
     return PagesReport(released.number, now, f"{now.astimezone(ZoneInfo(store.timezone)):%H:%M}", pages)
 
 
-def _script(visit: ShopVisit, store: Store, release: int) -> Line:
+def _script(visit: ShopVisit, store: Store, release: int) -> CheckLine:
     answer = visit.fetch(f"/s/{store.key}/up.js", "text/javascript")
     if not answer.is_ok:
-        return Line("script", LineWeight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge.")
+        return CheckLine(
+            "script", LineWeight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge."
+        )
     told = _RELEASE.search(answer.text)
     if told is None:
-        return Line("script", LineWeight.BROKEN, "The script holds no release yet.", "Release the draft.")
+        return CheckLine("script", LineWeight.BROKEN, "The script holds no release yet.", "Release the draft.")
     if int(told[1]) != release:
         says = f"The script serves release {told[1]}; the newest is {release}."
-        return Line(
+        return CheckLine(
             "script", LineWeight.BROKEN, says, "Wait a minute and look again; a cache before the edge may keep it."
         )
-    return Line("script", LineWeight.WELL, f"The script serves release {release}.")
+    return CheckLine("script", LineWeight.WELL, f"The script serves release {release}.")
 
 
-def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line, released: Released) -> Iterator[Line]:
+def _lines(
+    kind: PageExample, page: Fetched, store: Store, edge: str, script: CheckLine, released: ReleasedPlaces
+) -> Iterator[CheckLine]:
     read = PageRead(page.text, kind.path)
     reached = _reached(page, read)
     yield reached
@@ -197,22 +201,22 @@ def _lines(kind: Kind, page: Fetched, store: Store, edge: str, script: Line, rel
             yield _own(kind.placement, read)
 
 
-def _reached(page: Fetched, read: PageRead) -> Line:
+def _reached(page: Fetched, read: PageRead) -> CheckLine:
     if page.trouble:
-        return Line("page", LineWeight.BROKEN, page.says, "Register the address, or mend the redirect.")
+        return CheckLine("page", LineWeight.BROKEN, page.says, "Register the address, or mend the redirect.")
     if read.has_password_form or page.status in {401, 403}:
         says = f"The page is behind a password ({page.status})."
-        return Line("page", LineWeight.BROKEN, says, "Open the shop, or look with the password.")
+        return CheckLine("page", LineWeight.BROKEN, says, "Open the shop, or look with the password.")
     if not page.is_ok:
-        return Line("page", LineWeight.BROKEN, f"The page answered {page.status}.", "Give a page that is there.")
+        return CheckLine("page", LineWeight.BROKEN, f"The page answered {page.status}.", "Give a page that is there.")
     if not page.is_html:
         kind = page.headers.get("content-type", "nothing")
-        return Line("page", LineWeight.BROKEN, f"It is no page but {kind}.", "Give a page that shoppers see.")
+        return CheckLine("page", LineWeight.BROKEN, f"It is no page but {kind}.", "Give a page that shoppers see.")
     via = f", by way of {len(page.hops)} redirects" if page.hops else ""
-    return Line("page", LineWeight.WELL, f"Reached in {page.took_ms} ms{via}.")
+    return CheckLine("page", LineWeight.WELL, f"Reached in {page.took_ms} ms{via}.")
 
 
-def _copy(page: Fetched, *, is_missing: bool) -> Iterator[Line]:
+def _copy(page: Fetched, *, is_missing: bool) -> Iterator[CheckLine]:
     age = page.headers.get("age", "")
     # Age is RFC 9111, 5.1; that caches say hit or miss in a header with their name in it is common practice.
     names = [name for name in page.headers if "cache" in name and name != "cache-control"]
@@ -223,9 +227,11 @@ def _copy(page: Fetched, *, is_missing: bool) -> Iterator[Line]:
     old = f"This copy is {_span(int(age))} old" if age.isdigit() else "This is a cache's copy"
     says = f"{old} ({', '.join(said) or f'age: {age}'})."
     if is_missing:
-        yield Line("copy", LineWeight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it.")
+        yield CheckLine(
+            "copy", LineWeight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it."
+        )
     else:
-        yield Line("copy", LineWeight.NOTE, says)
+        yield CheckLine("copy", LineWeight.NOTE, says)
 
 
 def _span(seconds: int) -> str:
@@ -236,52 +242,54 @@ def _span(seconds: int) -> str:
     return f"{seconds} seconds"
 
 
-def _snippet(read: PageRead, store: Store, edge: str) -> Line:
+def _snippet(read: PageRead, store: Store, edge: str) -> CheckLine:
     ours = [src for src in read.scripts if src.startswith(f"{edge}/s/")]
     own = [src for src in ours if src.startswith(f"{edge}/s/{store.key}/")]
     line = f'<script async src="{edge}/s/{store.key}/up.js"></script>'
     if own and len(ours) > len(own):
         other = next(src for src in ours if src not in own)
         says = f"Beside our line the page has another store's: {other}. Only the one that comes first works."
-        return Line("line", LineWeight.BROKEN, says, "Take the other one out.")
+        return CheckLine("line", LineWeight.BROKEN, says, "Take the other one out.")
     if len(own) > 1:
-        return Line(
+        return CheckLine(
             "line", LineWeight.NOTE, f"Our line is on the page {len(own)} times; it works once.", "Leave one of them."
         )
     if own:
-        return Line("line", LineWeight.WELL, "Our line is on the page.")
+        return CheckLine("line", LineWeight.WELL, "Our line is on the page.")
     if ours:
-        return Line("line", LineWeight.BROKEN, f"The line is another store's: {ours[0]}.", f"Put in {line}")
-    return Line("line", LineWeight.BROKEN, "Our line is not on the page.", f"Put in {line}")
+        return CheckLine("line", LineWeight.BROKEN, f"The line is another store's: {ours[0]}.", f"Put in {line}")
+    return CheckLine("line", LineWeight.BROKEN, "Our line is not on the page.", f"Put in {line}")
 
 
-def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[Line]:
+def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[CheckLine]:
     policies = [told for told in (page.headers.get("content-security-policy", ""), read.policy) if told]
     nonced = bool(read.attribute(f'script[src^="{edge}/"]', "nonce"))
     for missing in missing_in(policies, edge, nonced=nonced):
         weight = LineWeight.BROKEN if missing.directive == "script-src" else LineWeight.NOTE
         says = f"The page's policy does not allow it: {missing.effect}."
-        yield Line("policy", weight, says, f"Add to the policy: {missing.line}")
+        yield CheckLine("policy", weight, says, f"Add to the policy: {missing.line}")
     if refuses_our_type(policies):
         says = "The page asks for Trusted Types and names none of ours: a press cannot load what it needs."
-        yield Line("policy", LineWeight.BROKEN, says, f"Add to the policy: trusted-types {TRUSTED_TYPE}")
+        yield CheckLine("policy", LineWeight.BROKEN, says, f"Add to the policy: trusted-types {TRUSTED_TYPE}")
 
 
-def _places(kind: Kind, read: PageRead) -> Line:
+def _places(kind: PageExample, read: PageRead) -> CheckLine:
     name = kind.placement.value if kind.placement else ""
     found = [product for place, product in read.places if place == name]
     if not found:
-        return Line(
+        return CheckLine(
             "places", LineWeight.BROKEN, "No place for a button is marked on it.", f'Mark one: data-up-place="{name}"'
         )
     if kind.placement is Placement.PRODUCT_PAGE and len(found) > 1:
         says = f"{len(found)} places for the page's own button are marked."
-        return Line("places", LineWeight.NOTE, says, "One is enough; the sticky bar follows the first.")
+        return CheckLine("places", LineWeight.NOTE, says, "One is enough; the sticky bar follows the first.")
     plural = "s" if len(found) > 1 else ""
-    return Line("places", LineWeight.WELL, f"{len(found)} place{plural} for a button.")
+    return CheckLine("places", LineWeight.WELL, f"{len(found)} place{plural} for a button.")
 
 
-def _pointed(kind: Kind, read: PageRead, store: Store, released: Released) -> Iterator[tuple[PointedPlace, Line]]:
+def _pointed(
+    kind: PageExample, read: PageRead, store: Store, released: ReleasedPlaces
+) -> Iterator[tuple[PointedPlace, CheckLine]]:
     for place in released.pointed:
         look = look_on_page(read, kind.path, place, released.known, store.connection.product_field)
         expected = look.is_meant and (place.placement is kind.placement or look.count > 0)
@@ -292,46 +300,50 @@ def _pointed(kind: Kind, read: PageRead, store: Store, released: Released) -> It
         if not look.count:
             says = f"The place of the {what}, {place.says}, is no longer found here."
             to_do = "Point at it again. Where a script draws the page, look at it in the studio."
-            yield place, Line("places", LineWeight.BROKEN, says, to_do)
+            yield place, CheckLine("places", LineWeight.BROKEN, says, to_do)
         else:
-            yield place, Line("places", line.weight, f"{what.capitalize()}, {place.says}: {line.says}", line.to_do)
+            yield place, CheckLine("places", line.weight, f"{what.capitalize()}, {place.says}: {line.says}", line.to_do)
 
 
-def _product(product: Product, read: PageRead, *, is_marked: bool = False) -> Iterator[Line]:
+def _product(product: Product, read: PageRead, *, is_marked: bool = False) -> Iterator[CheckLine]:
     if read.broken_schema:
         says = f"{read.broken_schema} of its scripts of JSON-LD cannot be read: they are no JSON."
-        yield Line("product", LineWeight.NOTE, says, "Mend the template that writes them.")
+        yield CheckLine("product", LineWeight.NOTE, says, "Mend the template that writes them.")
     told = next((p for p in read.products if p.sku == product.sku), None)
     told = told or (read.products[0] if len(read.products) == 1 else None)
     marked = is_marked or any(code == product.sku for _, code in read.places)
     if told is None and not marked:
         says = "The page does not tell which product it is about."
-        yield Line("product", LineWeight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place.")
+        yield CheckLine(
+            "product", LineWeight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place."
+        )
         return
     if told is None:
-        yield Line(
+        yield CheckLine(
             "product", LineWeight.NOTE, f"Its product is {product.sku}, by the mark at the place. It tells no price."
         )
         return
     if told.sku and told.sku != product.sku:
         says = f"The page is about {told.sku}; the catalogue has {product.sku} at this address."
-        yield Line("product", LineWeight.BROKEN, says, "Import the catalogue again.")
+        yield CheckLine("product", LineWeight.BROKEN, says, "Import the catalogue again.")
         return
     yield _price(product, told)
 
 
-def _price(product: Product, told: ProductTold) -> Line:
+def _price(product: Product, told: ProductTold) -> CheckLine:
     what = (
         f"{told.name or told.sku}, {told.price or 'no price'} {told.currency}, {told.availability or 'no stock told'}"
     )
     wished = f"{product.price:.2f}" if product.price is not None else ""
     if told.price and wished and _amount(told.price) != _amount(wished):
-        return Line("product", LineWeight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again.")
+        return CheckLine(
+            "product", LineWeight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again."
+        )
     gone = told.availability in {"OutOfStock", "SoldOut", "Discontinued"}
     if told.availability and gone != (product.situation is Situation.SOLD_OUT):
         says = f"{what}. The catalogue says {'sold out' if not gone else 'in stock'}."
-        return Line("product", LineWeight.NOTE, says, "Import the catalogue again.")
-    return Line("product", LineWeight.WELL, f"{what}.")
+        return CheckLine("product", LineWeight.NOTE, says, "Import the catalogue again.")
+    return CheckLine("product", LineWeight.WELL, f"{what}.")
 
 
 def _amount(text: str) -> float | None:
@@ -341,11 +353,11 @@ def _amount(text: str) -> float | None:
         return None
 
 
-def _own(placement: Placement, read: PageRead) -> Line:
+def _own(placement: Placement, read: PageRead) -> CheckLine:
     own = read.own_buttons(placement.value)
     if own:
-        return Line("own button", LineWeight.WELL, f"The shop's own button is there: “{own[0]}”.")
+        return CheckLine("own button", LineWeight.WELL, f"The shop's own button is there: “{own[0]}”.")
     says = "The shop's own button is not in the place."
-    return Line(
+    return CheckLine(
         "own button", LineWeight.NOTE, says, "Where ours cannot stand, nothing would sell: put it into the place."
     )

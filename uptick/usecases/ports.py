@@ -35,7 +35,7 @@ class Draft:
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class HistoryStep:
     n: int
     label: str
     author: str
@@ -88,7 +88,7 @@ class Drafts(Protocol):
     ) -> Draft: ...
     def marks(self) -> list[Mark]: ...
     def settings_at(self, n: int) -> Settings: ...
-    def history(self, most: int, before: int | None = None) -> list[Step]: ...
+    def history(self, most: int, before: int | None = None) -> list[HistoryStep]: ...
 
 
 class Catalogue(Protocol):

@@ -10,7 +10,7 @@ from uptick.core.button.merge import Json
 from uptick.core.outside.handed import Handed
 from uptick.core.rules.reach import Context, Reach
 from uptick.core.shop.catalogue import Product
-from uptick.core.shop.signals import Kind, Signal
+from uptick.core.shop.signals import Signal, SignalKind
 from uptick.core.shop.store import Store
 
 
@@ -51,7 +51,7 @@ class TrialScope:
             return False
         if self.products is not None and signal.product not in self.products:
             return False
-        return signal.kind is Kind.ORDERED or self._covers_where(signal)
+        return signal.kind is SignalKind.ORDERED or self._covers_where(signal)
 
     def _covers_where(self, signal: Signal) -> bool:
         where = (signal.place, signal.situation, signal.device, signal.language, signal.shopper_kind)
@@ -105,7 +105,7 @@ class Unavailable(Exception):
     """The database cannot be reached, whatever is written; trying again later may do."""
 
 
-class Writer(Protocol):
+class BatchWriter(Protocol):
     """Writes a group of batches in one transaction.
 
     Raises:

@@ -9,8 +9,7 @@ from zoneinfo import ZoneInfo
 from uptick.core.button.document import Placement, Situation, require_layer
 from uptick.core.button.merge import Json, merge_layer, without_gaps
 from uptick.core.engine.snapshot import Snapshot
-from uptick.core.errors import BadReach, OutOfRange, TooFewData
-from uptick.core.errors import TrialState as BadState
+from uptick.core.errors import BadReach, OutOfRange, TooFewData, WrongTrialState
 from uptick.core.resolved.classes import MOMENTS_OF, class_for, context_of, under_version
 from uptick.core.resolved.differences import FieldChange, field_changes
 from uptick.core.rules.reach import Reach
@@ -142,7 +141,7 @@ def change_trial(
     shop.hold()
     trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
-        raise BadState(f"Trial {number} has started; what it compares is frozen.", trial=number)
+        raise WrongTrialState(f"Trial {number} has started; what it compares is frozen.", trial=number)
     layer = trial.layer
     if patch is not None:
         require_whole_tags(patch)
@@ -315,15 +314,15 @@ def start_trial(shop: Shop, number: int, now: datetime, *, version: int | None =
     shop.hold()
     trial = _seen(shop, number, version)
     if trial.state is not TrialState.DRAWN:
-        raise BadState(f"Trial {number} has started before.", trial=number)
+        raise WrongTrialState(f"Trial {number} has started before.", trial=number)
     if shop.releases.newest() is None:
-        raise BadState("Release the draft first: shoppers see no button of ours yet.", trial=number)
+        raise WrongTrialState("Release the draft first: shoppers see no button of ours yet.", trial=number)
     view = view_trial(shop, number, now)
     if not view.fields:
-        raise BadState("B is the same as A. Change something on it first.", trial=number)
+        raise WrongTrialState("B is the same as A. Change something on it first.", trial=number)
     for other in shop.trials.all():
         if other.state is TrialState.RUNNING and _overlap(shop, trial, other):
-            raise BadState(
+            raise WrongTrialState(
                 f"Trial {other.number} compares the same buttons and still runs. Two at once would spoil both.",
                 trial=other.number,
             )
@@ -373,7 +372,7 @@ def read_numbers(shop: Shop, number: int, now: datetime) -> tuple[Readout, dict[
     trial = shop.trials.get(number)
     readout, counted = _readout(shop, trial, now)
     if readout is None:
-        raise BadState(f"Trial {number} has not started, so there is nothing to read.", trial=number)
+        raise WrongTrialState(f"Trial {number} has not started, so there is nothing to read.", trial=number)
     return readout, counted
 
 
@@ -389,7 +388,7 @@ def keep_b(shop: Shop, number: int, person: Person, now: datetime, *, version: i
     readout, _ = read_numbers(shop, number, now)
     _require_running(trial)
     if readout.reading is None or readout.verdict.outcome is Outcome.DO_NOT_READ:
-        raise BadState(f"Trial {number} cannot be read: {readout.verdict.sentence}", trial=number)
+        raise WrongTrialState(f"Trial {number} cannot be read: {readout.verdict.sentence}", trial=number)
     draft = shop.drafts.read()
     settings = with_winner(draft.settings, trial, next_rule_id(draft), person.name, now)
     require_sound(shop, settings)
@@ -409,7 +408,7 @@ def close_trial(shop: Shop, number: int, now: datetime, *, version: int | None =
 
 def _require_running(trial: Trial) -> None:
     if trial.state is not TrialState.RUNNING:
-        raise BadState(f"Trial {trial.number} does not run.", trial=trial.number)
+        raise WrongTrialState(f"Trial {trial.number} does not run.", trial=trial.number)
 
 
 def _close(shop: Shop, trial: Trial, readout: Readout, kept: str, now: datetime) -> Trial:

@@ -145,7 +145,7 @@ class TrialChange(Body):
     relative_difference: float | None = None
 
 
-class Start(Body):
+class TrialStart(Body):
     """`days_ago` is for practice stores, which run on their own clock."""
 
     days_ago: int = 0

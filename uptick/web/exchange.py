@@ -12,8 +12,8 @@ from uptick.core.formats.catalogue_file import write_csv
 from uptick.core.formats.csv_dialect import EncodingName, ReadAs
 from uptick.core.formats.jsonld import write_jsonld
 from uptick.usecases.importing import (
+    ImportProgress,
     ImportReport,
-    Progress,
     ReadAhead,
     import_catalogue,
     import_steps,
@@ -26,7 +26,7 @@ from uptick.web.parts import Door, DoorDep, PartsDep, PersonDep, ShopDep, Versio
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
 router = APIRouter(prefix="/api/stores/{store}", tags=["exchange"])
-_LINE: TypeAdapter[Any] = TypeAdapter(dict[str, Progress | ImportReport | dict[str, Any]])
+_LINE: TypeAdapter[Any] = TypeAdapter(dict[str, ImportProgress | ImportReport | dict[str, Any]])
 
 
 # Whoever sends is known before anything is read, and the store is opened only once all has been read. What is then

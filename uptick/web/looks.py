@@ -137,7 +137,7 @@ def manifest(shop: ShopDep, parts: PartsDep) -> Response:
 
 
 @router.post("/draft/manifest", response_class=Response, responses=OF_VERSION)
-def triedmanifest_answer(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
+def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
     """Return the draft as an edit would make it, in the form in which the script stands it; nothing is kept."""
     with door.for_a_step() as visit:
         # Compiling it says what makes no button; nothing is kept of it.

@@ -11,7 +11,7 @@ from uptick.usecases.publish import ReleaseView
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.trials import TrialView
 from uptick.usecases.written import write_readout, write_release
-from uptick.web.bodies import NewTrial, Publish, Start, TrialChange
+from uptick.web.bodies import NewTrial, Publish, TrialChange, TrialStart
 from uptick.web.parts import Number, PartsDep, ShopDep, VersionDep, VisitorDep, as_json
 from uptick.web.problems import IN_STORE, OF_VERSION, problems
 
@@ -19,14 +19,14 @@ router = APIRouter(prefix="/api/stores/{store}", tags=["outcome"], responses=IN_
 
 
 @dataclass(frozen=True, slots=True)
-class Released:
+class ReleaseOutcome:
     n: int
     hash: str
     draft: DraftState
 
 
-def _released(shop: ShopDep, n: int, digest: str) -> Released:
-    return Released(n, digest, draft_state(shop, shop.drafts.read()))
+def _released(shop: ShopDep, n: int, digest: str) -> ReleaseOutcome:
+    return ReleaseOutcome(n, digest, draft_state(shop, shop.drafts.read()))
 
 
 @router.get("/release", response_model=ReleaseView)
@@ -52,7 +52,7 @@ def _file(text: str, name: str) -> Response:
 
 
 @router.post("/release", responses=OF_VERSION)
-def release(body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> Released:
+def release(body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> ReleaseOutcome:
     """Release the draft as it was seen."""
     made = publish.publish(shop, body.note, person, parts.clock(), body.despite, version=version)
     return _released(shop, made.n, made.hash)
@@ -61,7 +61,7 @@ def release(body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDe
 @router.post("/release/{n}/take-back", responses=OF_VERSION)
 def take_back(
     n: Number, body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
-) -> Released:
+) -> ReleaseOutcome:
     """Release an earlier release's settings again; the draft that was seen follows."""
     made = publish.take_back(shop, n, person, parts.clock(), body.despite, version=version)
     return _released(shop, made.n, made.hash)
@@ -114,7 +114,7 @@ def change_trial(
 
 @router.post("/trials/{number}/start", responses=OF_VERSION)
 def start_trial(
-    number: Number, body: Start, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
+    number: Number, body: TrialStart, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> TrialView:
     now = parts.clock()
     trials.start_trial(shop, number, now, version=version, days_ago=body.days_ago)

@@ -34,7 +34,7 @@ STATUS: Mapping[type[errors.AppError], int] = {
     errors.NothingToRelease: 409,
     errors.FindingsLeft: 409,
     errors.TrialUnderway: 409,
-    errors.TrialState: 409,
+    errors.WrongTrialState: 409,
     errors.TooFewData: 409,
     errors.NotSignedIn: 401,
     errors.WrongPassword: 401,

@@ -23,7 +23,14 @@ from uptick.usecases.connect import (
     propose_connection,
     try_connection,
 )
-from uptick.usecases.page_checks import Kind, PagesReport, Released, check_pages, released_kinds, released_of
+from uptick.usecases.page_checks import (
+    PageExample,
+    PagesReport,
+    ReleasedPlaces,
+    check_pages,
+    released_kinds,
+    released_of,
+)
 from uptick.usecases.stores import ShopAddresses, connect_shop, readdress
 from uptick.web.bodies import Body
 from uptick.web.parts import Door, DoorDep, Parts, PartsDep, ShopDep
@@ -192,7 +199,9 @@ def look_at_pages(body: LookAtPages, door: DoorDep, parts: PartsDep) -> LiveLook
     return LiveLook(told)
 
 
-def _looked(parts: PartsDep, store: Store, released: Released, kinds: Sequence[Kind], password: str) -> PagesReport:
+def _looked(
+    parts: PartsDep, store: Store, released: ReleasedPlaces, kinds: Sequence[PageExample], password: str
+) -> PagesReport:
     with parts.visit_shop(store) as visit, parts.visit_edge(store) as edge_visit:
         if password:
             open_door(visit, "/", password)

@@ -12,7 +12,7 @@ from uptick.core.release import WireFont, compile_fonts
 from uptick.core.rules.settings import Settings
 from uptick.core.shop.store import Store
 from uptick.usecases import edit, views
-from uptick.usecases.ports import Draft, Step
+from uptick.usecases.ports import Draft, HistoryStep
 from uptick.usecases.state import DraftState, draft_state
 from uptick.usecases.views import DrawView, FindingsView, FloorView, Found, ProductsView, TraceView, WordsView
 from uptick.usecases.views.drawing import DrawQuery, try_edit
@@ -177,7 +177,7 @@ def settings(shop: ShopDep) -> Settings:
 @router.get("/draft/history")
 def history(
     shop: ShopDep, before: Annotated[int | None, Query(ge=1, le=2**31 - 1, description="Only steps before it.")] = None
-) -> list[Step]:
+) -> list[HistoryStep]:
     """Return the newest steps, the newest first, at most 60: the older ones come before the last of these."""
     return shop.drafts.history(60, before)
 

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 
 from tests.samples import document, kit
 from uptick.core.button.document import ButtonDocument
-from uptick.core.button.fields import BY_PATH, FIELDS, PARTS, WHOLE_FIELDS, WRITTEN, Box, field_title
+from uptick.core.button.fields import BY_PATH, FIELDS, PARTS, WHOLE_FIELDS, WRITTEN, MovedBox, field_title
 from uptick.core.button.merge import Json, at_path, merge_layer, patch_at
 from uptick.core.drawing.compile import compile_button
 from uptick.core.formats.css_in import read_css
@@ -124,5 +124,5 @@ def test_an_underline_is_drawn_under_the_words_alone_and_moves_nothing() -> None
     assert ".w{text-decoration:underline 2px;text-underline-offset:3px" in css
     assert "text-decoration" not in compile_button(plain, kit())["css"]
     assert compile_button(lined, kit())["high"] == compile_button(plain, kit())["high"]
-    assert BY_PATH["look.type.underline_px"].moves == {Box.PAINT}
+    assert BY_PATH["look.type.underline_px"].moves == {MovedBox.PAINT}
     assert "underlined 2 px thick, 3 px below them" in specification(lined)

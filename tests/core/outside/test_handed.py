@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from tests.samples import product, store
 from uptick.core.errors import OutOfRange
-from uptick.core.outside.handed import ID, Handed, Kind, Order, link_of, require_basket, require_page, way_of
+from uptick.core.outside.handed import ID, Handed, Order, OutsideKind, link_of, require_basket, require_page, way_of
 from uptick.core.shop.connection import BasketLink, FormPost, JsonCall, TokenSource
 
 LINK = BasketLink(add_path="/add?what={product}&n={quantity}&kind={option}")
@@ -23,12 +23,19 @@ FORM = FormPost(add_path="/basket/add", product_field="sku", option_fields=("opt
 
 
 def handed(**more: Any) -> Handed:
-    usual = {"sku": "A1", "kind": Kind.WEB, "drawn": "as_drawn", "campaign": "", "language": "en-GB", "leads": "page"}
+    usual = {
+        "sku": "A1",
+        "kind": OutsideKind.WEB,
+        "drawn": "as_drawn",
+        "campaign": "",
+        "language": "en-GB",
+        "leads": "page",
+    }
     return Handed(**{**usual, **more})
 
 
 def test_the_same_button_has_the_same_link_and_another_has_another() -> None:
-    ids = [handed(**more).id for more in ({}, {"sku": "A2"}, {"kind": Kind.MAIL}, {"drawn": "outlined"},
+    ids = [handed(**more).id for more in ({}, {"sku": "A2"}, {"kind": OutsideKind.MAIL}, {"drawn": "outlined"},
                                           {"campaign": "May"}, {"language": "de-DE"}, {"leads": "basket"})]  # fmt: skip
     assert handed().id == ids[0]
     assert len(set(ids)) == len(ids)
@@ -55,7 +62,7 @@ def test_a_page_of_another_origin_is_refused_with_what_is_allowed(url: str) -> N
 def test_no_link_ever_leaves_the_stores_own_origins(url: str, connection: Any, quantity: str, option: str) -> None:
     shop = SHOP.model_copy(update={"connection": connection, "more_origins": ("https://shop.example",)})
     of = replace(product("A1", option_values=("S", option)), url=url)
-    for one in (handed(), handed(leads="basket"), handed(kind=Kind.FORM)):
+    for one in (handed(), handed(leads="basket"), handed(kind=OutsideKind.FORM)):
         for posted in (False, True):
             way = way_of(shop, of, one, posted=posted, quantity=quantity, option=option)
             if way is None:
@@ -67,7 +74,7 @@ def test_no_link_ever_leaves_the_stores_own_origins(url: str, connection: Any, q
 def test_a_basket_link_is_filled_and_escaped() -> None:
     shop = SHOP.model_copy(update={"connection": LINK})
     of = replace(product("A 1&x"), option_name="size", option_values=("S/M", "L"))
-    one = handed(sku="A 1&x", kind=Kind.FORM)
+    one = handed(sku="A 1&x", kind=OutsideKind.FORM)
     way = way_of(shop, of, one, quantity="3", option="S/M")
     assert way
     assert way.address == "http://localhost:8802/add?what=A%201%26x&n=3&kind=S%2FM"
@@ -79,11 +86,11 @@ def test_a_basket_link_is_filled_and_escaped() -> None:
 
 
 def test_a_form_is_sent_on_as_it_is() -> None:
-    way = way_of(SHOP, product("A1"), handed(kind=Kind.FORM), posted=True)
+    way = way_of(SHOP, product("A1"), handed(kind=OutsideKind.FORM), posted=True)
     assert way
     assert (way.address, way.keeps_form) == ("http://localhost:8802/basket/add", True)
     # Whoever opens its address sees the product.
-    opened = way_of(SHOP, product("A1"), handed(kind=Kind.FORM))
+    opened = way_of(SHOP, product("A1"), handed(kind=OutsideKind.FORM))
     assert opened
     assert (opened.address, opened.keeps_form) == ("http://localhost:8802/p/A1", False)
 
@@ -91,26 +98,26 @@ def test_a_form_is_sent_on_as_it_is() -> None:
 @pytest.mark.parametrize("connection", [FORM, LINK, JSON])
 def test_what_is_sold_out_by_now_never_reaches_a_basket(connection: Any) -> None:
     shop = SHOP.model_copy(update={"connection": connection})
-    for one in (handed(kind=Kind.FORM), handed(leads="basket")):
+    for one in (handed(kind=OutsideKind.FORM), handed(leads="basket")):
         way = way_of(shop, product("A1", stock=0), one, posted=True, quantity="1")
         assert way
         assert way.address == "http://localhost:8802/p/A1"
 
 
 CHOICE = {"option_name": "size", "option_values": ("S", "L")}
-REFUSED: list[tuple[Any, Kind, dict[str, Any], str]] = [
-    (FORM, Kind.WEB, {}, "the shop's basket takes none"),
-    (FORM, Kind.FORM, {"stock": 0}, "never reaches a basket"),
-    (FORM.model_copy(update={"token": TOKEN}), Kind.FORM, {}, r"own word \(csrf\)"),
-    (FORM.model_copy(update={"option_fields": ()}), Kind.FORM, CHOICE, "is not told by name"),
-    (JSON, Kind.FORM, {}, "takes JSON"),
-    (LINK, Kind.MAIL, CHOICE, "A form can ask for it"),
+REFUSED: list[tuple[Any, OutsideKind, dict[str, Any], str]] = [
+    (FORM, OutsideKind.WEB, {}, "the shop's basket takes none"),
+    (FORM, OutsideKind.FORM, {"stock": 0}, "never reaches a basket"),
+    (FORM.model_copy(update={"token": TOKEN}), OutsideKind.FORM, {}, r"own word \(csrf\)"),
+    (FORM.model_copy(update={"option_fields": ()}), OutsideKind.FORM, CHOICE, "is not told by name"),
+    (JSON, OutsideKind.FORM, {}, "takes JSON"),
+    (LINK, OutsideKind.MAIL, CHOICE, "A form can ask for it"),
 ]
 
 
 @pytest.mark.parametrize(("connection", "kind", "of", "says"), REFUSED)
 def test_a_button_that_could_not_buy_is_refused_with_a_way_out(
-    connection: Any, kind: Kind, of: dict[str, Any], says: str
+    connection: Any, kind: OutsideKind, of: dict[str, Any], says: str
 ) -> None:
     with pytest.raises(OutOfRange, match=says) as refused:
         require_basket(connection, product("A1", **of), kind)
@@ -118,8 +125,8 @@ def test_a_button_that_could_not_buy_is_refused_with_a_way_out(
 
 
 def test_what_can_be_bought_from_outside_is_not_refused() -> None:
-    require_basket(FORM, product("A1", **CHOICE), Kind.FORM)
-    require_basket(LINK, product("A1"), Kind.MAIL)
+    require_basket(FORM, product("A1", **CHOICE), OutsideKind.FORM)
+    require_basket(LINK, product("A1"), OutsideKind.MAIL)
 
 
 @pytest.mark.parametrize(

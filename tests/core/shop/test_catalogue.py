@@ -13,13 +13,13 @@ from uptick.core.button.document import Situation
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.catalogue_file import read_catalogue, write_csv
 from uptick.core.formats.product_fields import COLUMNS
-from uptick.core.shop.catalogue import Product, Reading, categories_of
+from uptick.core.shop.catalogue import ImportPreview, Product, categories_of
 
 HEAD = "sku,name,category,price,currency,url,picture,stock,option_name,option_values\n"
 GOOD = "A1,Thing A1,Tools,12.50,GBP,/p/A1,,3,,\n"
 
 
-def reading(text: str | bytes, known: dict[str, Product] | None = None, currency: str = "GBP") -> Reading:
+def reading(text: str | bytes, known: dict[str, Product] | None = None, currency: str = "GBP") -> ImportPreview:
     content = text if isinstance(text, bytes) else text.encode()
     return read_catalogue(content, known or {}, currency).reading
 

@@ -16,7 +16,7 @@ from uptick.core.button.document import ButtonDocument, Device
 from uptick.core.button.look import STATES, Look
 
 
-class Box(StrEnum):
+class MovedBox(StrEnum):
     """What of a drawing a field moves."""
 
     OUTER = "outer"
@@ -54,7 +54,7 @@ class Field:
     title: str
     part: str = ""
     whole: bool = False
-    moves: frozenset[Box] = frozenset()
+    moves: frozenset[MovedBox] = frozenset()
     css: Written | None = None
     token: str = ""
     says: Callable[[Any], str] | None = None
@@ -71,8 +71,8 @@ def _px(value: float) -> str:
     return f"{round(value, 4):g}px" if value else "0"
 
 
-_BODY, _TEXT = frozenset({Box.OUTER}), frozenset({Box.OUTER, Box.WORDS})
-_PAINT = frozenset({Box.PAINT})
+_BODY, _TEXT = frozenset({MovedBox.OUTER}), frozenset({MovedBox.OUTER, MovedBox.WORDS})
+_PAINT = frozenset({MovedBox.PAINT})
 
 _PAINTED = (
     ("fill", "fill", "fill", True),
@@ -146,7 +146,7 @@ FIELDS: tuple[Field, ...] = (
         says=lambda px: f", {px:g} px below them" if px else "",
     ),
     Field("look.text_shadows", "words' shadows", "type", True, _PAINT),
-    Field("look.centring", "centring", "type", moves=frozenset({Box.WORDS})),
+    Field("look.centring", "centring", "type", moves=frozenset({MovedBox.WORDS})),
     Field("look.wrap", "wrapping", "type", moves=_TEXT),
     *_painted(),
     Field("look.focus.ring_colour", "focus ring", "states", moves=_PAINT),
@@ -154,7 +154,7 @@ FIELDS: tuple[Field, ...] = (
     Field("look.focus.ring_offset_px", "focus ring's distance", "states", moves=_PAINT),
     Field("look.working.tell", "what moves while working", "states", moves=_PAINT),
     Field("look.added.tell", "what moves once added", "states", moves=_PAINT),
-    Field("icon", "icon", "icon", True, frozenset({Box.OUTER, Box.WORDS, Box.ICON})),
+    Field("icon", "icon", "icon", True, frozenset({MovedBox.OUTER, MovedBox.WORDS, MovedBox.ICON})),
     Field("quantity", "quantity box", "quantity", True, _BODY),
     Field("second", "second button", "second", True, _BODY),
     Field("afterwards", "afterwards", whole=True),

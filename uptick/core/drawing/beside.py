@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButton
 from uptick.core.button.lengths import Ground
 from uptick.core.button.look import FullSize, Look, NaturalSize, Type
-from uptick.core.drawing.drawing import Box, Drawing, SecondDrawn, border_edges, edges_of, overflow
+from uptick.core.drawing.drawing import Drawing, Rectangle, SecondDrawn, border_edges, edges_of, overflow
 from uptick.core.type.fontbook import FontBook
 from uptick.core.type.setting import SetWords, set_words
 
@@ -98,19 +98,21 @@ def second_beside(
             wide, left = ground.container_px + beside, -beside
         if document.look.wrap != "none" and not takes:
             wide = min(wide, ground.container_px)
-        outer = Box(left, main.height + second.gap_px, wide, own.height)
+        outer = Rectangle(left, main.height + second.gap_px, wide, own.height)
         over = overflow(max(own.width, wide) - max(wide if takes else ground.container_px, 0.0))
     else:
         wide = max(drawn.container_px, own.width - own.words.width_px) if shares else own.width
         x = -second.gap_px - wide if second.first else main.width + second.gap_px
-        outer = Box(x, (main.height - own.height) / 2, wide, own.height)
+        outer = Rectangle(x, (main.height - own.height) / 2, wide, own.height)
         over = overflow(own.width - wide)
     line = own.words.line_height_px
-    words = Box(outer.x + (wide - own.words.width_px) / 2, outer.y + (own.height - line) / 2, own.words.width_px, line)
+    words = Rectangle(
+        outer.x + (wide - own.words.width_px) / 2, outer.y + (own.height - line) / 2, own.words.width_px, line
+    )
     return SecondDrawn(outer, words, own.text, over)
 
 
-def quantity_beside(quantity: QuantityBox, drawn: Drawing, under: bool) -> Box:
+def quantity_beside(quantity: QuantityBox, drawn: Drawing, under: bool) -> Rectangle:
     """Return the box of the number, as high as the row that it begins."""
     wide = quantity.whole_width_px
     left, top, high = -wide - QUANTITY_GAP_PX, 0.0, drawn.outer.height
@@ -118,4 +120,4 @@ def quantity_beside(quantity: QuantityBox, drawn: Drawing, under: bool) -> Box:
         outer = drawn.second.outer
         top, high = min(0.0, outer.y), max(high, outer.height)
         left += min(0.0, outer.x)
-    return Box(left, top, wide, high)
+    return Rectangle(left, top, wide, high)

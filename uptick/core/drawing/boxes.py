@@ -7,7 +7,16 @@ from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButto
 from uptick.core.button.lengths import Ground, to_px
 from uptick.core.button.look import FixedSize, FullSize, Look, NaturalSize
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, quantity_beside, second_beside, second_size, takes_row
-from uptick.core.drawing.drawing import Box, Drawing, Line, border_edges, edges_of, mirrored, overflow, radii_of
+from uptick.core.drawing.drawing import (
+    Drawing,
+    Rectangle,
+    TextLine,
+    border_edges,
+    edges_of,
+    mirrored,
+    overflow,
+    radii_of,
+)
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.type.setting import set_words
 
@@ -159,7 +168,7 @@ def _alone(
         height = max(look.size.height, along)
     else:
         height = max(needs_high, look.size.least_height_px)
-    content = Box(border.left + pad.left, border.top + pad.top, inner, height - along)
+    content = Rectangle(border.left + pad.left, border.top + pad.top, inner, height - along)
     middle_x, middle_y = content.x + content.width / 2, content.y + content.height / 2
 
     # 4. Icon and words stand centred in the content box, over its edges where they must.
@@ -167,27 +176,29 @@ def _alone(
     icon_box = None
     if above:
         top = middle_y - (glyph + gap + words_high) / 2
-        icon_box = Box(middle_x - glyph / 2, top, glyph, glyph)
-        words_box = Box(middle_x - words_wide / 2, top + glyph + gap, words_wide, words_high)
+        icon_box = Rectangle(middle_x - glyph / 2, top, glyph, glyph)
+        words_box = Rectangle(middle_x - words_wide / 2, top + glyph + gap, words_wide, words_high)
     else:
         start = middle_x - (inline + words_wide) / 2
         first = icon is not None and icon.side != "after"
-        words_box = Box(start + (inline if first else 0), middle_y - words_high / 2, words_wide, words_high)
+        words_box = Rectangle(start + (inline if first else 0), middle_y - words_high / 2, words_wide, words_high)
         if icon:
             icon_x = start if first else words_box.x + words_wide + gap
-            icon_box = Box(icon_x, middle_y - glyph / 2, glyph, glyph)
+            icon_box = Rectangle(icon_x, middle_y - glyph / 2, glyph, glyph)
     words_box = replace(words_box, y=words_box.y + shift)
     lines = (
         ()
         if wordless
-        else tuple(Line(one.text, words_box.x + (words_wide - one.width_px) / 2, one.width_px) for one in words.lines)
+        else tuple(
+            TextLine(one.text, words_box.x + (words_wide - one.width_px) / 2, one.width_px) for one in words.lines
+        )
     )
     baseline = words_box.y + words.ascent_px
 
     # 5. What does not fit: words against the button, and the button against its container.
     wanted = needs_least if look.wrap != "none" else across + run
     return Drawing(
-        outer=Box(0, 0, width, height),
+        outer=Rectangle(0, 0, width, height),
         content=content,
         words=words_box,
         lines=lines,

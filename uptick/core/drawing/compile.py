@@ -349,7 +349,7 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     look, second = document.look, document.second if isinstance(document.second, SecondButton) else None
     boxed = isinstance(document.quantity, QuantityBox)
     among = boxed or (second is not None and second.side == "beside")
-    writer = css.Writer(kit.fonts, ground)
+    writer = css.CssWriter(kit.fonts, ground)
     found = [":host{display:flex!important}"] if takes_row(document) else []
     if look.wrap != "none":
         found.append(":host{max-width:100%}")
@@ -385,7 +385,7 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     return "".join(found)
 
 
-def _body(look: Look, writer: css.Writer) -> css.Declarations:
+def _body(look: Look, writer: css.CssWriter) -> css.Declarations:
     return {
         **writer.padding(look.padding, look.type.size_px),
         **writer.corners(look.radius, look.type.size_px),
@@ -431,7 +431,7 @@ _AREAS = {
 }
 
 
-def _quantity(box: QuantityBox, look: Look, writer: css.Writer) -> str:
+def _quantity(box: QuantityBox, look: Look, writer: css.CssWriter) -> str:
     whole = {
         "width": css.px(box.whole_width_px), **writer.corners(look.radius, look.type.size_px), **writer.type(look.type),
         **declared(look, on_words=False),
@@ -447,7 +447,7 @@ def _share(document: ButtonDocument, second: SecondButton) -> css.Declarations:
     return {"flex": "none", "width": f"calc(50% - {taken / 2:g}px)", "min-width": "0"}
 
 
-def _second(document: ButtonDocument, second: SecondButton, writer: css.Writer) -> list[str]:
+def _second(document: ButtonDocument, second: SecondButton, writer: css.CssWriter) -> list[str]:
     look = second_look(document)
     declared = _body(look, writer)
     if second.side == "under":

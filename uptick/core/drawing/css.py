@@ -41,7 +41,7 @@ def px(value: float) -> str:
     return f"{round(value, 4):g}px" if value else "0"
 
 
-class Writer:
+class CssWriter:
     """Writes lengths: as they are for a shop's page, in pixels where a ground is given."""
 
     def __init__(self, fonts: FontBook, ground: Ground | None = None) -> None:

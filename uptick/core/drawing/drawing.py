@@ -8,7 +8,7 @@ from uptick.core.button.look import AnyBorder, Corners, Padding, border_widths, 
 
 
 @dataclass(frozen=True, slots=True)
-class Box:
+class Rectangle:
     """A rectangle in CSS pixels from the button's upper left corner."""
 
     x: float
@@ -42,7 +42,7 @@ class Radii:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class TextLine:
     """One line of words as it stands."""
 
     text: str
@@ -54,8 +54,8 @@ class Line:
 class SecondDrawn:
     """The second button beside or under the first, in the first one's coordinates."""
 
-    outer: Box
-    words: Box
+    outer: Rectangle
+    words: Rectangle
     text: str
     too_wide_px: float
 
@@ -69,11 +69,11 @@ class Drawing:
     Padding, border and corners are those of the direction of reading, in pixels.
     """
 
-    outer: Box
-    content: Box
-    words: Box
-    lines: tuple[Line, ...]
-    icon: Box | None
+    outer: Rectangle
+    content: Rectangle
+    words: Rectangle
+    lines: tuple[TextLine, ...]
+    icon: Rectangle | None
     gap_px: float
     padding: Edges
     border: Edges
@@ -90,7 +90,7 @@ class Drawing:
     missing: str
     left_out: str
     text: str
-    quantity: Box | None
+    quantity: Rectangle | None
     second: SecondDrawn | None
 
 
@@ -124,7 +124,7 @@ def radii_of(radius: Corners | float | str, width: float, type_px: float, ground
 
 
 def mirrored(drawn: Drawing) -> Drawing:
-    def turned(box: Box) -> Box:
+    def turned(box: Rectangle) -> Rectangle:
         return replace(box, x=drawn.outer.width - box.x - box.width)
 
     second = drawn.second

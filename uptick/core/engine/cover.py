@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from uptick.core.button.document import Device, Placement, ShopperKind, Situation
-from uptick.core.engine.goods import Batch, Goods, Group, group
+from uptick.core.engine.goods import Batch, Goods, ProductGroup, group
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.step import Step
 from uptick.core.engine.tables import Tables
@@ -30,7 +30,7 @@ class Frame:
     index: RuleIndex
     batches: tuple[Batch, ...]
     places: int
-    example: tuple[Group, Seer] | None
+    example: tuple[ProductGroup, Seer] | None
 
     @cached_property
     def rules(self) -> tuple[str, ...]:
@@ -48,12 +48,12 @@ class Cover:
     `held` are the groups of the placements that show some products only.
     """
 
-    groups: tuple[Group, ...]
+    groups: tuple[ProductGroup, ...]
     frames: Mapping[Placement, tuple[Frame, ...]]
     by_bits: Mapping[Placement, Mapping[int, Frame]]
-    held: Mapping[Placement, tuple[Group, ...]] = field(default_factory=dict)
+    held: Mapping[Placement, tuple[ProductGroup, ...]] = field(default_factory=dict)
 
-    def groups_at(self, placement: Placement) -> tuple[Group, ...]:
+    def groups_at(self, placement: Placement) -> tuple[ProductGroup, ...]:
         """Return the groups of the products that a placement may show."""
         return self.held.get(placement, self.groups)
 
@@ -77,7 +77,7 @@ class _Split(NamedTuple):
 
 @dataclass(slots=True)
 class _Gathered:
-    example: tuple[Group, Seer] | None
+    example: tuple[ProductGroup, Seer] | None
     places: int = 0
     batches: dict[int, Batch] = field(default_factory=dict)
 
@@ -102,7 +102,7 @@ def cover(
     return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()}, held)
 
 
-def holding(groups: Sequence[Group], goods: Goods, skus: frozenset[str]) -> tuple[Group, ...]:
+def holding(groups: Sequence[ProductGroup], goods: Goods, skus: frozenset[str]) -> tuple[ProductGroup, ...]:
     """Return groups with some of their products only; the first one, of products that no exception knows, stays."""
     rows = np.array(sorted(goods.row_of[sku] for sku in skus if sku in goods.row_of), dtype=np.int32)
     kept = []
@@ -183,10 +183,12 @@ def _each(bits: int) -> Iterator[int]:
         bits ^= lowest
 
 
-def _frames(index: RuleIndex, placement: Placement, groups: Sequence[Group], splitter: _Splitter) -> tuple[Frame, ...]:
+def _frames(
+    index: RuleIndex, placement: Placement, groups: Sequence[ProductGroup], splitter: _Splitter
+) -> tuple[Frame, ...]:
     here = index.of_placement(placement)
     # Groups that the exceptions of this placement do not tell apart are one here.
-    alike: dict[int, list[Group]] = {}
+    alike: dict[int, list[ProductGroup]] = {}
     for members in groups:
         alike.setdefault(members.bits[0] & here, []).append(members)
     # The plain class comes first, whatever covers the products there are.

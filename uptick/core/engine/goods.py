@@ -79,7 +79,7 @@ class Batch:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Group:
+class ProductGroup:
     """Products that no exception tells apart; `bits` are the exceptions that may cover them, of each index.
 
     The first group of a shop stands for products that nobody knows: it has no code and no batch.
@@ -94,7 +94,7 @@ class Group:
         return tuple([batch for batch in self.batches if batch.situation is situation])
 
 
-def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[Group, ...]:
+def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[ProductGroup, ...]:
     """Return the products grouped by the exceptions of some indexes that may cover them.
 
     Only products that an exception names are looked at one by one: the others are covered as their category is.
@@ -121,7 +121,7 @@ def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[G
     for (bits, situation), rows in singles.items():
         batch = _named(tables, goods, situation, tuple(rows))
         found.setdefault(bits, (batch.first.sku, batch.first.category, []))[2].append(batch)
-    return tuple(Group(bits, sku, category, tuple(batches)) for bits, (sku, category, batches) in found.items())
+    return tuple(ProductGroup(bits, sku, category, tuple(batches)) for bits, (sku, category, batches) in found.items())
 
 
 def _rest(tables: Tables, goods: Goods, category: str, named: tuple[int, ...]) -> tuple[Batch, ...]:

@@ -12,7 +12,7 @@ from uptick.core.errors import BadCatalogue
 from uptick.core.formats.csv_dialect import Dialect, ReadAs, decimal_of, decoded, plain_number, records, separator_of
 from uptick.core.formats.jsonld import products_from_jsonld
 from uptick.core.formats.product_fields import COLUMNS, column_of, product_from, row_of
-from uptick.core.shop.catalogue import Line, Product, Reading, compare_catalogue
+from uptick.core.shop.catalogue import CatalogueLine, ImportPreview, Product, compare_catalogue
 
 MAX_BYTES = 60_000_000
 
@@ -32,7 +32,7 @@ class CatalogueFile:
     `dialect` and `headings` say how a CSV file was read, `sample` are its first ten products as they were read.
     """
 
-    reading: Reading
+    reading: ImportPreview
     dialect: Dialect | None = None
     headings: tuple[Heading, ...] = ()
     sample: tuple[dict[str, str], ...] = ()
@@ -99,7 +99,7 @@ def _numbers(text: str, separator: str, columns: Sequence[str | None]) -> list[s
     return [cells[n].strip() for _, cells in rows for n in places if n < len(cells)]
 
 
-def _sample(reading: Reading) -> tuple[dict[str, str], ...]:
+def _sample(reading: ImportPreview) -> tuple[dict[str, str], ...]:
     return tuple({name: value for name, value in row_of(one).items() if value} for one in reading.products[:_SAMPLE])
 
 
@@ -122,24 +122,24 @@ def _from_csv(
     known: Mapping[str, Product],
     currency: str,
     decimal: str,
-) -> Iterator[Line]:
+) -> Iterator[CatalogueLine]:
     for number, cells in rows:
         told = {column: cell.strip() for column, cell in zip(columns, cells, strict=False) if column}
         sku = told.get("sku", "")
         if len(cells) > len(columns):
-            yield Line(number, sku, "more fields than columns; put texts with commas in double quotes")
+            yield CatalogueLine(number, sku, "more fields than columns; put texts with commas in double quotes")
         elif len(cells) < len(columns):
-            yield Line(number, sku, f"{len(cells)} fields where the first line has {len(columns)}")
+            yield CatalogueLine(number, sku, f"{len(cells)} fields where the first line has {len(columns)}")
         else:
             told |= {name: plain_number(told[name], decimal) for name in _NUMBERS if name in told}
             yield _line(number, told, known.get(sku), currency)
 
 
-def _line(number: int, told: Mapping[str, str], before: Product | None, currency: str) -> Line:
+def _line(number: int, told: Mapping[str, str], before: Product | None, currency: str) -> CatalogueLine:
     try:
-        return Line(number, told.get("sku", ""), product_from(told, currency, before))
+        return CatalogueLine(number, told.get("sku", ""), product_from(told, currency, before))
     except ValueError as error:
-        return Line(number, told.get("sku", ""), str(error))
+        return CatalogueLine(number, told.get("sku", ""), str(error))
 
 
 def write_csv(products: Sequence[Product]) -> str:

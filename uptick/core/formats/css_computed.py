@@ -9,9 +9,9 @@ from uptick.core.button.fields import BY_PATH
 from uptick.core.button.merge import Json, at_path, leaves, merge_layer, patch_at
 from uptick.core.formats import css_values as values
 from uptick.core.formats.css_errors import NotUnderstood
-from uptick.core.formats.css_groups import ALL_READ, GROUPS, SIDES, TOLD, Group, Values, tokens_of
+from uptick.core.formats.css_groups import ALL_READ, GROUPS, SIDES, TOLD, PropertyGroup, Values, tokens_of
 from uptick.core.formats.css_ignored import is_of_place, is_old_spelling, is_silent
-from uptick.core.formats.css_reading import AtWidth, Box, Reading, Styled, whole
+from uptick.core.formats.css_reading import AtWidth, ComputedBox, ComputedButton, Styled, whole
 from uptick.core.formats.css_size import SIZES, size_of
 
 _WHEN = {"hover": "when hovered", "pressed": "while pressed", "focus": "when focused", "disabled": "when disabled"}
@@ -30,7 +30,7 @@ class Computed:
     left_out: tuple[str, ...]
 
 
-def look_of(reading: Reading) -> Computed:
+def look_of(reading: ComputedButton) -> Computed:
     """Return the look that a browser has computed.
 
     What no rule sets is not brought: it stays as the button has it. A state that no rule speaks of is left to the rule.
@@ -99,7 +99,7 @@ def _share(written: Sequence[str], widths: Sequence[AtWidth]) -> str:
 class _Reader:
     """Reads one width."""
 
-    def __init__(self, reading: Reading, at: AtWidth, told: list[str]) -> None:
+    def __init__(self, reading: ComputedButton, at: AtWidth, told: list[str]) -> None:
         self._reading = reading
         self._at = at
         self._told = told
@@ -124,7 +124,7 @@ class _Reader:
             layer = merge_layer(layer, {"look": {"centring": centring}})
         return layer
 
-    def _taken(self, group: Group, style: Values, state: str) -> Json:
+    def _taken(self, group: PropertyGroup, style: Values, state: str) -> Json:
         """Return what a group of properties gives, or tell its values."""
         layer: Json = {}
         try:
@@ -251,7 +251,7 @@ class _Reader:
             self._told += _of_inner_box(rest)
 
 
-def _off_centre(box: Box) -> Iterator[str]:
+def _off_centre(box: ComputedBox) -> Iterator[str]:
     """Tell where the words do not stand in the middle, as ours always do."""
     if abs(box.words_off_y) > 1.5:
         where = "below" if box.words_off_y > 0 else "above"

@@ -27,7 +27,7 @@ Pairs = Iterator[tuple[str, Any]]
 
 
 @dataclass(frozen=True, slots=True)
-class Group:
+class PropertyGroup:
     """Properties that give one field, or a few that are read together."""
 
     path: str
@@ -198,8 +198,8 @@ def _motion(style: Values) -> Pairs:
 _MOVING = ("all", "color", "box-shadow", "opacity")
 
 
-def _group(path: str, names: str, read: Callable[[Values], Pairs], *, of_words: bool = False) -> Group:
-    return Group(path, frozenset(names.split()), read, of_words)
+def _group(path: str, names: str, read: Callable[[Values], Pairs], *, of_words: bool = False) -> PropertyGroup:
+    return PropertyGroup(path, frozenset(names.split()), read, of_words)
 
 
 def _named(pattern: str, each: Sequence[str]) -> str:

@@ -17,7 +17,7 @@ from uptick.core.formats.css_computed import look_of
 from uptick.core.formats.css_errors import NotUnderstood
 from uptick.core.formats.css_expand import INITIAL, as_computed, expanded
 from uptick.core.formats.css_ignored import is_of_place, is_silent
-from uptick.core.formats.css_reading import AtWidth, Box, Reading, Styled
+from uptick.core.formats.css_reading import AtWidth, ComputedBox, ComputedButton, Styled
 
 MOST_CHARACTERS = 2_000_000
 # No hand writes brackets that deep; what reads them goes into each.
@@ -220,14 +220,14 @@ def _look(found: _Found, name: str, sheet: _Sheet, told: list[str]) -> Json:
         whole = {n: _of_words(n, v, shade) for n, v in {**computed, **differs}.items()}
         states[state] = {n: v for n, v in whole.items() if at_rest.get(n) != v}
         said_in[state] = tuple(own)
-    box = Box(width=0, height=0, room=0, words_off_y=0, words_off_x=0, overflows=False)
+    box = ComputedBox(width=0, height=0, room=0, words_off_y=0, words_off_x=0, overflows=False)
     one = AtWidth(
         window_px=1280,
         rest=Styled(button=at_rest, words=at_rest),
         states={state: Styled(button=values_, words=values_) for state, values_ in states.items()},
         box=box,
     )
-    reading = Reading(
+    reading = ComputedButton(
         selector=name[:400], tag="button", widths=(one,), said=tuple(computed), said_around=(), said_in=said_in, told=()
     )
     read = look_of(reading)

@@ -16,7 +16,7 @@ _STATES = {
 
 def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
     """Return a look as rules for a selector; what is derived by rule is written out."""
-    writer = css.Writer(kit.fonts)
+    writer = css.CssWriter(kit.fonts)
     kind = look.type
     declared = {
         **_size(look, writer),
@@ -46,7 +46,7 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
     return "\n".join(rules)
 
 
-def _size(look: Look, writer: css.Writer) -> css.Declarations:
+def _size(look: Look, writer: css.CssWriter) -> css.Declarations:
     size, type_px = look.size, look.type.size_px
     found: css.Declarations = {"box-sizing": "border-box"}
     if isinstance(size, FixedSize):

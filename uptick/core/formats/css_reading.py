@@ -26,7 +26,7 @@ class Styled(_Read):
     words: _Values
 
 
-class Box(_Read):
+class ComputedBox(_Read):
     """How it stands in the browser, in CSS pixels.
 
     `room` is the width that it stands in; `words_off_*` how far the middle of its words is from its own.
@@ -46,10 +46,10 @@ class AtWidth(_Read):
     window_px: Annotated[float, Field(gt=0, le=4000)]
     rest: Styled
     states: dict[_State, Styled]
-    box: Box
+    box: ComputedBox
 
 
-class Reading(_Read):
+class ComputedButton(_Read):
     """A button as a browser has computed it. Its JSON Schema is what the studio and the command line send.
 
     The first width is said whole, the others where they differ from it. `said` are the longhands that rules for the
@@ -91,7 +91,7 @@ def by_side(names: Iterable[str]) -> tuple[str, ...]:
     return tuple(_LOGICAL.get(name, name) for name in names)
 
 
-def parse_reading(text: str) -> Reading:
+def parse_reading(text: str) -> ComputedButton:
     """Return a reading from its JSON.
 
     Raises:
@@ -100,7 +100,7 @@ def parse_reading(text: str) -> Reading:
     if len(text) > MOST_READING:
         raise BadCss(f"The reading has {len(text):,} characters; {MOST_READING:,} are the most.")
     try:
-        read = Reading.model_validate_json(text)
+        read = ComputedButton.model_validate_json(text)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         where = ".".join(str(step) for step in first["loc"])
@@ -111,7 +111,7 @@ def parse_reading(text: str) -> Reading:
     )
 
 
-def whole(reading: Reading, n: int) -> AtWidth:
+def whole(reading: ComputedButton, n: int) -> AtWidth:
     """Return one width of a reading with all of its values."""
     first, one = reading.widths[0], reading.widths[n]
     rest = Styled(

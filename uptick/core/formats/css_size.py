@@ -7,7 +7,7 @@ import tinycss2
 from uptick.core.button.merge import Json
 from uptick.core.formats import css_values as values
 from uptick.core.formats.css_errors import NotUnderstood
-from uptick.core.formats.css_reading import Box
+from uptick.core.formats.css_reading import ComputedBox
 
 SIZES = ("width", "height", "min-width", "max-width", "min-height", "max-height", "box-sizing", "display")
 _NONE = ("auto", "none", "normal")
@@ -16,7 +16,9 @@ _BY_WORDS = ("auto", "fit-content", "max-content")
 _ROWS = ("block", "flex", "grid", "list-item", "flow-root")
 
 
-def size_of(style: Mapping[str, str], box: Box, tag: str, said: Collection[str], told: list[str]) -> Json | None:
+def size_of(
+    style: Mapping[str, str], box: ComputedBox, tag: str, said: Collection[str], told: list[str]
+) -> Json | None:
     """Return a size of the document, or nothing where the stylesheet sets none.
 
     Args:

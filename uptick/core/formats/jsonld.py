@@ -11,7 +11,7 @@ from typing import Any
 from uptick.core.errors import BadCatalogue
 from uptick.core.formats.offers import Node, Offered, as_decimal, local, many, offered, text
 from uptick.core.formats.product_fields import product_from, row_of
-from uptick.core.shop.catalogue import Line, Product
+from uptick.core.shop.catalogue import CatalogueLine, Product
 
 # Where nodes stand within others; what is offered and chosen among is looked at with its product.
 _HOLDERS = (
@@ -21,7 +21,7 @@ _HOLDERS = (
 _KINDS = {"Product", "ProductGroup"}
 
 
-def products_from_jsonld(file: str, known: Mapping[str, Product], currency: str) -> Iterator[Line]:
+def products_from_jsonld(file: str, known: Mapping[str, Product], currency: str) -> Iterator[CatalogueLine]:
     """Yield numbered products, or reasons why one cannot be taken. What a node does not tell stays as it is known.
 
     Raises:
@@ -43,9 +43,9 @@ def products_from_jsonld(file: str, known: Mapping[str, Product], currency: str)
             row, notes = _row(node, linked, currency)
             told_ = _told_by(node, row)
             row = {name: value for name, value in row.items() if value or name in told_}
-            yield Line(number, sku, product_from(row, currency, known.get(sku)), tuple(notes))
+            yield CatalogueLine(number, sku, product_from(row, currency, known.get(sku)), tuple(notes))
         except ValueError as error:
-            yield Line(number, sku, str(error))
+            yield CatalogueLine(number, sku, str(error))
 
 
 _OF_OFFER = {"price", "was", "availability", "available_from", "set_of"}

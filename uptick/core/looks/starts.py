@@ -10,7 +10,7 @@ from uptick.core.looks.carry import completed
 
 
 @dataclass(frozen=True, slots=True)
-class Start:
+class StartingLook:
     """A starting point: its name, what is particular in how it is built, and its values as a layer."""
 
     key: str
@@ -30,13 +30,13 @@ class _Ink:
 _PLAIN = Seed(name="ink", colour="#22313f")
 
 
-def starts(brand: Brand) -> tuple[Start, ...]:
+def starts(brand: Brand) -> tuple[StartingLook, ...]:
     """Return every starting point in the colours of a brand; without one they are drawn in a plain dark blue."""
     seeds = brand.seeds or (_PLAIN,)
     shades = {shade.step: shade.colour for shade in ramp(seeds[0])}
     main = nearest_passing(seeds[0].colour, "#ffffff", 4.5) or seeds[0].colour
     ink = _Ink(main, shades[10], shades[80], seeds[-1].colour if len(seeds) > 1 else shades[50])
-    return tuple(Start(key, name, says, completed(build(ink))) for key, name, says, build in _STARTS)
+    return tuple(StartingLook(key, name, says, completed(build(ink))) for key, name, says, build in _STARTS)
 
 
 def _padding(across: float, along: float) -> Json:

@@ -4,13 +4,13 @@ from math import cos, hypot, radians, sin, sqrt
 
 from uptick.core.button.look import Extent, LinearFill, RadialFill, Stop
 from uptick.core.colour.fills import mixed, places_of
-from uptick.core.drawing.drawing import Box
+from uptick.core.drawing.drawing import Rectangle
 
 # SVG mixes in sRGB alone, so the colours between are written out.
 _STEPS = 33
 
 
-def svg_gradient(fill: LinearFill | RadialFill, box: Box, name: str) -> str:
+def svg_gradient(fill: LinearFill | RadialFill, box: Rectangle, name: str) -> str:
     """Return a gradient over a box as an SVG element.
 
     Source:
@@ -63,7 +63,7 @@ def _placed(
     return first / 100, last / 100, moved
 
 
-def _line(fill: LinearFill, box: Box) -> tuple[float, float, float, float]:
+def _line(fill: LinearFill, box: Rectangle) -> tuple[float, float, float, float]:
     """Return the middle of the gradient line and half of its way."""
     middle = (box.x + box.width / 2, box.y + box.height / 2)
     if fill.toward:
@@ -80,7 +80,7 @@ def _line(fill: LinearFill, box: Box) -> tuple[float, float, float, float]:
     return (*middle, x * half, y * half)
 
 
-def _ellipse(fill: RadialFill, box: Box) -> tuple[float, float, float, float]:
+def _ellipse(fill: RadialFill, box: Rectangle) -> tuple[float, float, float, float]:
     """Return the middle of the ending shape and its half axes."""
     x, y = box.width * fill.x / 100, box.height * fill.y / 100
     sides_x, sides_y = (x, box.width - x), (y, box.height - y)

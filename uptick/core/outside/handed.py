@@ -18,7 +18,7 @@ from uptick.core.shop.connection import BasketConnection, BasketLink, FormPost
 from uptick.core.shop.store import Store
 
 
-class Kind(StrEnum):
+class OutsideKind(StrEnum):
     """What is copied: an address, a form, a picture with a link, HTML for a page or for a mail, or a code to print."""
 
     LINK = "link"
@@ -44,7 +44,7 @@ class Order(Part):
         tuple[Annotated[str, StringConstraints(min_length=1, max_length=200)], ...],
         Field(min_length=1, max_length=MOST_PRODUCTS),
     ]
-    kind: Kind = Kind.WEB
+    kind: OutsideKind = OutsideKind.WEB
     across: Annotated[int, Field(ge=1, le=4)] = 1
     drawn: Drawn = "as_drawn"
     campaign: Campaign = ""
@@ -57,7 +57,7 @@ class Handed:
     """One button that is handed out. Its `id` is made of all the rest, so that the same button has the same link."""
 
     sku: str
-    kind: Kind
+    kind: OutsideKind
     drawn: Drawn
     campaign: str
     language: str
@@ -103,7 +103,7 @@ def require_page(store: Store, product: Product) -> str:
 _HOLE = re.compile(r"\{([^{}]*)\}")
 
 
-def require_basket(connection: BasketConnection, product: Product, kind: Kind) -> None:
+def require_basket(connection: BasketConnection, product: Product, kind: OutsideKind) -> None:
     """Refuse a button that could not put a product into the basket from outside.
 
     Raises:
@@ -115,7 +115,7 @@ def require_basket(connection: BasketConnection, product: Product, kind: Kind) -
 
     if product.situation is Situation.SOLD_OUT:
         raise refuse("is sold out, and what is sold out never reaches a basket.")
-    if kind is Kind.FORM:
+    if kind is OutsideKind.FORM:
         if isinstance(connection, FormPost) and connection.token:
             name = connection.token.source_name
             raise refuse(f"cannot be bought by a form: the shop wants its page's own word ({name}) with every press.")
@@ -153,12 +153,12 @@ def way_of(
     page = page_address(store, product)
     if not page:
         return None
-    wants = handed.kind is Kind.FORM or handed.leads == "basket"
+    wants = handed.kind is OutsideKind.FORM or handed.leads == "basket"
     if not wants or product.situation is Situation.SOLD_OUT:
         return Way(page)
     connection = store.connection
     if isinstance(connection, FormPost):
-        takes = posted and handed.kind is Kind.FORM and not connection.token
+        takes = posted and handed.kind is OutsideKind.FORM and not connection.token
         return Way(store.origin + connection.add_path, keeps_form=True) if takes else Way(page)
     if not isinstance(connection, BasketLink):
         return Way(page)

@@ -93,7 +93,7 @@ def _physical(look: Look, ground: Ground, page: Page) -> css.Declarations:
     four = [corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left]
     if page.rtl:
         four = [four[1], four[0], four[3], four[2]]
-    writer = css.Writer(None, ground)  # type: ignore[arg-type]
+    writer = css.CssWriter(None, ground)  # type: ignore[arg-type]
     said = [
         one if isinstance(one, str) and one.endswith("%") else writer.length(one, look.type.size_px) for one in four
     ]
@@ -153,7 +153,7 @@ def _border(border: AnyBorder, page: Page) -> css.Declarations:
 
 
 def _size(look: Look, ground: Ground, page: Page) -> css.Declarations:
-    size, type_px, writer = look.size, look.type.size_px, css.Writer(page.kit.fonts, ground)
+    size, type_px, writer = look.size, look.type.size_px, css.CssWriter(page.kit.fonts, ground)
     if isinstance(size, FixedSize):
         return {"width": writer.length(size.width, type_px), "height": css.px(size.height), "max-width": "100%"}
     found: css.Declarations = {"width": "100%"} if isinstance(size, FullSize) else {}
@@ -292,7 +292,7 @@ def mail_button(piece: Piece, page: Page) -> str:
     if look.type.case == "upper":
         link["text-transform"] = "uppercase"
     if isinstance(look.size, FixedSize):
-        writer = css.Writer(page.kit.fonts, piece.ground)
+        writer = css.CssWriter(page.kit.fonts, piece.ground)
         link |= {"width": writer.length(look.size.width, look.type.size_px), "box-sizing": "border-box"}
     words = piece.spoken if document.is_wordless else piece.text
     wide = ' width="100%"' if isinstance(look.size, FullSize) else ""

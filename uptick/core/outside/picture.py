@@ -27,7 +27,7 @@ from uptick.core.button.look import (
 from uptick.core.colour.dress import REST, Dress, dress_in
 from uptick.core.colour.fills import AnyFill
 from uptick.core.drawing.boxes import lay_out
-from uptick.core.drawing.drawing import Box, Drawing, radii_of
+from uptick.core.drawing.drawing import Drawing, Rectangle, radii_of
 from uptick.core.drawing.kit import Kit, icon_of
 from uptick.core.errors import OutOfRange
 from uptick.core.outside.gradients import svg_gradient
@@ -94,7 +94,7 @@ Round = tuple[tuple[float, float], tuple[float, float], tuple[float, float], tup
 _SHARP: Round = ((0, 0), (0, 0), (0, 0), (0, 0))
 
 
-def rounded(box: Box, radii: Round) -> str:
+def rounded(box: Rectangle, radii: Round) -> str:
     """Return a box with round corners as a path; those that meet are made smaller together (CSS Backgrounds 3, 5.5)."""
     (tl, tr, br, bl) = radii
     sums = (
@@ -121,8 +121,8 @@ def _arc(radii: tuple[float, float], x: float, y: float) -> str:
     return f"A{_number(radii[0])} {_number(radii[1])} 0 0 1 {_number(x)} {_number(y)}"
 
 
-def _grown(box: Box, by: float) -> Box:
-    return Box(box.x - by, box.y - by, max(0.0, box.width + 2 * by), max(0.0, box.height + 2 * by))
+def _grown(box: Rectangle, by: float) -> Rectangle:
+    return Rectangle(box.x - by, box.y - by, max(0.0, box.width + 2 * by), max(0.0, box.height + 2 * by))
 
 
 def _round_by(radii: Round, by: float) -> Round:
@@ -131,7 +131,7 @@ def _round_by(radii: Round, by: float) -> Round:
     return tl, tr, br, bl
 
 
-def _round_of(radius: Corners | float | str, box: Box, type_px: float, ground: Ground, *, rtl: bool) -> Round:
+def _round_of(radius: Corners | float | str, box: Rectangle, type_px: float, ground: Ground, *, rtl: bool) -> Round:
     """Return the radii of a button: percentages are of its width across and of its height down."""
     own = replace(ground, container_px=box.width)
     tall = replace(ground, container_px=box.height)
@@ -191,7 +191,7 @@ class _Artist:
         left, top, right, bottom = (float(ceil(side)) for side in sides)
         return left, top, right, bottom
 
-    def _blurred(self, blur_px: float, around: Box) -> str:
+    def _blurred(self, blur_px: float, around: Rectangle) -> str:
         if not blur_px:
             return ""
         room = _grown(around, blur_px * 2 + 1)
@@ -220,9 +220,9 @@ class _Artist:
         for paint in self._paints(self._dress.fill, path):
             yield paint if paint.startswith("<") else f'<path d="{path}" {paint}/>'
 
-    def _inside_border(self) -> Box:
+    def _inside_border(self) -> Rectangle:
         outer, line = self._drawn.outer, self._drawn.border
-        return Box(outer.x + line.left, outer.y + line.top, outer.width - line.across, outer.height - line.along)
+        return Rectangle(outer.x + line.left, outer.y + line.top, outer.width - line.across, outer.height - line.along)
 
     def _paints(self, fill: AnyFill, path: str) -> Iterator[str]:
         """Yield how the body is painted, the lowest layer first."""
@@ -280,7 +280,7 @@ class _Artist:
         left, right = (edges.right, edges.left) if self._rtl else (edges.left, edges.right)
         outer = self._drawn.outer
         width, height = max(0.0, outer.width - left - right), max(0.0, outer.height - edges.along)
-        inner = Box(outer.x + left, outer.y + edges.top, width, height)
+        inner = Rectangle(outer.x + left, outer.y + edges.top, width, height)
         by = ((left, edges.top), (right, edges.top), (right, edges.bottom), (left, edges.bottom))
         tl, tr, br, bl = (
             (max(0.0, x - wide), max(0.0, y - high)) for (x, y), (wide, high) in zip(self._radius, by, strict=True)
@@ -369,7 +369,7 @@ class _Artist:
             at = f"translate({_number(line.x)} {_number(baseline)})"
             slant = f" skewX({_SLANT_DEG})" if kind.slant == "italic" else ""
             shape = f'<path transform="{at}{slant}" d="{outline.path}" '
-            around = Box(line.x, baseline - kind.size_px, line.width, kind.size_px * 1.3)
+            around = Rectangle(line.x, baseline - kind.size_px, line.width, kind.size_px * 1.3)
             for cast in reversed(self._look.text_shadows.list):
                 moved = f"translate({_number(line.x + cast.x_px)} {_number(baseline + cast.y_px)}){slant}"
                 blur = self._blurred(cast.blur_px, _grown(around, abs(cast.x_px) + abs(cast.y_px)))

@@ -1,7 +1,7 @@
 """Shops' pages as they are sent: what they tell, how their basket is told, and what of ours is on them."""
 
 from uptick.core.pages.basket_told import basket_addresses, json_read_of, plain_amount
-from uptick.core.pages.page_read import Field, FormRead, PageRead, ProductTold
+from uptick.core.pages.page_read import FormField, FormRead, PageRead, ProductTold
 from uptick.core.pages.policy import TRUSTED_TYPE, Missing, missing_in, refuses_our_type
 from uptick.core.pages.proposal import Proposal, Said, propose
 from uptick.core.pages.selectors import PlaceSelector, candidates
@@ -9,7 +9,7 @@ from uptick.core.pages.taken import Hindrance, OnPage, Taken, common_path, hindr
 
 __all__ = [
     "TRUSTED_TYPE",
-    "Field",
+    "FormField",
     "FormRead",
     "Hindrance",
     "Missing",

@@ -20,7 +20,7 @@ _HOLDERS = ("@graph", "itemListElement", "item", "mainEntity", "hasVariant")
 
 
 @dataclass(frozen=True, slots=True)
-class Field:
+class FormField:
     """A field of a form. `values` are what can be chosen; `is_hidden` ones carry something that nobody types."""
 
     name: str
@@ -40,10 +40,10 @@ class FormRead:
 
     action: str
     method: str
-    fields: tuple[Field, ...]
+    fields: tuple[FormField, ...]
     words: str
 
-    def field(self, name: str) -> Field | None:
+    def field(self, name: str) -> FormField | None:
         return next((field for field in self.fields if field.name == name), None)
 
 
@@ -225,22 +225,22 @@ def _form(tag: Tag) -> FormRead:
     return FormRead(text_of(tag.get("action")), text_of(tag.get("method")).lower() or "get", fields, words)
 
 
-def _fields(form: Tag) -> Iterator[Field]:
+def _fields(form: Tag) -> Iterator[FormField]:
     radios: dict[str, list[str]] = {}
     for tag in form.select("input[name], select[name], textarea[name]"):
         name, kind = text_of(tag.get("name")), text_of(tag.get("type")).lower() or "text"
         required = tag.has_attr("required")
         if tag.name == "select":
             told = [text_of(o.get("value", o.get_text())) for o in tag.select("option")]
-            yield Field(name, "select", "", tuple(filter(None, told)), required)
+            yield FormField(name, "select", "", tuple(filter(None, told)), required)
         elif tag.name == "textarea":
-            yield Field(name, "textarea", tag.get_text(), (), required)
+            yield FormField(name, "textarea", tag.get_text(), (), required)
         elif kind == "radio":
             radios.setdefault(name, []).append(text_of(tag.get("value")))
         elif kind not in {"submit", "button", "image", "reset"}:
-            yield Field(name, kind, text_of(tag.get("value")), (), required)
+            yield FormField(name, kind, text_of(tag.get("value")), (), required)
     for name, values in radios.items():
-        yield Field(name, "radio", "", tuple(values), True)
+        yield FormField(name, "radio", "", tuple(values), True)
 
 
 def _nodes(text: str) -> Iterator[dict[str, Any]]:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from uptick.core.pages.page_read import Field, FormRead, PageRead
+from uptick.core.pages.page_read import FormField, FormRead, PageRead
 from uptick.core.shop.connection import (
     BasketConnection,
     BasketJson,
@@ -125,7 +125,7 @@ def _by_form(form: FormRead, codes: Sequence[str], read: BasketRead | None) -> P
     )
 
 
-def _product_field(form: FormRead, codes: Sequence[str]) -> Field | None:
+def _product_field(form: FormRead, codes: Sequence[str]) -> FormField | None:
     hidden = [field for field in form.fields if field.value and (field.is_hidden or field.kind in {"text", "number"})]
     for code in codes:
         for field in hidden:

@@ -9,7 +9,7 @@ from uptick.core.button.field_words import value_text
 from uptick.core.button.fields import field_title
 from uptick.core.button.merge import Json, at_path, leaves
 from uptick.core.engine.cover import holding
-from uptick.core.engine.goods import Batch, Group, group, products_in
+from uptick.core.engine.goods import Batch, ProductGroup, group, products_in
 from uptick.core.engine.layers import Layer
 from uptick.core.engine.rules import RuleIndex
 from uptick.core.engine.snapshot import PlaceStack, Snapshot
@@ -119,7 +119,9 @@ def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair
         yield from ((placement, pair) for pair in found.values() if pair)
 
 
-def _shown_groups(before: Snapshot, after: Snapshot, placement: Placement, groups: Sequence[Group]) -> Sequence[Group]:
+def _shown_groups(
+    before: Snapshot, after: Snapshot, placement: Placement, groups: Sequence[ProductGroup]
+) -> Sequence[ProductGroup]:
     """Return groups with the products that a placement shows on either side."""
     was, now = (held_products(one.settings).get(placement) for one in (before, after))
     return groups if was is None or now is None else holding(groups, after.goods, was | now)

@@ -85,7 +85,7 @@ class Change:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class CatalogueLine:
     """One product of a file: where it stands, its code as far as it is read, and what it is or why it is refused."""
 
     number: int
@@ -96,7 +96,7 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class ImportPreview:
     """What a file would do to the catalogue, before it is done.
 
     `missing` are the codes that it does not name; a known product whose line is refused is not missing. `emptied` says
@@ -114,7 +114,7 @@ class Reading:
     notes: tuple[Refusal, ...] = ()
 
 
-def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Reading:
+def compare_catalogue(lines: Iterable[CatalogueLine], known: Mapping[str, Product]) -> ImportPreview:
     """Return what the lines of a file would change in a known catalogue."""
     products: dict[str, Product] = {}
     new, changed, refused, notes = [], [], [], []
@@ -140,7 +140,7 @@ def compare_catalogue(lines: Iterable[Line], known: Mapping[str, Product]) -> Re
             unchanged += 1
     missing = tuple(sorted(set(known) - named))
     emptied = tuple(_emptied(changed, products, known))
-    return Reading(
+    return ImportPreview(
         tuple(products.values()), tuple(new), tuple(changed), unchanged, missing, tuple(refused), emptied, tuple(notes)
     )
 

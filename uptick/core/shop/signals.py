@@ -25,7 +25,7 @@ MOST = 2**31 - 1
 ShopperId = Annotated[str, StringConstraints(pattern=r"^([A-Za-z0-9_\-]{8,64})?$")]
 
 
-class Kind(StrEnum):
+class SignalKind(StrEnum):
     SHOWN = "shown"
     CLICKED = "clicked"
     ADDED = "added"
@@ -45,7 +45,7 @@ class EventIn(Wire):
     """
 
     id: UUID
-    kind: Kind
+    kind: SignalKind
     at: datetime
     place: ShortText = ""
     seen_as: Literal["", "plain", "choice", "set", "pre_order", "sold_out", "in_basket"] = ""
@@ -83,7 +83,7 @@ class Signal(NamedTuple):
 
     id: UUID
     day: date
-    kind: Kind
+    kind: SignalKind
     at: datetime
     shopper: str
     visit: str
@@ -207,8 +207,8 @@ def _refusal(event: EventIn, named: int | None, at: datetime | None, bounds: _Bo
         return "id_day_out_of_bounds"
     if at is None or not bounds.oldest <= at <= bounds.newest:
         return "time_out_of_bounds"
-    if event.kind is Kind.ORDERED and not (event.order and event.line):
+    if event.kind is SignalKind.ORDERED and not (event.order and event.line):
         return "order_without_number"
-    if event.kind is not Kind.ORDERED and not event.place:
+    if event.kind is not SignalKind.ORDERED and not event.place:
         return "no_placement"
     return ""

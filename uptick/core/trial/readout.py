@@ -47,7 +47,7 @@ class Verdict:
 
 
 @dataclass(frozen=True, slots=True)
-class Progress:
+class TrialProgress:
     """How far the plan has come: shoppers whose time is up of those planned, and the days still to go."""
 
     timed_up: int
@@ -57,7 +57,7 @@ class Progress:
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class TrialRates:
     """Rates and differences; only there once the planned number is reached."""
 
     rates: dict[str, dict[str, Interval]]
@@ -67,9 +67,9 @@ class Reading:
 @dataclass(frozen=True, slots=True)
 class Readout:
     verdict: Verdict
-    progress: Progress
+    progress: TrialProgress
     split: SplitCheck | None
-    reading: Reading | None
+    reading: TrialRates | None
 
 
 _MEASURES = ("clicked", "added", "ordered")
@@ -94,14 +94,14 @@ def read_trial(
     timed_up = a.timed_up + b.timed_up
     missing = max(0, plan.total - timed_up)
     to_go = ceil(missing / plan.entering_per_day) if plan.entering_per_day > 0 else None
-    progress = Progress(timed_up, plan.total, inside, to_go)
+    progress = TrialProgress(timed_up, plan.total, inside, to_go)
     split = check_split((a.entered, b.entered), shares) if a.entered + b.entered else None
     reached = missing == 0 and a.timed_up > 0 and b.timed_up > 0
     reading = _reading(a, b) if reached else None
     return Readout(_verdict(reading, progress, split, plan, decides), progress, split, reading)
 
 
-def _reading(a: Tally, b: Tally) -> Reading:
+def _reading(a: Tally, b: Tally) -> TrialRates:
     rates = {
         name: {tally.letter: wilson_interval(getattr(tally, name), tally.timed_up) for tally in (a, b)}
         for name in _MEASURES
@@ -109,7 +109,7 @@ def _reading(a: Tally, b: Tally) -> Reading:
     differences = {
         name: newcombe_difference(getattr(b, name), b.timed_up, getattr(a, name), a.timed_up) for name in _MEASURES
     }
-    return Reading(rates, differences)
+    return TrialRates(rates, differences)
 
 
 def _points(share: float) -> str:
@@ -125,7 +125,7 @@ def _measured(low: float, high: float, worth: float) -> str:
 
 
 def _verdict(
-    reading: Reading | None, progress: Progress, split: SplitCheck | None, plan: Plan, decides: Measure
+    reading: TrialRates | None, progress: TrialProgress, split: SplitCheck | None, plan: Plan, decides: Measure
 ) -> Verdict:
     does = {Measure.ADDED: "add to the basket", Measure.ORDERED: "order"}[decides]
     if split and not split.holds:

@@ -8,7 +8,7 @@ from unicodedata import bidirectional
 _LEFT_TO_RIGHT, _RIGHT_TO_LEFT = {"L", "EN", "AN"}, {"R", "AL"}
 
 
-class Run(NamedTuple):
+class DirectionalRun(NamedTuple):
     """Letters that are read in one direction, and where they begin in their line."""
 
     text: str
@@ -16,7 +16,7 @@ class Run(NamedTuple):
     begins: int
 
 
-def visual_runs(text: str, *, rtl: bool) -> list[Run]:
+def visual_runs(text: str, *, rtl: bool) -> list[DirectionalRun]:
     """Return a line's runs from left to right.
 
     One level of embedding, which is what a button's words have: a name or a number in a sentence. Signs of a number
@@ -38,7 +38,7 @@ def visual_runs(text: str, *, rtl: bool) -> list[Run]:
     runs, begins = [], 0
     for way, group in groupby(filled):
         ends = begins + len(list(group))
-        runs.append(Run(text[begins:ends], way, begins))
+        runs.append(DirectionalRun(text[begins:ends], way, begins))
         begins = ends
     return runs[::-1] if rtl else runs
 

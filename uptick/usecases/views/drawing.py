@@ -53,7 +53,7 @@ class MomentShown:
 
 
 @dataclass(frozen=True, slots=True)
-class Hanging:
+class HangingPlacement:
     """A placement as it hangs under the rule in Draw."""
 
     placement: Placement
@@ -177,7 +177,7 @@ class DrawView:
     shown: Drawn
     moments: tuple[MomentShown, ...]
     findings: tuple[Finding, ...]
-    hanging: tuple[Hanging, ...]
+    hanging: tuple[HangingPlacement, ...]
     opens: str
     sheets: tuple[SheetShown, ...]
 
@@ -389,8 +389,8 @@ def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
 
 def _hanging(
     shop: Shop, one: ButtonClass, product: Product, device: Device, language: str, seen: Sequence[Found]
-) -> Hanging:
+) -> HangingPlacement:
     """Return the same product's button in another placement, with how much is found in just that one."""
     here = [found.weight.value for found in seen if found.is_about(one)]
     shown = show(shop, one, LEADING[product.situation], product, language, device=device)
-    return Hanging(one.placement, shown, here.count("must_fix"), here.count("look_again"))
+    return HangingPlacement(one.placement, shown, here.count("must_fix"), here.count("look_again"))

@@ -8,7 +8,7 @@ from typing import Literal
 from uptick.core.button.document import Device, Moment, Placement, ShopperKind, Situation
 from uptick.core.button.fields import field_title
 from uptick.core.checks import Finding, Found, Spot, Weight, fields_of, seen_in
-from uptick.core.engine.goods import Batch, Group
+from uptick.core.engine.goods import Batch, ProductGroup
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class, opens_message
 from uptick.core.shop.catalogue import Product
@@ -120,12 +120,12 @@ class _Plan:
         self.settings = snapshot.settings
         self.device, self.language = device, language
         self.tallies = tallies
-        self._able: dict[Placement, dict[Situation, list[tuple[Group, tuple[Batch, ...]]]]] = {}
+        self._able: dict[Placement, dict[Situation, list[tuple[ProductGroup, tuple[Batch, ...]]]]] = {}
         self.products = len(snapshot.products)
         self.lists = len(snapshot.goods.by_category) + 1 if snapshot.products else 0
         self.trials = [t for t in shop.trials.all() if t.state is TrialState.RUNNING]
 
-    def able(self, placement: Placement) -> dict[Situation, list[tuple[Group, tuple[Batch, ...]]]]:
+    def able(self, placement: Placement) -> dict[Situation, list[tuple[ProductGroup, tuple[Batch, ...]]]]:
         """Return the groups that have products in a situation, with those, as far as a placement shows them."""
         if placement not in self._able:
             groups = [group for group in self.snapshot.cover.groups_at(placement) if group.batches]
@@ -190,7 +190,7 @@ class _Plan:
             clicked,
         )
 
-    def _class(self, placement: Placement, group: Group, situation: Situation) -> ButtonClass:
+    def _class(self, placement: Placement, group: ProductGroup, situation: Situation) -> ButtonClass:
         """Return the class of a group's products here; only what the plan shows is resolved, however large the shop."""
         where = self.snapshot.index.of_place(placement, situation, self.device, self.language, ShopperKind.NEW)
         return bare_class(self.snapshot, placement, group.bits[0] & where)
