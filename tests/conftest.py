@@ -67,6 +67,17 @@ def slow_modules(seconds_of: Mapping[str, float], tests: int) -> list[str]:
     ]
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Begin with the browser's tests, which take longest, and let the second process wait for no demo meanwhile."""
+    folders = {id(item): item.path.relative_to(Path(__file__).parent).parts[0] for item in items}
+    browsers = [item for item in items if folders[id(item)] == "browser"]
+    first = [item for item in browsers if item.path == browsers[0].path]
+    # These take about as long as the demo takes to be made.
+    second = [item for item in items if folders[id(item)] == "web"]
+    rest = [item for item in items if folders[id(item)] not in ("browser", "web")]
+    items[:] = [*first, *second, *browsers[len(first) :], *rest]
+
+
 def pytest_sessionfinish(session: pytest.Session) -> None:
     slow = slow_modules(_seconds_of, next(_tests))
     if slow and "PYTEST_XDIST_WORKER" not in os.environ:

@@ -109,9 +109,9 @@ def _second_edge(parts: Parts) -> tuple[str, "subprocess.Popen[bytes]"]:
     port = free_port(8890)
     command = [sys.executable, "-m", "uvicorn", "--factory", "uptick.main:edge", "--port", str(port), "--log-level",
                "warning", "--no-access-log", "--no-proxy-headers", "--loop", "uvloop"]  # fmt: skip
-    log = (parts.logs / "edge-2.log").open("wb")
     environment = {**os.environ, **parts.environment, "UPTICK_EDGE_PART": "1"}
-    process = subprocess.Popen(command, cwd=ROOT, env=environment, stdout=log, stderr=log)
+    with (parts.logs / "edge-2.log").open("wb") as log:
+        process = subprocess.Popen(command, cwd=ROOT, env=environment, stdout=log, stderr=log)
     address = f"http://127.0.0.1:{port}"
     for _ in range(300):
         with suppress(httpx2.TransportError):
