@@ -175,10 +175,14 @@ export type Shop = {
 	show?: (stand: Stand, basket: InBasket) => unknown;
 	/** Says a sentence to screen readers. */
 	announce?: (text: string) => void;
-	/** Looks through the page again, since more can be found or hung now. */
-	look: () => void;
+	places?: {
+		/** Looks through the page again, since more can be found or hung now. */
+		look: () => void;
+		/** Makes every button true for what is told now. */
+		tend: () => void;
+	};
 	/** Called with the basket after it has changed. */
-	changed: (basket: InBasket) => void;
+	changed?: (basket: InBasket) => void;
 	/** Returns the product of a place, as this page or another one tells it; see `readProduct`. */
 	read: (place: HTMLElement, form?: string, instead?: string, of?: Document) => Product | null;
 };

@@ -113,7 +113,7 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 				now = told?.basket ?? (await readBasket(basket, shop.reads)) ?? now;
 				const has = again(line)?.quantity ?? 0;
 				shop.basket = now;
-				shop.changed(now);
+				shop.changed?.(now);
 				dialog.removeAttribute('aria-busy');
 				tell(has === many);
 				then?.(has === many);

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { readAmounts } from '../button/live';
 import { readOrder } from '../signals/order';
-import { holdsData, indexProducts, isInData, kindOf, ownCode, readProduct, readSchema } from './page';
+import { hold, indexProducts, isInData, kindOf, LD, ownCode, readProduct, readSchema } from './page';
 
 function page(...schemas: unknown[]): void {
 	document.body.innerHTML = '';
@@ -27,8 +27,8 @@ describe('what the page tells of its products', () => {
 		page(box);
 		const script = document.querySelector('script')!;
 		expect([isInData(script), isInData(document.body), isInData(null)]).toEqual([true, false, false]);
-		expect([holdsData(script), holdsData(document.body), holdsData(script.firstChild!)]).toEqual([true, true, false]);
-		expect(holdsData(document.createElement('p'))).toBe(false);
+		expect([script, document.body, script.firstChild!].map((node) => hold([node], LD))).toEqual([true, true, false]);
+		expect(hold([document.createElement('p'), document.createElement('b')], LD)).toBe(false);
 	});
 });
 

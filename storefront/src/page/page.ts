@@ -1,14 +1,14 @@
 import type { Node, Products, ReadAmounts } from '../base/shop';
 import type { Product } from '../base/types';
 
-const LD = 'script[type="application/ld+json"]';
+export const LD = 'script[type="application/ld+json"]';
 const HOLDERS = ['@graph', 'itemListElement', 'item', 'mainEntity'];
 
 /** Tells whether an element lies in what the page tells of its products. */
 export const isInData = (element: Element | null) => !!element?.closest(LD);
-/** Tells whether a node is or holds such a thing. */
-export const holdsData = (node: globalThis.Node) =>
-	node instanceof Element && (node.matches(LD) || !!node.querySelector(LD));
+/** Tells whether one of some nodes is or holds what a selector means. */
+export const hold = (nodes: globalThis.Node[], selector: string) =>
+	nodes.some((node) => node instanceof Element && (node.matches(selector) || node.querySelector(selector)));
 
 function collect(value: unknown, into: Node[]): Node[] {
 	if (Array.isArray(value)) value.forEach((item) => collect(item, into));

@@ -234,5 +234,10 @@ export function finder(shop: Shop, later: UseLater): Finder {
 			}
 	}
 
-	return { find, isTouched, near, told: ['href', ...(manifest.pointed ?? []).flatMap(({ attribute }) => attribute ?? [])] };
+	return {
+		find,
+		isTouched,
+		near,
+		told: ['href', ...(manifest.pointed ?? []).flatMap(({ attribute }) => attribute ?? [])],
+	};
 }

@@ -1,5 +1,5 @@
 import type { Hanging, Products, Shop, UseLater } from '../base/shop';
-import { indexProducts, holdsData, isA, isInData, readProduct, readSchema, TELLS } from '../page/page';
+import { hold, indexProducts, isA, isInData, LD, readProduct, readSchema, TELLS } from '../page/page';
 import { Stand } from '../button/stand';
 
 // What hangs at the window stands after the body, and is no place of the page's.
@@ -9,7 +9,6 @@ const PLACES = `body ${PLACE}`;
 const TOLD_BY = 'place product code name category price net was left availability currency url choice set'
 	.split(' ')
 	.map((name) => TELLS + name);
-const holdsPlace = (node: Node) => node instanceof Element && (node.matches(PLACE) || !!node.querySelector(PLACE));
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
@@ -149,6 +148,8 @@ export class Places {
 			if (!this.#all.has(stand.place)) continue;
 			this.#near.add(stand);
 			stand.tend();
+			// It need not be told again that it is near: every place that is followed costs each frame that moves something.
+			if (stand.is === 'ours') this.#nearing.unobserve(stand.place);
 		}
 	}
 
@@ -170,28 +171,26 @@ export class Places {
 		let found = false;
 		const elements = new Set<Element>();
 		const changed = new Set<Element | null>();
-		for (const { type, target, addedNodes, removedNodes, attributeName } of records) {
-			if (target === document.documentElement && type === 'attributes') {
+		for (const { target, addedNodes, removedNodes, attributeName } of records) {
+			if (attributeName && target === document.documentElement) {
 				if (this.#of.turned()) this.tend(true);
 				continue;
 			}
 			const nodes = [...addedNodes, ...removedNodes];
 			const element = target instanceof Element ? target : target.parentElement;
-			data ||= isInData(element) || nodes.some(holdsData);
-			found ||= !!attributeName?.startsWith(TELLS) || nodes.some(holdsPlace);
+			data ||= isInData(element) || hold(nodes, LD);
+			found ||= !!attributeName?.startsWith(TELLS) || hold(nodes, PLACE);
 			if (!element) continue;
 			elements.add(element);
-			const at = element.closest(PLACES);
-			const form = element.closest('form');
-			if (at) changed.add(at);
-			if (form) changed.add(form);
+			changed.add(element.closest(PLACES)).add(element.closest('form'));
 		}
+		changed.delete(null);
 		if (data) this.#readPage();
 		// A page that changes something else in every frame pays for no more than being asked.
-		found ||= data || !!this.#of.shop.finder?.isTouched(elements);
-		if (!found && !changed.size) return;
+		const isFound = found || data || this.#of.shop.finder?.isTouched(elements);
+		if (!isFound && !changed.size) return;
 		this.#write(() => {
-			if (found) this.#find();
+			if (isFound) this.#find();
 			for (const stand of this.#near) if (data || changed.has(stand.place) || changed.has(stand.form)) stand.tend();
 			this.#tendHung();
 		});

@@ -94,7 +94,7 @@ export async function press(stand: Stand, shop: Shop, after: string, signal: Sig
 	signal('added', { ...telling, quantity: request.quantity });
 	const isQuiet = after === 'count';
 	if (isHere) stand.pass(isQuiet ? '' : 'added', ADDED_MS);
-	shop.changed(outcome.basket);
+	shop.changed?.(outcome.basket);
 	// Nothing moves; who listens hears what the button says now.
 	if (isQuiet) shop.announce?.(stand.host.shadowRoot?.querySelector('.b')?.textContent ?? '');
 	else if (after === 'show') shop.show?.(stand, outcome.basket);

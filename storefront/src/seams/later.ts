@@ -36,6 +36,10 @@ function announcer(): (text: string) => void {
 function begin(shop: Shop, load: Load): Later {
 	const { manifest } = shop;
 	shop.announce = announcer();
+	shop.changed = (basket) => {
+		shop.places!.tend();
+		document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
+	};
 	let isHeard = false;
 	shop.css = BAR_CSS;
 	const lay = lazily(() => load<MakeOver>(manifest.more.over).then((make) => make(shop)));
@@ -61,7 +65,7 @@ function begin(shop: Shop, load: Load): Later {
 			else if (main)
 				asked ??= hang(Standing).then((made) => {
 					hanging = made;
-					shop.look();
+					shop.places!.look();
 				});
 		};
 	};
@@ -93,12 +97,13 @@ function begin(shop: Shop, load: Load): Later {
 		}
 		return press(stand, shop, after, signal);
 	}
-	// Another tab may have filled the basket meanwhile.
-	document.addEventListener('visibilitychange', async () => {
-		if (document.hidden || !shop.basket) return;
+	const refresh = async () => {
 		const basket = await readBasket(manifest.basket, shop.reads);
-		if (basket && JSON.stringify(basket) !== JSON.stringify(shop.basket)) shop.changed((shop.basket = basket));
-	});
+		if (basket && JSON.stringify(basket) !== JSON.stringify(shop.basket)) shop.changed?.((shop.basket = basket));
+	};
+	// Another tab may have filled the basket meanwhile, or another page before somebody went back to this one.
+	document.addEventListener('visibilitychange', () => !document.hidden && shop.basket && refresh());
+	addEventListener('pageshow', ({ persisted }) => persisted && refresh());
 	const tools: Later = {
 		press: pressed,
 		watch(stand) {
@@ -125,9 +130,9 @@ function begin(shop: Shop, load: Load): Later {
 	if (find && !shop.finder)
 		void load<MakeFinder>(find).then((make) => {
 			shop.finder = make(shop, (then) => then(tools));
-			shop.look();
+			shop.places!.look();
 		});
-	else if (manifest.soon) setTimeout(shop.look);
+	else if (manifest.soon) setTimeout(() => shop.places!.look());
 	return tools;
 }
 export type Begin = typeof begin;

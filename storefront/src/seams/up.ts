@@ -161,11 +161,6 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			spoken,
 			isSilent: onlyLooking,
 			basket: null,
-			changed: (basket) => {
-				places.tend();
-				document.dispatchEvent(new CustomEvent('up:basket', { detail: basket }));
-			},
-			look: () => places.look(),
 			read: (...of) => places.read(...of),
 			press: (stand, after) =>
 				later(
@@ -232,13 +227,14 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 				return getting;
 			},
 		});
+		shop.places = places;
 		shop.finder = pieces.findPlaces?.(shop, later);
 		places.start();
-		// What an earlier page could not send goes on, whatever this one holds.
-		if (hasKept(manifest.key) || manifest.soon) later(() => undefined);
+		if (manifest.soon) later(() => undefined);
+		// What an earlier page could not send goes on, also from a page without a button.
+		setTimeout(() => hasKept(manifest.key) && later(() => undefined), AGAIN_MS);
 		addEventListener('resize', () => turned() && places.tend(true));
 		pieces.frame?.(shop, () => places.tend(true));
-		addEventListener('pageshow', (event) => event.persisted && void refresh());
 	} catch {
 		// The shop sells as it did before.
 	}

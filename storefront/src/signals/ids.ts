@@ -22,9 +22,9 @@ export function storage(): Storage | null {
  * who ask not to be followed, and none where it cannot be kept: it would be another one on every page.
  */
 export function shopperId(): string {
-	// Where nothing can be kept, asking fails, and there is no id.
-	const kept = storage()!;
 	const agreed = document.documentElement.dataset.upConsent;
+	// Storage is slow to open: as long as nothing is said it stays shut. Where nothing can be kept, asking fails.
+	const kept = (agreed && storage()) as Storage;
 	try {
 		if (agreed === 'no') kept.removeItem(ID);
 		if (agreed !== 'yes' || (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl) return '';

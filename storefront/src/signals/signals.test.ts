@@ -118,7 +118,7 @@ describe('a batch', () => {
 		status = 200;
 		vi.advanceTimersByTime(8 * 86_400_000);
 		box();
-		await settled();
+		await vi.advanceTimersByTimeAsync(1500);
 		expect(kept()).toHaveLength(0);
 		expect(sent).toHaveLength(0);
 	});
@@ -148,7 +148,7 @@ describe('a batch', () => {
 			status = 200;
 			sent.length = 0;
 			box();
-			await settled();
+			await vi.advanceTimersByTimeAsync(1500);
 			expect(sent[0]?.body.events[0]?.id).toBe(before);
 			expect(kept()).toHaveLength(0);
 		},
@@ -164,7 +164,7 @@ describe('a batch', () => {
 	it('that lies in storage as rubbish is cleared away', async () => {
 		localStorage.setItem('up.batch.shop.x', '{ not json');
 		box();
-		await settled();
+		await vi.advanceTimersByTimeAsync(1500);
 		expect(kept()).toHaveLength(0);
 	});
 

@@ -54,10 +54,11 @@ export class SignalBox {
 		this.#url = `${edge}/s/${key}/signals`;
 		this.#prefix = keptUnder(key);
 		this.#shopper = shopper;
-		this.#head = { v: 1, shopper: shopper(), visit: uuid7(), release };
+		this.#head = { v: 1, shopper: shopper(), visit: '', release };
 		addEventListener('pagehide', () => this.flush());
 		document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && this.flush());
-		this.#sendKept();
+		// The shop's storage is slow to open, and nothing waits for what an earlier page could not send.
+		setTimeout((now: number) => this.#sendKept(now), WAIT_MS, Date.now());
 	}
 
 	add(event: Omit<SignalEvent, 'id' | 'at'>): void {
@@ -66,6 +67,8 @@ export class SignalBox {
 			this.flush();
 			this.#head = { ...this.#head, shopper };
 		}
+		// Random numbers are slow to begin with: a page that signals nothing asks for none.
+		this.#head.visit ||= uuid7();
 		if (!this.#key) this.#key = this.#prefix + uuid7();
 		this.#batch.push({ id: uuid7(), at: new Date().toISOString(), language: document.documentElement.lang, ...event });
 		// A hundred buttons that are seen in one task are written once.
@@ -105,10 +108,12 @@ export class SignalBox {
 			.sort();
 	}
 
-	#sendKept(): void {
+	/** Sends what earlier pages have left; what is younger is on its way already. */
+	#sendKept(before: number): void {
 		for (const key of this.#kept()) {
 			try {
 				const made = parseInt(key.slice(this.#prefix.length).replace('-', '').slice(0, 12), 16);
+				if (made >= before) continue;
 				if (!(Date.now() - made < KEPT_MS)) throw Error();
 				void this.#send(key, JSON.parse(storage()?.getItem(key) || '') as Batch);
 			} catch {
