@@ -1,0 +1,97 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { Finder, Shop } from '../base/shop';
+import type { Pointed } from '../base/types';
+import { indexProducts } from '../page/page';
+import { finder } from './find';
+
+const card = (sku: string) =>
+	`<article id="${sku}"><a href="/p/${sku}">${sku}</a><form><input type=hidden name=sku value="${sku}">
+	<button class=buy>Buy</button></form></article>`;
+const told = (...skus: string[]) =>
+	indexProducts(skus.map((sku) => ({ '@type': 'Product', sku, url: `/p/${sku}`, offers: { price: '2.00' } })));
+const spot = (more: Partial<Pointed> = {}): Pointed =>
+	({ place: 'listing_card', selector: '.buy', where: 'before', ...more }) as Pointed;
+
+function made(...pointed: Pointed[]): Finder {
+	const manifest = { pointed, basket: { product_field: 'sku' } };
+	return finder({ manifest, read: () => null } as unknown as Shop, () => undefined);
+}
+const places = () => [...document.querySelectorAll<HTMLElement>('up-place')];
+const at = (selector: string) => document.querySelector<HTMLElement>(selector)!;
+
+// What jsdom lacks: it draws nothing, and needs no sheet.
+globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;
+CSSStyleSheet.prototype.replaceSync = () => undefined;
+
+beforeEach(() => {
+	Object.defineProperty(document, 'adoptedStyleSheets', { value: [], writable: true, configurable: true });
+	document.body.innerHTML = `<main>${card('A1')}${card('B1')}</main><div id=strip><p>1</p></div>`;
+});
+
+describe('places that were pointed at', () => {
+	it('stand before each element that is found, for the product whose form is beside it', () => {
+		const found = made(spot());
+		found.find(told('A1', 'B1'));
+		expect(places().map((place) => place.nextElementSibling)).toEqual([...document.querySelectorAll('.buy')]);
+		expect(found.near.get(places()[0]!)?.at).toBe(at('#A1 .buy'));
+	});
+
+	it('go with what they belong to, and are made once for it', () => {
+		const found = made(spot());
+		found.find(told('A1', 'B1'));
+		const [first] = places();
+		at('#B1').remove();
+		found.find(told('A1'));
+		expect(places()).toEqual([first]);
+	});
+
+	it('are none where a selector cannot be read, beside one that can', () => {
+		const found = made(spot({ selector: '::: no' }), spot());
+		found.find(told('A1', 'B1'));
+		expect(places()).toHaveLength(2);
+	});
+
+	it('tell the code that a link or an attribute beside them has', () => {
+		document.body.innerHTML =
+			'<main><div class=c data-id=X9><b class=buy></b></div><div class=c><b class=buy></b></div></main>';
+		const found = made(spot({ attribute: 'data-id' }));
+		found.find(told());
+		expect(places().map(({ dataset }) => dataset.upProduct)).toEqual(['X9']);
+	});
+});
+
+describe('a change of the page', () => {
+	let found: Finder;
+	beforeEach(() => {
+		found = made(spot());
+		found.find(told('A1', 'B1'));
+	});
+
+	it('beside every card moves no place', () => {
+		at('#strip').innerHTML = '<p>2</p>';
+		expect(found.isTouched([at('#strip'), at('main')])).toBe(false);
+	});
+
+	it('within a card may move its place', () => {
+		expect(found.isTouched([at('#A1 a')])).toBe(true);
+	});
+
+	it('that brings a card or takes one away is one of places', () => {
+		at('main').insertAdjacentHTML('beforeend', card('C1'));
+		expect(found.isTouched([at('main')])).toBe(true);
+		found.find(told('A1', 'B1', 'C1'));
+		expect(found.isTouched([at('main')])).toBe(false);
+		at('#A1').remove();
+		expect(found.isTouched([at('main')])).toBe(true);
+	});
+
+	it('that takes a place out is one, also where nothing else is told to have changed', () => {
+		places()[0]!.remove();
+		expect(found.isTouched([])).toBe(true);
+	});
+
+	it('of the order of cards is one', () => {
+		at('main').append(at('#A1'));
+		expect(found.isTouched([at('main')])).toBe(true);
+	});
+});
