@@ -180,6 +180,10 @@ def test_while_the_edge_cannot_be_reached_signals_wait_and_come_once(demo_shop: 
     for _ in range(2):
         page.goto(f"{demo_shop.at.practice}/basket")
         page.wait_for_timeout(500)
+    for _ in range(100):
+        if visits_of(demo_shop, shopper):
+            break
+        page.wait_for_timeout(100)
     page.goto(f"{demo_shop.at.practice}/c/everything?without-snippet")
     assert visits_of(demo_shop, shopper) == ["shown"]
 

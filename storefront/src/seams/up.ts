@@ -232,7 +232,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		places.start();
 		if (manifest.soon) later(() => undefined);
 		// What an earlier page could not send goes on, also from a page without a button.
-		setTimeout(() => hasKept(manifest.key) && later(() => undefined), AGAIN_MS);
+		setTimeout(() => hasKept(manifest.key) && later(() => undefined), BASKET_WAIT_MS);
 		addEventListener('resize', () => turned() && places.tend(true));
 		pieces.frame?.(shop, () => places.tend(true));
 	} catch {

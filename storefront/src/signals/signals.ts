@@ -58,7 +58,7 @@ export class SignalBox {
 		addEventListener('pagehide', () => this.flush());
 		document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && this.flush());
 		// The shop's storage is slow to open, and nothing waits for what an earlier page could not send.
-		setTimeout((now: number) => this.#sendKept(now), WAIT_MS, Date.now());
+		setTimeout((now: number) => this.#sendKept(now), 0, Date.now());
 	}
 
 	add(event: Omit<SignalEvent, 'id' | 'at'>): void {
