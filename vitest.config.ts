@@ -11,5 +11,10 @@ export default defineConfig({
 		conditions: ['browser'],
 	},
 	// Files share one jsdom, which takes longer to start than most of them to run; each clears what it leaves.
-	test: { environment: 'jsdom', isolate: false, include: ['storefront/src/**/*.test.ts', 'studio/src/**/*.test.ts'] },
+	test: {
+		environment: 'jsdom',
+		isolate: false,
+		setupFiles: ['vitest.setup.ts'],
+		include: ['storefront/src/**/*.test.ts', 'studio/src/**/*.test.ts'],
+	},
 });
