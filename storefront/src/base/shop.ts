@@ -6,6 +6,7 @@ import type {
 	Moment,
 	Pattern,
 	Product,
+	Row,
 	Rule,
 	Trial,
 	Words,
@@ -199,12 +200,7 @@ export type MakeHanging = (shop: Shop, Standing: MakeStand) => Hanging;
 
 /** Rows of tiles; see `hanging/row`. */
 export type Rows = {
-	stand: (
-		host: HTMLElement,
-		row: NonNullable<Manifest['pointed']>[number]['row'] & object,
-		placement: string,
-		own: string,
-	) => void;
+	stand: (host: HTMLElement, row: Row, placement: string, own: string) => void;
 	remember: (sku: string) => void;
 };
 

@@ -1,5 +1,5 @@
 import { assignVersion } from './assign';
-import type { Context, Looker, Standing } from '../base/shop';
+import type { DealVersions, Looker } from '../base/shop';
 import { highOf } from './resolve';
 import { covers } from './rules';
 import type { Trial } from '../base/types';
@@ -11,14 +11,7 @@ export function forcedVersions(query: URLSearchParams): Record<string, string> {
 }
 
 /** Changes what stands to the versions that a shopper gets. `place` and `key` say which look it is. */
-export function dealVersions(
-	standing: Standing,
-	trials: readonly Trial[],
-	place: string,
-	key: string,
-	context: Context,
-	by: Looker,
-): void {
+export const dealVersions: DealVersions = (standing, trials, place, key, context, by) => {
 	const versions: Record<string, string> = {};
 	const words = [...standing.words];
 	for (const trial of trials) {
@@ -34,7 +27,7 @@ export function dealVersions(
 		}
 	}
 	Object.assign(standing, { versions, words });
-}
+};
 
 function letterFor(trial: Trial, { shopper, forced = {} }: Looker): string {
 	if (forced[trial.id]) return forced[trial.id] ?? '';

@@ -17,8 +17,15 @@
 		placeholderData: keepPreviousData,
 	}));
 	const words = $derived(text.toLowerCase().split(/\s+/).filter(Boolean));
+	/** What was found for other letters stays in sight while the studio searches, as far as it fits these: Enter takes it. */
+	const fitting = $derived(
+		(words.length ? (matches.data ?? []) : []).filter(
+			({ id, title, says }) =>
+				!matches.isPlaceholderData || words.every((word) => `${id} ${title} ${says}`.toLowerCase().includes(word)),
+		),
+	);
 	const lines = $derived([
-		...(words.length ? (matches.data ?? []) : []).map((match) => ({
+		...fitting.map((match) => ({
 			kind: match.kind as string,
 			title: match.title,
 			says: match.says,

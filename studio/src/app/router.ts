@@ -1,7 +1,7 @@
 import { createRouter } from 'sv-router';
 import Floor from '../stations/floor/Floor.svelte';
 import Lost from './Lost.svelte';
-import { setRouter } from '$lib/state/way';
+import { setRouter, type Router } from '$lib/state/way';
 
 // The floor is where everybody begins; each other station is loaded when somebody goes there.
 const router = createRouter({
@@ -17,5 +17,5 @@ const router = createRouter({
 	'/trials/:number': () => import('../stations/trials/Trial.svelte'),
 	'*': Lost,
 });
-setRouter(router);
+setRouter(router as unknown as Router);
 export const { route } = router;

@@ -1,0 +1,73 @@
+"""Ways between the stations: what is chosen on one arrives at the next, by its address, and back again."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, Route, expect
+
+from tests.browser.conftest import Stack, Tab, sign_in
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def page(demo_shop: Stack, tab: Tab) -> Page:
+    sign_in(tab, demo_shop)
+    tab.page.goto(demo_shop.at.studio)
+    expect(tab.page.get_by_role("heading", level=1)).to_contain_text("Every purchase button")
+    return tab.page
+
+
+def search(page: Page, text: str) -> None:
+    page.keyboard.press("/")
+    page.get_by_role("combobox", name="Search for a product").fill(text)
+
+
+def test_a_product_that_is_searched_is_drawn_and_back_leads_to_the_floor(page: Page) -> None:
+    search(page, "TL-HOOK")
+    expect(page.get_by_role("option").first).to_contain_text("Hooked hive tool")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Hooked hive tool")
+    expect(page).to_have_url(re.compile(r"/draw/product_page\?product=TL-HOOK$"))
+    search(page, "HV-NUC6")
+    expect(page.get_by_role("option").first).to_contain_text("Six-frame nucleus box")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Six-frame nucleus box")
+    page.go_back()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Hooked hive tool")
+    page.go_back()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Every purchase button")
+    page.go_forward()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Hooked hive tool")
+
+
+def test_what_was_searched_before_is_not_taken_while_the_studio_searches(page: Page) -> None:
+    search(page, "TL-HOOK")
+    expect(page.get_by_role("option").first).to_contain_text("Hooked hive tool")
+    page.keyboard.press("Escape")
+    held: list[Route] = []
+    page.route("**/search?*", lambda route: held.append(route))
+    with page.expect_request("**/search?*"):
+        search(page, "HV-NUC6")
+    expect(page.get_by_role("option", name="Hooked hive tool")).to_have_count(0)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    for route in held:
+        route.continue_()
+    expect(page.get_by_role("option").first).to_contain_text("Six-frame nucleus box")
+
+
+def test_pointing_begins_where_somebody_came_to_point(page: Page, demo_shop: Stack) -> None:
+    page.goto(f"{demo_shop.at.studio}/place")
+    expect(page.get_by_text("of scrolling with a button in reach")).to_be_visible()
+    page.keyboard.press("p")
+    expect(page.get_by_role("heading", name="Point at the spot on the page.")).to_be_visible()
+    expect(page).to_have_url(re.compile(r"/place/points\?point=1$"))
+
+
+def test_the_words_of_a_button_of_the_floor_are_edited_where_they_are(page: Page) -> None:
+    wanted = page.locator("a[href^='/words?']").first.get_attribute("href") or ""
+    page.locator("a.stand").first.focus()
+    page.keyboard.press("e")
+    expect(page).to_have_url(re.compile(re.escape(wanted) + "$"))
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
