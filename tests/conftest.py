@@ -38,6 +38,27 @@ RUN = os.environ.setdefault("UPTICK_TEST_RUN", str(os.getpid()))
 FOLDER = cluster.place_for(f"test-{RUN}")
 
 
+def is_alive(process: int) -> bool:
+    """Tell whether a process of that number runs."""
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        return True
+    return True
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """Delete what a run that was killed has left, and what one with this number may have."""
+    if str(os.getpid()) != RUN:
+        return
+    for folder in FOLDER.parent.glob(FOLDER.name.removesuffix(RUN) + "*"):
+        number = folder.name.rpartition("-")[2]
+        if number == RUN or (number.isdigit() and not is_alive(int(number))):
+            cluster.remove(folder)
+
+
 def pytest_unconfigure(config: pytest.Config) -> None:
     """Delete the run's cluster once every process of it is done."""
     if str(os.getpid()) == RUN:
@@ -123,6 +144,7 @@ def template(server: cluster.Cluster) -> str:
     """A migrated database that others are copied from, which is quicker than migrating each."""
     with alone(FOLDER):
         if not is_there(server, "sample_template"):
+            administer(server, "DROP DATABASE IF EXISTS sample_in_work")
             administer(server, "CREATE DATABASE sample_in_work")
             engine = make_engine(server.url("sample_in_work"))
             migrate(engine)

@@ -4,14 +4,11 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from ops import demo
 from ops.bench.rows import Row, median, p95
 from ops.bench.run import Run
 from uptick.core.button.document import Placement
 from uptick.core.button.merge import Json, merge_layer
-from uptick.usecases.ports import Person
-from uptick.usecases.publish import publish
-from uptick.wiring import Wiring, clock
+from uptick.core.rules.settings import Settings
 
 ROUNDS = 20
 BASKET_MS, CLOSER_MS = 100.0, 150.0
@@ -35,11 +32,11 @@ WATCH = """() => { window.opened = new Promise(done => addEventListener('click',
 
 
 def measure(run: Run) -> list[Row]:
-    _publish(run.wiring)
     page, practice, rounds = run.page(), run.at.practice, range(run.times(ROUNDS))
-    baskets = [_basket(page, practice) for _ in rounds]
-    closers = [_closer(page, practice, rest_ms=300) for _ in rounds]
-    at_once = [_closer(page, practice, rest_ms=0) for _ in rounds]
+    with run.published(_opening):
+        baskets = [_basket(page, practice) for _ in rounds]
+        closers = [_closer(page, practice, rest_ms=300) for _ in rounds]
+        at_once = [_closer(page, practice, rest_ms=0) for _ in rounds]
     page.context.close()
     beyond = [told["shown"] - told["answered"] for told in baskets]
     answer = median([told["answered"] for told in baskets])
@@ -82,16 +79,12 @@ def _press(page: Page, what: str) -> dict[str, Any]:
     return found
 
 
-def _publish(wiring: Wiring) -> None:
-    with wiring.open_shop(demo.KEY) as shop:
-        settings = shop.drafts.read().settings
-        cards = merge_layer(settings.placements.get(Placement.LISTING_CARD, {}), {"second": _CLOSER})
-        changed = settings.model_copy(
-            update={
-                "baseline": merge_layer(settings.baseline, {"afterwards": {"kind": "show"}}),
-                "placements": {**settings.placements, Placement.LISTING_CARD: cards},
-            }
-        )
-        person = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
-        shop.drafts.append(shop.drafts.read().version, changed, "for measuring", person, clock())
-        publish(shop, "for measuring", person, clock(), ("findings", "trial"))
+def _opening(settings: Settings) -> Settings:
+    """Return settings whose presses show the basket, and whose cards can be looked at more closely."""
+    cards = merge_layer(settings.placements.get(Placement.LISTING_CARD, {}), {"second": _CLOSER})
+    return settings.model_copy(
+        update={
+            "baseline": merge_layer(settings.baseline, {"afterwards": {"kind": "show"}}),
+            "placements": {**settings.placements, Placement.LISTING_CARD: cards},
+        }
+    )

@@ -1,5 +1,7 @@
 """What every part of the benchmark measures with: the running parts, one browser, and how often it measures."""
 
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 
 from playwright.sync_api import Browser, Page
@@ -8,7 +10,10 @@ from ops import demo
 from ops.chromium import AGENT
 from ops.cluster import Cluster
 from ops.parts import Addresses, Parts
-from uptick.wiring import Wiring
+from uptick.core.rules.settings import Settings
+from uptick.usecases.ports import Person
+from uptick.usecases.publish import publish
+from uptick.wiring import Wiring, clock
 
 WINDOW = {"width": 1280, "height": 800}
 
@@ -44,3 +49,20 @@ class Run:
                 headers={"Origin": self.at.studio},
             )
         return context.new_page()
+
+    @contextmanager
+    def published(self, change: Callable[[Settings], Settings]) -> Iterator[None]:
+        """Release the demo's store changed for what is measured within, and as it was afterwards."""
+        with self.wiring.open_shop(demo.KEY) as shop:
+            before = shop.drafts.read().settings
+        self._publish(change(before))
+        try:
+            yield
+        finally:
+            self._publish(before)
+
+    def _publish(self, settings: Settings) -> None:
+        person = Person(1, demo.NAME, demo.EMAIL, (demo.KEY,))
+        with self.wiring.open_shop(demo.KEY) as shop:
+            shop.drafts.append(shop.drafts.read().version, settings, "for measuring", person, clock())
+            publish(shop, "for measuring", person, clock(), ("findings", "trial"))

@@ -66,6 +66,7 @@ def demo_template(server: Cluster) -> str:
     """The demo as `./start` shows it, made once a run, to be copied."""
     with alone(FOLDER):
         if not is_there(server, "demo_template"):
+            administer(server, "DROP DATABASE IF EXISTS demo_in_work")
             with _running(server, "demo_in_work", PORTS + 40, FOLDER / "practice.db"):
                 pass
             # Under this name it is whole.
@@ -113,7 +114,7 @@ def own_demo(
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     if not Path(PROGRAM).exists():
-        raise cluster.CannotStart("Chromium is missing. ./test installs it; or run: apt-get install chromium")
+        raise cluster.CannotStart(f"{PROGRAM} is missing. ./test installs it, as Debian's chromium-headless-shell.")
     with sync_playwright() as playwright:
         launched = playwright.chromium.launch(executable_path=PROGRAM, args=FLAGS)
         yield launched

@@ -315,7 +315,7 @@ def test_another_tab_fills_the_basket_and_the_count_is_right_in_both(demo_shop: 
     expect(ours(other)).to_have_attribute("data-moment", "in_basket")
     # The first one is looked at again.
     page.bring_to_front()
-    page.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
+    page.evaluate("document.dispatchEvent(new Event('visibilitychange', { bubbles: true }))")
     expect(ours(page)).to_have_attribute("data-moment", "in_basket")
     expect(page.locator("[data-basket-count]")).to_have_text("1")
     # And by the back button, after the other one went on.

@@ -78,7 +78,7 @@ export type Finder = {
 	/** Puts a place wherever one was pointed at on this page, and takes those out that are no longer there. */
 	find: (products: Products) => void;
 	/** Tells whether changes at these elements can change where places are: on a large page finding takes its time. */
-	isTouched: (changed: Iterable<Element>) => boolean;
+	isTouched: (changed: Set<Element>) => boolean;
 	near: WeakMap<Element, Near>;
 	/** Attributes by which the page tells which product lies where. */
 	told: string[];

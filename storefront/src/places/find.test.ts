@@ -69,29 +69,42 @@ describe('a change of the page', () => {
 
 	it('beside every card moves no place', () => {
 		at('#strip').innerHTML = '<p>2</p>';
-		expect(found.isTouched([at('#strip'), at('main')])).toBe(false);
+		expect(found.isTouched(new Set([at('#strip'), at('main')]))).toBe(false);
+	});
+
+	it('of a text moves none', () => {
+		expect(found.isTouched(new Set())).toBe(false);
 	});
 
 	it('within a card may move its place', () => {
-		expect(found.isTouched([at('#A1 a')])).toBe(true);
+		expect(found.isTouched(new Set([at('#A1 a')]))).toBe(true);
 	});
 
 	it('that brings a card or takes one away is one of places', () => {
 		at('main').insertAdjacentHTML('beforeend', card('C1'));
-		expect(found.isTouched([at('main')])).toBe(true);
+		expect(found.isTouched(new Set([at('main')]))).toBe(true);
 		found.find(told('A1', 'B1', 'C1'));
-		expect(found.isTouched([at('main')])).toBe(false);
+		expect(found.isTouched(new Set([at('main')]))).toBe(false);
 		at('#A1').remove();
-		expect(found.isTouched([at('main')])).toBe(true);
+		expect(found.isTouched(new Set([at('main')]))).toBe(true);
 	});
 
-	it('that takes a place out is one, also where nothing else is told to have changed', () => {
+	it('that takes a place out is one, whatever else has changed', () => {
 		places()[0]!.remove();
-		expect(found.isTouched([])).toBe(true);
+		expect(found.isTouched(new Set([at('#strip')]))).toBe(true);
+	});
+
+	it('of the address is one, since a page that is not loaded anew may keep every element', () => {
+		history.pushState(null, '', '/elsewhere');
+		expect(found.isTouched(new Set([at('#strip')]))).toBe(true);
+		found.find(told('A1', 'B1'));
+		expect(found.isTouched(new Set([at('#strip')]))).toBe(false);
+		document.head.innerHTML = '<link rel=canonical href=/p/A1>';
+		expect(found.isTouched(new Set([document.head]))).toBe(true);
 	});
 
 	it('of the order of cards is one', () => {
 		at('main').append(at('#A1'));
-		expect(found.isTouched([at('main')])).toBe(true);
+		expect(found.isTouched(new Set([at('main')]))).toBe(true);
 	});
 });

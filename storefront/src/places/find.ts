@@ -89,6 +89,9 @@ export function finder(shop: Shop, later: UseLater): Finder {
 	/** What belongs to one place alone, and what the selectors found when places were last looked for. */
 	let cards = new WeakSet<Element>();
 	let lists: Element[][] = [];
+	/** The page's address and what it says that is, by which it is about one product, several or none. */
+	let here = '';
+	const hereNow = () => location.href + document.querySelector<HTMLLinkElement>('link[rel=canonical]')?.href;
 	/** Codes by the paths of their pages, for as long as the page tells the same. */
 	let byAddress = new Map<string, string>();
 	let addressesOf: Products | undefined;
@@ -139,7 +142,9 @@ export function finder(shop: Shop, later: UseLater): Finder {
 		return select(spot).filter((anchor) => !anchor.closest('[data-up-place]:not(up-place),up-place'));
 	}
 
-	function isTouched(changed: Iterable<Element>): boolean {
+	function isTouched(changed: Set<Element>): boolean {
+		if (!changed.size) return false;
+		if (here !== hereNow()) return true;
 		for (const [anchor, one] of made) if (!isThere(one, anchor)) return true;
 		for (const element of changed)
 			for (let at: Element | null = element; at; at = at.parentElement) if (cards.has(at)) return true;
@@ -182,6 +187,7 @@ export function finder(shop: Shop, later: UseLater): Finder {
 			// Of two at one address the one that the page describes first counts.
 			byAddress = new Map([...products.by].map(([code, { url }]) => [pathOf(url), code]));
 		}
+		here = hereNow();
 		cards = new WeakSet();
 		lists = (manifest.pointed ?? []).map(select);
 		const ownSku = ownCode(products);

@@ -181,7 +181,8 @@ export class Places {
 			data ||= isInData(element) || hold(nodes, LD);
 			found ||= !!attributeName?.startsWith(TELLS) || hold(nodes, PLACE);
 			if (!element) continue;
-			elements.add(element);
+			// What a text says moves no place.
+			if (attributeName || hold(nodes, '*')) elements.add(element);
 			changed.add(element.closest(PLACES)).add(element.closest('form'));
 		}
 		changed.delete(null);

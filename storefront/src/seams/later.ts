@@ -98,11 +98,14 @@ function begin(shop: Shop, load: Load): Later {
 		return press(stand, shop, after, signal);
 	}
 	const refresh = async () => {
+		const before = shop.basket;
 		const basket = await readBasket(manifest.basket, shop.reads);
-		if (basket && JSON.stringify(basket) !== JSON.stringify(shop.basket)) shop.changed?.((shop.basket = basket));
+		// What a press was answered meanwhile is younger.
+		if (shop.basket === before && basket && JSON.stringify(basket) !== JSON.stringify(before))
+			shop.changed!((shop.basket = basket));
 	};
 	// Another tab may have filled the basket meanwhile, or another page before somebody went back to this one.
-	document.addEventListener('visibilitychange', () => !document.hidden && shop.basket && refresh());
+	addEventListener('visibilitychange', () => !document.hidden && shop.basket && refresh());
 	addEventListener('pageshow', ({ persisted }) => persisted && refresh());
 	const tools: Later = {
 		press: pressed,
