@@ -21,6 +21,7 @@ from uptick.usecases.ports import Shop
 from uptick.usecases.publish import publish
 from uptick.usecases.stores import NewStore, ShopAddresses, addresses_of, connect_shop, make_store, readdress
 from uptick.usecases.trials import draw_trial, start_trial
+from uptick.usecases.trials import plan as planning
 from uptick.wiring import Wiring
 
 Act = Callable[[Shop], Any]
@@ -100,10 +101,9 @@ def test_two_trials_that_are_drawn_are_both_there(stocked: Wiring) -> None:
 
 
 def test_of_two_overlapping_trials_one_starts(stocked: Wiring, monkeypatch: pytest.MonkeyPatch) -> None:
-    from uptick.usecases import trials
     from uptick.usecases.ports import Pace
 
-    monkeypatch.setattr(trials, "_pace", lambda *_: Pace(500.0, 10_000, 800, 600))
+    monkeypatch.setattr(planning, "pace_of", lambda *_: Pace(500.0, 10_000, 800, 600))
     with stocked.open_shop("sample") as shop:
         draw(shop)
     with stocked.open_shop("sample") as shop:

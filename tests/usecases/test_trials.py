@@ -128,6 +128,19 @@ def test_two_trials_on_the_same_buttons_do_not_run_at_once() -> None:
     assert start_trial(made.shop, 3, NOW).state == "running"
 
 
+def test_it_is_said_on_which_buttons_two_trials_meet() -> None:
+    made = running()
+    draw(
+        made,
+        Reach(devices=(Device.PHONE,), placements=(Placement.PRODUCT_PAGE, Placement.STRIP)),
+        {"look": {"radius": 1}},
+    )
+    with pytest.raises(
+        WrongTrialState, match=r"some of the same buttons and still runs \(.* on the product page, on phones\)"
+    ):
+        start_trial(made.shop, 2, NOW)
+
+
 def test_only_a_practice_store_has_a_past_to_start_in() -> None:
     made = drawn()
     assert start_trial(made.shop, 1, NOW, days_ago=30).started_at == NOW - timedelta(days=30)

@@ -12,7 +12,6 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.engine.step import Step
 from uptick.core.resolved.reach_words import listed, placement_words
 from uptick.core.rules.places import FIXES
-from uptick.core.rules.reach import Reach
 from uptick.core.rules.settings import ExceptionRule
 
 
@@ -65,7 +64,7 @@ def _find_clashes(snapshot: Snapshot) -> Iterator[_Clash]:
             both = 1 << n | 1 << m
             mine, others = fields_of(snapshot, one.id), fields_of(snapshot, other.id)
             clash = tuple(field for field in mine if field in others and others[field] != mine[field])
-            if not clash or not _meet(one.reach, other.reach):
+            if not clash or one.reach.intersection(other.reach) is None:
                 continue
             common = sum(count for bits, count in reached if bits & both == both)
             if common:
@@ -103,15 +102,6 @@ def _resetting(paths: Sequence[str]) -> Json:
             inner = inner.setdefault(step, {})
         inner[last] = None
     return patch
-
-
-def _meet(one: Reach, other: Reach) -> bool:
-    """Tell whether some situation, place, device, language and shopper is in both reaches."""
-    pairs = (
-        (one.situations, other.situations), (one.placements, other.placements), (one.devices, other.devices),
-        (one.languages, other.languages), (one.shoppers, other.shoppers),
-    )  # fmt: skip
-    return all(not a or not b or set(a) & set(b) for a, b in pairs)
 
 
 def _nothing(snapshot: Snapshot) -> Iterator[Finding]:

@@ -17,7 +17,7 @@ from uptick.core.engine.step import Step
 from uptick.core.resolved.classes import ButtonClass, bare_class
 from uptick.core.resolved.resolve import VersionLayer
 from uptick.core.rules.places import held_products
-from uptick.core.rules.reach import Context
+from uptick.core.rules.reach import Context, Reach
 from uptick.core.rules.settings import ExceptionRule
 from uptick.core.shop.catalogue import Product
 
@@ -190,19 +190,13 @@ def field_changes_of(old: Json, new: Json) -> tuple[FieldChange, ...]:
 
 def touches(changes: Sequence[ButtonChange], version: VersionLayer) -> bool:
     """Tell whether any change is to a button that a trial compares, for somebody who is in it."""
-    return any(_touches(change, version) for change in changes)
+    return any(_is_in(change, version.reach) for change in changes)
 
 
-def _touches(change: ButtonChange, version: VersionLayer) -> bool:
-    reach = version.reach
-    anywhere = reach.model_copy(update={"situations": ()})
-    if not any(anywhere.covers_where(Context(change.placement, "", "", None, *seer)) for seer in change.seen_by):
-        return False
-    return any(
-        reach.covers_product(product.sku, product.category)
-        and (not reach.situations or product.situation in reach.situations)
-        for product in change.products
-    )
+def _is_in(change: ButtonChange, reach: Reach) -> bool:
+    seen = (Context(change.placement, "", "", None, *seer) for seer in change.seen_by)
+    anywhere = reach.any_situation()
+    return any(anywhere.covers_where(one) for one in seen) and any(map(reach.covers_goods, change.products))
 
 
 def count_changes(before: Snapshot, after: Snapshot) -> int:

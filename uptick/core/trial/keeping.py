@@ -64,21 +64,16 @@ def shown_elsewhere(settings: Settings, trial: Trial, products: Sequence[Product
     While it is tried a version stands above every exception; kept, it stands under those that are more particular.
     """
     whole = is_whole(trial.reach)
-    covered = [product for product in products if _covers(trial.reach, product)]
+    covered = [product for product in products if trial.reach.covers_goods(product)]
     return tuple(
         Elsewhere(rule.id, rule.name, fields, len(both), both[0].name)
         for rule in settings.exceptions
         if rule.on
-        and (whole or rule.reach.particularity() > trial.reach.particularity())
+        and (whole or rule.reach.is_more_particular(trial.reach))
         and (fields := _said_otherwise(trial.layer, rule.layer))
-        and rule.reach.meets_where(trial.reach)
-        and (both := [product for product in covered if _covers(rule.reach, product)])
+        and rule.reach.intersection(trial.reach) is not None
+        and (both := [product for product in covered if rule.reach.covers_goods(product)])
     )
-
-
-def _covers(reach: Reach, product: Product) -> bool:
-    is_meant = not reach.situations or product.situation in reach.situations
-    return is_meant and reach.covers_product(product.sku, product.category)
 
 
 def _said_otherwise(mine: Json, theirs: Json) -> tuple[str, ...]:

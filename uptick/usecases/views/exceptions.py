@@ -160,9 +160,5 @@ def view_reach(shop: Shop, text: str) -> ReachRead:
     """
     names = vocabulary_of(shop.now())
     reach = read_reach(text, names)
-    reached = [
-        p
-        for p in shop.catalogue.all()
-        if reach.covers_product(p.sku, p.category) and (not reach.situations or p.situation in reach.situations)
-    ]
+    reached = [product for product in shop.catalogue.all() if reach.covers_goods(product)]
     return ReachRead(reach, say_reach(reach, names), len(reached), tuple(p.name for p in reached[:6]))

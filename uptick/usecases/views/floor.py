@@ -11,6 +11,7 @@ from uptick.core.checks import Finding, Found, Spot, Weight, fields_of, seen_in
 from uptick.core.engine.goods import Batch, ProductGroup
 from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import LEADING, ButtonClass, bare_class, opens_message
+from uptick.core.rules.reach import Reach
 from uptick.core.shop.catalogue import Product
 from uptick.core.trial.record import Trial, TrialState
 from uptick.usecases.ports import Shop
@@ -226,16 +227,12 @@ class _Plan:
         situation: Situation,
         served: Sequence[tuple[ButtonClass, Sequence[Batch]]],
     ) -> bool:
-        reach = trial.reach
-        if (reach.placements and placement not in reach.placements) or (
-            reach.situations and situation not in reach.situations
-        ):
-            return False
-        return any(
-            reach.covers_product(p.sku, p.category)
+        at_place = trial.reach.intersection(Reach(placements=(placement,), situations=(situation,)))
+        return at_place is not None and any(
+            at_place.covers_product(product.sku, product.category)
             for _, batches in served
             for batch in batches
-            for p in batch.products
+            for product in batch.products
         )
 
 
