@@ -13,7 +13,7 @@ from uptick.core.button.fields import BY_PATH, WHOLE_FIELDS, limits_of
 from uptick.core.button.look import STATES
 from uptick.core.drawing.bar import BAR_CSS
 from uptick.core.release import Manifest
-from uptick.core.shop.store import WINDOWS_PX
+from uptick.core.shop.store import WINDOW_HEIGHTS_PX, WINDOWS_PX
 from uptick.core.words.wording import LIVE_VALUES
 from uptick.web.app import create_app
 from uptick.web.parts import Parts
@@ -77,6 +77,7 @@ def facts() -> str:
         MOMENTS=list(Moment),
         DEVICES=list(Device),
         WINDOWS_PX=WINDOWS_PX,
+        WINDOW_HEIGHTS_PX=WINDOW_HEIGHTS_PX,
     )
 
 

@@ -1,6 +1,7 @@
 """Ways between the stations: what is chosen on one arrives at the next, by its address, and back again."""
 
 import re
+from urllib.parse import parse_qsl, urlsplit
 
 import pytest
 from playwright.sync_api import Page, Route, expect
@@ -71,3 +72,70 @@ def test_the_words_of_a_button_of_the_floor_are_edited_where_they_are(page: Page
     page.keyboard.press("e")
     expect(page).to_have_url(re.compile(re.escape(wanted) + "$"))
     expect(page.get_by_role("heading", level=1)).to_be_visible()
+
+
+def query(page: Page) -> dict[str, str]:
+    return dict(parse_qsl(urlsplit(page.url).query))
+
+
+def pick(page: Page, label: str, option: str) -> None:
+    page.get_by_label(label).click()
+    page.get_by_role("option", name=option).click()
+
+
+def test_what_is_looked_at_stays_from_station_to_station_and_back_steps_through_it(page: Page) -> None:
+    pick(page, "Device:", "phone")
+    pick(page, "Language:", "German")
+    expect(page).to_have_url(re.compile(r"language=de"))
+    assert query(page) == {"device": "phone", "language": "de-DE"}
+    # Its own moment and product come with a button of the plan.
+    page.locator("a.stand[href^='/draw/listing_card'][href*=in_basket]").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Draw: listing card")
+    seen = query(page)
+    assert (seen["device"], seen["language"], seen["moment"]) == ("phone", "de-DE", "in_basket")
+    expect(page.locator(".moment[aria-pressed=true] .tag")).to_have_text("in basket")
+    expect(page.get_by_label("Device:")).to_have_text("phone")
+    page.keyboard.press("3")
+    expect(page.get_by_label("The chosen text")).to_contain_text("in basket · listing card · German")
+    page.get_by_role("link", name="Place").click()
+    expect(page.get_by_text("of scrolling with a button in reach")).to_be_visible()
+    expect(page.get_by_label("Device:")).to_have_text("phone")
+    product = page.get_by_label("Page:").inner_text()
+    assert query(page)["product"] == seen["product"]
+    assert product.startswith(seen["product"]) or "/p/" in product
+    page.keyboard.press("2")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Draw: listing card")
+    assert query(page)["product"] == seen["product"]
+    # Back through the stations, and through what was chosen on the first.
+    for heading in ("How buttons stand", "What every button says", "Draw: listing card", "Every purchase button"):
+        page.go_back()
+        expect(page.get_by_role("heading", level=1)).to_contain_text(heading)
+    page.go_back()
+    expect(page).to_have_url(re.compile(r"/\?device=phone$"))
+    expect(page.get_by_label("Device:")).to_have_text("phone")
+    page.go_back()
+    expect(page.get_by_label("Device:")).to_have_text("desktop")
+
+
+def test_a_moment_is_stepped_through_and_back_again(page: Page, demo_shop: Stack) -> None:
+    page.goto(f"{demo_shop.at.studio}/draw/product_page?product=HV-NUC6")
+    drawn = page.locator(".moment[aria-pressed=true] .tag")
+    expect(drawn).to_have_text("ready")
+    page.keyboard.press("]")
+    expect(drawn).not_to_have_text("ready")
+    after = drawn.inner_text()
+    page.keyboard.press("]")
+    expect(drawn).not_to_have_text(after)
+    page.go_back()
+    expect(drawn).to_have_text(after)
+    page.go_back()
+    expect(drawn).to_have_text("ready")
+
+
+def test_an_address_of_a_product_that_is_gone_or_of_no_device_says_so_or_shows_the_usual(
+    page: Page, demo_shop: Stack
+) -> None:
+    page.goto(f"{demo_shop.at.studio}/?device=watch&language=xx")
+    expect(page.get_by_label("Device:")).to_have_text("desktop")
+    page.goto(f"{demo_shop.at.studio}/draw/product_page?product=00123")
+    expect(page.get_by_role("alert")).to_contain_text("00123")

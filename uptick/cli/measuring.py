@@ -13,14 +13,18 @@ from playwright.sync_api import Browser, Error, Page, sync_playwright
 from uptick.core.button.document import Device
 from uptick.core.errors import OutOfRange
 from uptick.core.scroll import PageSurvey
+from uptick.core.shop.store import WINDOW_HEIGHTS_PX, WINDOWS_PX
 
 MEASURE = Path(__file__).resolve().parents[2] / "storefront" / "dist" / "survey.js"
 _PROGRAMS = ("chromium-headless-shell", "chromium", "chromium-browser", "google-chrome")
+_TOUCHED = {"has_touch": True, "is_mobile": True}
 # The windows that Place shows; fingers cannot hover.
 _WINDOWS: Mapping[Device, dict[str, Any]] = {
-    Device.PHONE: {"viewport": {"width": 375, "height": 740}, "has_touch": True, "is_mobile": True},
-    Device.TABLET: {"viewport": {"width": 768, "height": 1024}, "has_touch": True, "is_mobile": True},
-    Device.DESKTOP: {"viewport": {"width": 1280, "height": 800}},
+    device: {
+        "viewport": {"width": round(WINDOWS_PX[device]), "height": round(WINDOW_HEIGHTS_PX[device])},
+        **({} if device is Device.DESKTOP else _TOUCHED),
+    }
+    for device in Device
 }
 _ANSWERS_MS = 8_000
 # After a page that answered nowhere the next ones are given less.

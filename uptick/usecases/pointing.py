@@ -184,12 +184,16 @@ class PageToLookAt:
     product: str = ""
 
 
-def pages_to_look_at(shop: Shop) -> tuple[PageToLookAt, ...]:
-    """Return pages of the shop on which a place is tried: one of each kind, and a spread of products."""
+def pages_to_look_at(shop: Shop, also: str = "") -> tuple[PageToLookAt, ...]:
+    """Return pages of the shop on which a place is tried: one of each kind, and a spread of products.
+
+    Args:
+        also: The code of a product whose page is among them, wherever it has one.
+    """
     store = shop.store
     pages = {kind.path: kind.name for kind in kinds_of(shop)}
     products = [p for p in shop.catalogue.all() if p.url and has_page(p, store)]
-    for product in _spread(products):
+    for product in (*_spread(products), *(p for p in products if p.sku == also)):
         pages.setdefault(page_of(product, store), product.name)
     own = {page_of(product, store): product.sku for product in products}
     return tuple(PageToLookAt(name, path, own.get(path, "")) for path, name in pages.items())

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import Field, StringConstraints
 
 from uptick.core.button.document import Device, Placement
@@ -79,9 +79,10 @@ class PlacesView:
 
 
 @router.get("")
-def places(shop: ShopDep) -> PlacesView:
-    """Return the places that were pointed at, and pages to try one on."""
-    return PlacesView(shop.drafts.read().settings.pointed, pointing.pages_to_look_at(shop), shop.store.places)
+def places(shop: ShopDep, product: Annotated[str, Query(max_length=500)] = "") -> PlacesView:
+    """Return the places that were pointed at, and pages to try one on: the product's own among them, if it has one."""
+    pages = pointing.pages_to_look_at(shop, product)
+    return PlacesView(shop.drafts.read().settings.pointed, pages, shop.store.places)
 
 
 @router.post("/point")

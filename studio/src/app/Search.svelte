@@ -4,7 +4,6 @@
 	import { readable, useActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
-	import { navigate } from '$lib/state/way';
 
 	type Props = { open: boolean; onclose: () => void };
 	let { open, onclose }: Props = $props();
@@ -30,9 +29,9 @@
 			title: match.title,
 			says: match.says,
 			run: () => {
-				if (match.kind === 'product') navigate('/draw/product_page', { product: match.id });
+				if (match.kind === 'product') workshop.context.go('/draw/product_page', { product: match.id, moment: '' });
 				else if (match.kind === 'exception') workshop.opened.exception = match.id;
-				else navigate('/');
+				else workshop.context.go('/');
 			},
 		})),
 		...actions.available

@@ -18,7 +18,6 @@
 	import StoreSwitch from './StoreSwitch.svelte';
 	import WhySheet from '../shared/exceptions/WhySheet.svelte';
 	import { afterStation } from '$lib/state/station.svelte';
-	import { navigate } from '$lib/state/way';
 	import { route } from './router';
 
 	const workshop = useWorkshop();
@@ -55,7 +54,7 @@
 			...stations.map(({ name, href, key }) => ({
 				title: `Go to ${name}`,
 				keys: [key],
-				run: () => navigate(href),
+				run: () => workshop.context.go(href),
 			})),
 			{ title: 'New exception', run: () => (opened.newException = { placement: 'product_page' }) },
 			{ title: 'Undo', keys: ['Mod+z'], run: () => void workshop.undo() },
@@ -76,7 +75,7 @@
 <a class="skip" href="#content">Skip to {at || 'the page'}</a>
 <p class="sr-only" role="status">{announced}</p>
 <div class="shell">
-	<Rule {stations} {at}>
+	<Rule {stations} {at} hrefOf={(path) => workshop.context.href(path)}>
 		{#snippet corner()}
 			<StoreSwitch />
 			<p class="text-soft">
@@ -90,7 +89,7 @@
 					>redo</button
 				>
 				·
-				<a href="/release" class="font-semibold text-ink">
+				<a href={workshop.context.href('/release')} class="font-semibold text-ink">
 					{#if !draft?.release}not released yet{:else if draft.changes}{many(draft.changes, 'change')}
 						since release {draft.release}{:else}release {draft.release} is what shoppers see{/if}
 				</a>

@@ -34,6 +34,8 @@ class Surface(Part):
 
 # Windows in which the containers were measured; common sizes of a phone, a tablet and a small desktop.
 WINDOWS_PX = {Device.PHONE: 375.0, Device.TABLET: 768.0, Device.DESKTOP: 1280.0}
+# How much of a page such a window shows, without what a phone's browser has of its own (common practice).
+WINDOW_HEIGHTS_PX = {Device.PHONE: 740.0, Device.TABLET: 1024.0, Device.DESKTOP: 800.0}
 
 
 class Store(Part):

@@ -61,10 +61,14 @@ export class Queries {
 		});
 	}
 
-	places() {
+	/** Places that were pointed at, and pages to look at: a product's own among them. */
+	places(product = '') {
 		return queryOptions({
-			queryKey: keyOf.places(this.#at),
-			queryFn: () => data(client.GET('/api/stores/{store}/places', { params: { path: this.#path } })),
+			queryKey: keyOf.places(this.#at, product),
+			queryFn: () => {
+				const params = { path: this.#path, query: { product: product || undefined } };
+				return data(client.GET('/api/stores/{store}/places', { params }));
+			},
 		});
 	}
 

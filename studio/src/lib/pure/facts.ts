@@ -6,3 +6,4 @@ export const LIVE_VALUES = ["price", "price without tax", "name", "count", "left
 export const MOMENTS = ["ready", "working", "added", "in_basket", "choose_first", "pre_order", "sold_out"] as const;
 export const DEVICES = ["phone", "tablet", "desktop"] as const;
 export const WINDOWS_PX = {"phone": 375.0, "tablet": 768.0, "desktop": 1280.0} as const;
+export const WINDOW_HEIGHTS_PX = {"phone": 740.0, "tablet": 1024.0, "desktop": 800.0} as const;

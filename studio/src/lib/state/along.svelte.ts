@@ -12,9 +12,6 @@ import type { Workshop } from './workshop.svelte';
 type Draft = Extract<ToFrame, { up: 'draft' }>;
 type Wish = { surveys: Partial<Record<Device, PageSurvey>>; edit: { layer: string; patch: Patch } | null };
 
-/** The height of a common window of each device, in CSS pixels (common practice). */
-export const HIGH_PX: Record<Device, number> = { phone: 740, tablet: 1024, desktop: 800 };
-
 /** One page of the shop in three windows that are scrolled together, and what comes of the draft along it. */
 export class AlongThePage {
 	readonly #workshop: Workshop;

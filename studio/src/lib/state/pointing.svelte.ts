@@ -17,7 +17,6 @@ export class PointingAt {
 	readonly #workshop: Workshop;
 	/** The page that is seen. */
 	path = $state('/');
-	device = $state<Device>('desktop');
 	isPointing = $state(false);
 	placement = $state<Placement>('product_page');
 	/** What was pointed at last. */

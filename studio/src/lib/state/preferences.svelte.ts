@@ -1,13 +1,8 @@
-import type { Device } from '$lib/api/types';
-
 const SINGLE_KEYS = 'uptick.single-keys';
 const STORE = 'uptick.store';
 
-/** How somebody likes to look at the store; shortcuts of one key are remembered by this browser. */
+/** What this browser remembers of a designer. */
 export class Preferences {
-	device = $state<Device>('desktop');
-	/** The language that was chosen; empty for the store's own. */
-	language = $state('');
 	#singleKeys = $state(remembered(SINGLE_KEYS) !== 'off');
 
 	/** Whether shortcuts of one key work (WCAG 2.1.4: they can be switched off). */

@@ -5,6 +5,7 @@ import { Queries } from '$lib/api/queries';
 import type { Device, DraftState, DrawView, ExceptionChange, Fix, Patch, Placement, StoreInfo } from '$lib/api/types';
 import { createContext } from 'svelte';
 import { Clipboard } from './clipboard.svelte';
+import { Context } from './context.svelte';
 import { DraftQueue, type Doing } from './draft_queue.svelte';
 import { Opened } from './opened.svelte';
 import { Preferences } from './preferences.svelte';
@@ -22,6 +23,7 @@ export class Workshop {
 	readonly session = new SessionState();
 	readonly preferences = new Preferences();
 	readonly clipboard = new Clipboard();
+	readonly context = new Context();
 	readonly opened = new Opened();
 	readonly ask = new Queries(this);
 	info = $state.raw<StoreInfo | null>(null);
@@ -36,8 +38,8 @@ export class Workshop {
 	readonly language = $derived(this.info?.store.language ?? 'en-GB');
 	/** The language that is shown: the one chosen, as long as the buttons speak it. */
 	readonly shownLanguage = $derived(
-		this.info?.spoken.some((one) => one.language === this.preferences.language)
-			? this.preferences.language
+		this.info?.spoken.some(({ language }) => language === this.context.language)
+			? this.context.language
 			: this.language,
 	);
 	readonly languageOptions = $derived(

@@ -6,14 +6,16 @@
 		stations: readonly Station[];
 		/** The name of the station one is at. */
 		at: string;
+		/** Returns the address of a station, with what is looked at now. */
+		hrefOf: (path: string) => string;
 		/** What stands at the right end. */
 		corner: Snippet;
 	};
-	let { stations, at, corner }: Props = $props();
+	let { stations, at, hrefOf, corner }: Props = $props();
 </script>
 
 <header class="rule bg-leaf">
-	<a href="/" class="mark" aria-label="Up Tick, to the floor">
+	<a href={hrefOf('/')} class="mark" aria-label="Up Tick, to the floor">
 		<svg viewBox="0 0 26 24" width="26" height="24" aria-hidden="true">
 			<path d="M2 23v-8M18 23v-8M24 23v-6" /><path d="M10 23V2" class="tall" />
 		</svg>
@@ -21,7 +23,7 @@
 	</a>
 	<nav aria-label="Stations">
 		{#each stations as { name, href, key } (name)}
-			<a {href} class="station" aria-current={name === at ? 'page' : undefined} aria-keyshortcuts={key}>
+			<a href={hrefOf(href)} class="station" aria-current={name === at ? 'page' : undefined} aria-keyshortcuts={key}>
 				<span>{name}</span>
 			</a>
 		{/each}

@@ -3,6 +3,9 @@
 	import { Meter } from 'bits-ui';
 	import { count } from '$lib/pure/format';
 	import Press from './Press.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+
+	const { context } = useWorkshop();
 
 	type Props = {
 		/** What is being worked out. */
@@ -20,7 +23,7 @@
 	<div class="max-w-lg p-6" role="alert">
 		<p class="text-lg font-semibold">{error.message}</p>
 		{#if error instanceof Problem && error.code === 'not_found'}
-			<p class="mt-2"><a href="/" class="underline">Back to the floor</a></p>
+			<p class="mt-2"><a href={context.href('/')} class="underline">Back to the floor</a></p>
 		{:else if onretry}
 			<p class="mt-3"><Press onpress={onretry}>Try again</Press></p>
 		{/if}

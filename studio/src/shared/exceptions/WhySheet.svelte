@@ -5,7 +5,6 @@
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '$lib/state/way';
 	import Why from './Why.svelte';
 
 	const workshop = useWorkshop();
@@ -18,8 +17,11 @@
 		const at = asked;
 		workshop.opened.trace = null;
 		if (!at) return;
-		if (at.field.startsWith('wording.')) navigate('/words');
-		else navigate(`/draw/${at.placement}`, { layer });
+		const { placement, product, device, language } = at;
+		const [kind, moment = ''] = at.field.split('.');
+		const seen = { placement, product, device, language };
+		if (kind === 'wording') workshop.context.go('/words', { ...seen, moment });
+		else workshop.context.go('/draw', { ...seen, layer });
 	}
 </script>
 

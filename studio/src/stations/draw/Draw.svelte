@@ -1,6 +1,5 @@
 <script lang="ts">
-	import { searchParams } from 'sv-router';
-	import type { Device, Moment, Placement } from '$lib/api/types';
+	import type { Placement } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { Plan } from '$lib/pure/dimensions';
 	import { fieldOf } from '$lib/pure/edit';
@@ -16,7 +15,6 @@
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { param } from '$lib/state/way';
 	import BrandField from './BrandField.svelte';
 	import Dimensions from './Dimensions.svelte';
 	import Hangings from './Hangings.svelte';
@@ -31,15 +29,20 @@
 	import Why from '../../shared/exceptions/Why.svelte';
 
 	const workshop = useWorkshop();
-	const placement = $derived((param('placement') ?? 'product_page') as Placement);
-	const product = $derived(String(searchParams.get('product') ?? ''));
-	const device = $derived(String(searchParams.get('device') ?? '') as Device | '');
-	const layer = $derived(String(searchParams.get('layer') ?? ''));
-	const desk = new Desk(workshop, () => ({ placement, product, device, language: workshop.shownLanguage, layer }));
+	const { context } = workshop;
+	const placement = $derived<Placement>(context.placement || 'product_page');
+	const desk = new Desk(workshop, () => ({
+		placement,
+		product: context.product,
+		device: context.device,
+		language: workshop.shownLanguage,
+		layer: context.own('layer'),
+	}));
 	const view = $derived(desk.view);
-	let picked = $state<Moment | null>(null);
-	const chosen = $derived(picked ?? view?.shown.moment ?? 'ready');
-	const drawn = $derived(view?.moments.find((m) => m.moment === chosen) ?? view?.moments[0]);
+	const drawnAt = (moment: string | undefined) => view?.moments.find((one) => one.moment === moment);
+	/** A product that never comes to the moment that was looked at is drawn in its own. */
+	const drawn = $derived(drawnAt(context.moment) ?? drawnAt(view?.shown.moment) ?? view?.moments[0]);
+	const chosen = $derived(drawn?.moment ?? 'ready');
 	const atMoment = $derived(
 		view && drawn ? { ...view, shown: { ...view.shown, drawing: drawn.drawing, text: drawn.text } } : undefined,
 	);
@@ -107,7 +110,7 @@
 				.replace(/^look\./, '')
 				.replace(/[._]/g, ' ')
 				.replace(' px', ''),
-			onmade: (id) => searchParams.set('layer', `exception:${id}`),
+			onmade: (id) => context.look({ layer: `exception:${id}` }),
 		};
 	}
 
@@ -123,8 +126,8 @@
 	}
 	const hasCopied = () => workshop.clipboard.look !== null;
 	addActions('In Draw', [
-		{ title: 'The moment before', keys: ['['], run: () => (picked = momentAfter(chosen, -1)) },
-		{ title: 'The next moment', keys: [']'], run: () => (picked = momentAfter(chosen, 1)) },
+		{ title: 'The moment before', keys: ['['], run: () => context.look({ moment: momentAfter(chosen, -1) }) },
+		{ title: 'The next moment', keys: [']'], run: () => context.look({ moment: momentAfter(chosen, 1) }) },
 		{
 			title: 'Show the button on the shop’s own page, or back',
 			keys: ['p'],
@@ -158,7 +161,7 @@
 			{#if tools.onPage && placement === 'outside'}
 				<p class="p-6 text-md">
 					A button outside stands on no page of the shop.
-					<a href="/release/outside?product={encodeURIComponent(view.seen.product.sku)}"
+					<a href={context.href('/release/outside', { product: view.seen.product.sku })}
 						>See it as code, and on other pages</a
 					>.
 				</p>
@@ -236,7 +239,7 @@
 							>
 						{/if}
 					</div>
-					<Why lines={desk.why.data.lines} onjump={(to) => searchParams.set('layer', to)} />
+					<Why lines={desk.why.data.lines} onjump={(to) => context.look({ layer: to })} />
 				{:else}
 					<p class="text-soft">
 						Go to a value to see why it is what it is.
@@ -255,7 +258,7 @@
 			</div>
 		</section>
 
-		<Moments {view} {chosen} {second} {room} onpick={(moment) => (picked = moment)} />
+		<Moments {view} {chosen} {second} {room} onpick={(moment) => context.look({ moment })} />
 	</div>
 	{#if sheet}<LooksSheet {desk} from={bringing} onclose={() => (sheet = false)} />{/if}
 {:else}

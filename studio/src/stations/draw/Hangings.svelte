@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { searchParams } from 'sv-router';
 	import type { CompiledButton, DrawView } from '$lib/api/types';
 	import { capital, said } from '$lib/pure/format';
 	import { DEVICES } from '$lib/pure/facts';
+	import type { Changes } from '$lib/state/context.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import { markCut } from '$lib/ui/markCut';
 	import Pick from '$lib/ui/Pick.svelte';
@@ -20,20 +20,19 @@
 	/** Something stands beside it. */
 	const isRow = (button: CompiledButton) => Boolean(button.quantity || button.second);
 	/** A placement that stands for chosen products shows one of those; the others keep the one that was asked for. */
-	const wished = $derived(String(searchParams.get('product') ?? view.seen.product.sku));
+	const wished = $derived(workshop.context.product || view.seen.product.sku);
 	/** Beside many others each is drawn smaller. */
 	const scale = $derived(view.hanging.length > 5 ? 0.62 : 0.72);
 	/** Looks at another button; what takes its edits is its own narrowest layer. */
-	function see(name: string, value: string): void {
-		searchParams.delete('layer');
-		searchParams.set(name, value);
+	function see(changes: Changes): void {
+		workshop.context.look({ ...changes, layer: '' });
 	}
 </script>
 
 <nav class="hangings" aria-label="Placements">
 	{#each view.hanging as hung (hung.placement)}
 		<a
-			href="/draw/{hung.placement}?product={encodeURIComponent(wished)}"
+			href={workshop.context.href(`/draw/${hung.placement}`, { product: wished })}
 			class="hung"
 			aria-current={hung.placement === view.seen.placement ? 'page' : undefined}
 		>
@@ -54,23 +53,23 @@
 				label="Product"
 				value={view.seen.product.sku}
 				options={view.seen.of.map(({ sku, name }) => ({ value: sku, label: name }))}
-				onpick={(sku) => see('product', sku)}
+				onpick={(sku) => see({ product: sku })}
 			/>
 		{:else}
-			<ProductPick sku={view.seen.product.sku} name={view.seen.product.name} onpick={(sku) => see('product', sku)} />
+			<ProductPick sku={view.seen.product.sku} name={view.seen.product.name} onpick={(sku) => see({ product: sku })} />
 		{/if}<br />
 		on a
 		<Pick
 			label="Device"
 			value={view.seen.device}
 			options={DEVICES.map((device) => ({ value: device, label: device }))}
-			onpick={(to) => see('device', to)}
+			onpick={(device) => see({ device })}
 		/>, in
 		<Pick
 			label="Language"
 			value={view.seen.language}
 			options={workshop.languageOptions}
-			onpick={(to) => (workshop.preferences.language = to)}
+			onpick={(language) => see({ language })}
 		/><br />
 		edits go to
 		<Pick
@@ -80,7 +79,7 @@
 				...view.editing.layers.map((one) => ({ value: one.layer, label: one.title })),
 				{ value: NEW, label: 'only…' },
 			]}
-			onpick={(to) => (to === NEW ? onnarrow() : searchParams.set('layer', to))}
+			onpick={(to) => (to === NEW ? onnarrow() : workshop.context.look({ layer: to }))}
 		/>
 	</p>
 </nav>

@@ -2,15 +2,13 @@
 	import type { DrawView } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { ShopPages } from '$lib/state/shop_pages.svelte';
-	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
+	import { DEVICES, WINDOW_HEIGHTS_PX, WINDOWS_PX } from '$lib/pure/facts';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 
 	type Props = { view: DrawView; desk: Desk; width: number; height: number };
 	let { view, desk, width, height }: Props = $props();
 	const workshop = useWorkshop();
-	/** How high a common window of each device is, in CSS pixels (common practice). */
-	const HIGH_PX = { phone: 812, tablet: 1024, desktop: 800 };
-	const windows = DEVICES.map((name) => ({ name, wide: WINDOWS_PX[name], high: HIGH_PX[name] }));
+	const windows = DEVICES.map((name) => ({ name, wide: WINDOWS_PX[name], high: WINDOW_HEIGHTS_PX[name] }));
 	const gap = 20;
 	const scale = $derived((width - 48 - 2 * gap) / windows.reduce((sum, one) => sum + one.wide, 0));
 	// svelte-ignore state_referenced_locally

@@ -23,6 +23,7 @@
 	type Props = { view: DrawView; desk: Desk; ground: Ground };
 	let { view, desk, ground }: Props = $props();
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const AFTERWARDS = [
 		{ value: 'stay', label: 'stays, and the button says so' },
 		{ value: 'count', label: 'stays, and only the count rises' },
@@ -306,8 +307,8 @@
 	<Part name="Beside it">
 		<BesideSentences {view} {desk} {known} />
 		The button <Pick label="Standing" {...yes('placement.shown', ['is shown', 'is not shown'])} />
-		here{#if view.seen.placement === 'sticky_bar'}; <a class="underline" href="/place">Place</a> says when its bar comes,
-			and what it holds{/if}. After a press the shopper
+		here{#if view.seen.placement === 'sticky_bar'}; <a class="underline" href={context.href('/place')}>Place</a> says when
+			its bar comes, and what it holds{/if}. After a press the shopper
 		<Pick
 			label="Afterwards"
 			value={asking ? 'message' : text('afterwards.kind')}

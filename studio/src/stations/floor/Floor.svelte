@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
-	import type { Cell, Device, FindingsView, Placement } from '$lib/api/types';
+	import type { Cell, FindingsView, Placement } from '$lib/api/types';
 	import { capital, count, many, percent, said } from '$lib/pure/format';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { DEVICES } from '$lib/pure/facts';
@@ -11,12 +11,14 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '$lib/state/way';
+	import type { Changes } from '$lib/state/context.svelte';
 	import Exceptions from '../../shared/exceptions/Exceptions.svelte';
 	import TakeCatalogue from './TakeCatalogue.svelte';
 
 	const workshop = useWorkshop();
-	const query = $derived({ device: workshop.preferences.device, language: workshop.shownLanguage });
+	const { context } = workshop;
+	const device = $derived(context.device || 'desktop');
+	const query = $derived({ device, language: workshop.shownLanguage });
 	const floor = createQuery(() => ({ ...workshop.ask.floor(query), placeholderData: keepPreviousData }));
 	/** How many of the worst findings are shown. */
 	let most = $state(12);
@@ -50,11 +52,9 @@
 	function weight(placement: Placement, cell: Cell) {
 		return findings.data?.cells.find((one) => one.placement === placement && one.column === cell.column);
 	}
-	function href(placement: Placement, cell: Cell): string {
-		return `/draw/${placement}?product=${encodeURIComponent(cell.product?.sku ?? '')}&device=${workshop.preferences.device}`;
-	}
-	function wordsOf(placement: Placement, cell: Cell): Record<string, string> {
-		return { placement, moment: cell.button?.moment ?? 'ready' };
+	/** What a button of the plan shows: its address at another station leads to the same. */
+	function shownIn(placement: Placement, { button, product }: Cell): Changes {
+		return { placement, product: product?.sku ?? '', device, moment: button?.moment ?? '' };
 	}
 	/** The button of the plan that has the keyboard. */
 	let focused = $state.raw<{ placement: Placement; cell: Cell } | null>(null);
@@ -77,7 +77,7 @@
 			title: 'Edit the words of the button',
 			keys: ['e'],
 			when: () => Boolean(focused?.cell.button),
-			run: () => focused && navigate('/words', wordsOf(focused.placement, focused.cell)),
+			run: () => focused && context.go('/words', shownIn(focused.placement, focused.cell)),
 		},
 	]);
 </script>
@@ -89,15 +89,15 @@
 				Every purchase button as seen on a
 				<Pick
 					label="Device"
-					value={workshop.preferences.device}
-					options={DEVICES.map((device) => ({ value: device, label: device }))}
-					onpick={(to) => (workshop.preferences.device = to as Device)}
+					value={device}
+					options={DEVICES.map((name) => ({ value: name, label: name }))}
+					onpick={(to) => context.look({ device: to })}
 				/>, in
 				<Pick
 					label="Language"
 					value={workshop.shownLanguage}
 					options={workshop.languageOptions}
-					onpick={(to) => (workshop.preferences.language = to)}
+					onpick={(language) => context.look({ language })}
 				/>, signals of the last <b>{floor.data.days} days</b>, drawn <span class="figure">3:5</span>
 			</h1>
 			{#if hasProducts}
@@ -107,7 +107,9 @@
 						<div class="row">
 							<div class="pr-2">
 								<h2 class="text-md">
-									<a href="/draw/{row.placement}" class="no-underline">{capital(said(row.placement))}</a>
+									<a href={context.href(`/draw/${row.placement}`)} class="no-underline"
+										>{capital(said(row.placement))}</a
+									>
 								</h2>
 								<p class="text-sm text-soft">{many(row.pages, row.stands_on)}</p>
 								{#if everywhere?.must_fix}<p class="text-sm font-semibold text-must">
@@ -122,7 +124,7 @@
 								<div class="cell">
 									<p class="text-sm text-soft">
 										{#if cell.button && cell.stands}<a
-												href="/words?{new URLSearchParams(wordsOf(row.placement, cell))}"
+												href={context.href('/words', shownIn(row.placement, cell))}
 												class="target text-soft no-underline hover:underline"
 												aria-label="Words: {said(row.placement)}, {columns[cell.column]}">{columns[cell.column]}</a
 											>{:else}{columns[cell.column]}{/if}
@@ -131,7 +133,7 @@
 											>{/if}
 										{#each cell.trials as number (number)}
 											<a
-												href="/trials/{number}"
+												href={context.href(`/trials/${number}`)}
 												class="target font-semibold whitespace-nowrap text-b no-underline"
 												aria-label="Trial {number}">A | B</a
 											>
@@ -140,7 +142,7 @@
 									{#if cell.button && cell.stands}
 										<a
 											class="stand"
-											href={href(row.placement, cell)}
+											href={context.href('/draw', shownIn(row.placement, cell))}
 											aria-label="Draw: {cell.button.text}"
 											aria-keyshortcuts="w e"
 											onfocus={() => (focused = { placement: row.placement, cell })}
@@ -227,7 +229,7 @@
 			{/if}
 			{#each floor.data.running as trial (trial.number)}
 				<p class="mt-4 border-t border-hair pt-3 text-md">
-					<a href="/trials/{trial.number}" class="font-bold text-b">A | B running</a>
+					<a href={context.href(`/trials/${trial.number}`)} class="font-bold text-b">A | B running</a>
 					{trial.question}
 					{#if trial.day > trial.days}
 						<span class="text-soft">The days that were planned are over: see whether it can be read.</span>

@@ -11,6 +11,9 @@
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import SentencesHead from './SentencesHead.svelte';
 	import WhoseProduct from './WhoseProduct.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+
+	const { context } = useWorkshop();
 
 	type Props = { desk: Desk; view: DrawView; device: Device; onlayer: (layer: string) => void };
 	let { desk, view, device, onlayer }: Props = $props();
@@ -152,7 +155,7 @@
 		/>, in <Colour label="Bar’s ink" value={bar.ink} {known} onset={(colour) => desk.set('bar.ink', colour)} /> on
 		<Colour label="Bar’s ground" value={bar.ground} {known} onset={(colour) => desk.set('bar.ground', colour)} />,
 		<Pick label="Shadow" {...yes('bar.shadow', bar.shadow, ['its shadow away from the edge', 'without a shadow'])} />.
-		Its button is drawn in <a class="underline" href="/draw/sticky_bar">Draw</a>.
+		Its button is drawn in <a class="underline" href={context.href('/draw/sticky_bar')}>Draw</a>.
 	</p>
 </section>
 

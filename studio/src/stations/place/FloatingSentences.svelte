@@ -8,6 +8,9 @@
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import SentencesHead from './SentencesHead.svelte';
 	import WhoseProduct from './WhoseProduct.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+
+	const { context } = useWorkshop();
 
 	type Props = {
 		desk: Desk;
@@ -77,7 +80,7 @@
 		</tbody>
 	</table>
 	<p>
-		Its button is drawn in <a class="underline" href="/draw/floating">Draw</a>.
+		Its button is drawn in <a class="underline" href={context.href('/draw/floating')}>Draw</a>.
 		<Press small onpress={onremove}>Take the floating button away</Press>
 	</p>
 </section>

@@ -7,6 +7,9 @@
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import SentencesHead from './SentencesHead.svelte';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+
+	const { context } = useWorkshop();
 
 	type Props = { desk: Desk; view: DrawView; onlayer: (layer: string) => void };
 	let { desk, view, onlayer }: Props = $props();
@@ -104,8 +107,8 @@
 			</p>
 			<p>
 				Beside the button the picture’s own link still leads where it did. The button is drawn in
-				<a class="underline" href="/draw/over_picture">Draw</a>;
-				<a class="underline" href="/place/points?point=1">point at</a> a picture to put one there.
+				<a class="underline" href={context.href('/draw/over_picture')}>Draw</a>;
+				<a class="underline" href={context.href('/place/points', { point: '1' })}>point at</a> a picture to put one there.
 			</p>
 		</div>
 	</div>

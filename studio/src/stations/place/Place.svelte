@@ -3,17 +3,16 @@
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import type { Device } from '$lib/api/types';
 	import { together } from '$lib/pure/edit';
-	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
+	import { DEVICES, WINDOW_HEIGHTS_PX, WINDOWS_PX } from '$lib/pure/facts';
 	import { patchAt } from '$lib/pure/patch';
 	import { addActions } from '$lib/state/actions.svelte';
-	import { AlongThePage, HIGH_PX } from '$lib/state/along.svelte';
+	import { AlongThePage } from '$lib/state/along.svelte';
 	import { Desk } from '$lib/state/desk.svelte';
 	import { Study } from '$lib/state/study.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '$lib/state/way';
 	import BarSentences from './BarSentences.svelte';
 	import Figures from './Figures.svelte';
 	import FloatingGrip from './FloatingGrip.svelte';
@@ -26,17 +25,22 @@
 	import WhereItStands from './WhereItStands.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	// The windows stay as they are while the places are asked for anew.
-	const places = createQuery(() => ({ ...workshop.ask.places(), placeholderData: keepPreviousData }));
+	const places = createQuery(() => ({ ...workshop.ask.places(context.product), placeholderData: keepPreviousData }));
 	const pages = $derived(places.data?.pages ?? []);
-	let picked = $state('');
-	/** A page that was stepped to, and is none of the usual ones. */
+	/** A page that was stepped to; the list of pages has it a moment later. */
 	let stepped = $state.raw<(typeof pages)[number] | null>(null);
+	const wanted = $derived(context.own('page'));
 	// A product's page is where most of the buttons stand.
 	const page = $derived(
-		pages.find(({ path }) => path === picked) ?? stepped ?? pages.find(({ product }) => product) ?? pages[0],
+		pages.find(({ path }) => path === wanted) ??
+			(stepped?.path === wanted ? stepped : undefined) ??
+			pages.find(({ product }) => product && product === context.product) ??
+			pages.find(({ product }) => product) ??
+			pages[0],
 	);
-	let device = $state<Device>('phone');
+	const device = $derived<Device>(context.device || 'phone');
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
 	/** The placements that say themselves how they stand, as far as the draft has them. */
@@ -44,13 +48,12 @@
 	type OwnStanding = keyof typeof OWN_STANDING;
 	const had = $derived(places.data?.placements ?? []);
 	const standings = $derived((Object.keys(OWN_STANDING) as OwnStanding[]).filter((one) => had.includes(one)));
-	let wanted = $state<OwnStanding | ''>('');
 	/** Those that are met along this page; the first of them is what one most likely came for. */
 	let met = $state.raw<readonly string[]>([]);
 	const usual = $derived(standings.find((one) => met.includes(one)));
-	const standing = $derived(standings.find((one) => one === wanted) ?? usual ?? standings[0]);
+	const standing = $derived(standings.find((one) => one === context.placement) ?? usual ?? standings[0]);
 	/** What edits go to: the placement itself, unless somebody picks an exception that holds here. */
-	let layer = $state('');
+	const layer = $derived(context.own('layer'));
 	const desk = new Desk(workshop, () => ({
 		placement: standing ?? had[0] ?? ('product_page' as const),
 		product,
@@ -87,7 +90,7 @@
 	const stripHigh = $derived(Math.max(420, tall - 170));
 	/** All windows are equally high, each at a scale of its own. */
 	const windowHigh = $derived.by(() => {
-		const across = DEVICES.reduce((sum, one) => sum + WINDOWS_PX[one] / HIGH_PX[one], 0);
+		const across = DEVICES.reduce((sum, one) => sum + WINDOWS_PX[one] / WINDOW_HEIGHTS_PX[one], 0);
 		return Math.max(160, Math.min((wide - 2 * 20) / across, tall * 0.37));
 	});
 	const devices = DEVICES.map((name) => ({ value: name, label: name }));
@@ -99,29 +102,36 @@
 	);
 	const isAsked = $derived(at.silent.length === DEVICES.length);
 
-	function open(path: string): void {
-		if (path === page?.path) return;
-		picked = path;
-		layer = wanted = '';
+	let opened = '';
+	// Before the windows load another page: what was measured of the one before is not told of it.
+	$effect.pre(() => {
+		const path = page?.path ?? '';
+		untrack(() => {
+			if (opened && path !== opened) leave();
+			opened = path;
+		});
+	});
+	function leave(): void {
 		met = [];
-		stepped = null;
 		at.scrollTo(device, 0);
 		at.surveys = {};
 		at.view = null;
 	}
 
+	function open(path: string): void {
+		if (path === page?.path) return;
+		const to = pages.find((one) => one.path === path);
+		context.look({ page: path, product: to?.product || context.product, layer: '' });
+	}
+
 	/** Goes to another page on which the placement stands; what is edited stays. */
 	function stepTo(to: (typeof pages)[number]): void {
-		const [was, of] = [standing, layer];
-		open(to.path);
 		stepped = to;
-		if (was) choose(was);
-		layer = of;
+		context.look({ page: to.path, product: to.product || context.product, placement: standing ?? '' });
 	}
 
 	function choose(one: OwnStanding): void {
-		wanted = one;
-		layer = '';
+		context.look({ placement: one, layer: '' });
 	}
 
 	/** Lets the draft have a floating button, in the corner where it is usual to have one. */
@@ -133,7 +143,7 @@
 
 	async function unfloat(): Promise<void> {
 		const all = Object.keys(desk.kept?.document ?? {});
-		wanted = layer = '';
+		context.look({ placement: '', layer: '' });
 		await workshop.change('place:floating', together([...all, 'uses'].map((name) => patchAt(name, null))));
 	}
 
@@ -143,9 +153,9 @@
 	addActions('In Place', [
 		{ title: 'Further down the page', keys: ['j'], run: () => step(40) },
 		{ title: 'Further up the page', keys: ['k'], run: () => step(-40) },
-		{ title: 'A window further down', keys: ['J'], run: () => step(HIGH_PX[device]) },
-		{ title: 'A window further up', keys: ['K'], run: () => step(-HIGH_PX[device]) },
-		{ title: 'Point at a place', keys: ['p'], run: () => navigate('/place/points', { point: '1' }) },
+		{ title: 'A window further down', keys: ['J'], run: () => step(WINDOW_HEIGHTS_PX[device]) },
+		{ title: 'A window further up', keys: ['K'], run: () => step(-WINDOW_HEIGHTS_PX[device]) },
+		{ title: 'Point at a place', keys: ['p'], run: () => context.go('/place/points', { point: '1' }) },
 	]);
 </script>
 
@@ -156,21 +166,21 @@
 		<h1 class="text-lg font-normal">
 			How buttons stand along <Pick label="Page" value={page?.path ?? ''} options={pageOptions} onpick={open} />, seen
 			on a
-			<Pick label="Device" value={device} options={devices} onpick={(name) => (device = name)} />, in
+			<Pick label="Device" value={device} options={devices} onpick={(name) => context.look({ device: name })} />, in
 			<Pick
 				label="Language"
 				value={language}
 				options={workshop.languageOptions}
-				onpick={(one) => (workshop.preferences.language = one)}
+				onpick={(one) => context.look({ language: one })}
 			/>.
 		</h1>
 		<p class="text-soft">
 			Drag the window along the rule, or press <kbd>J</kbd> <kbd>K</kbd>; the three windows move together.
 			<span class="ml-3"
-				><Press small onpress={() => navigate('/place/points')}
+				><Press small onpress={() => context.go('/place/points')}
 					>Places pointed at: {Object.keys(places.data?.places ?? {}).length || 'none'}</Press
 				>
-				<Press small onpress={() => navigate('/place/points', { point: '1' })}>Point at a place</Press>
+				<Press small onpress={() => context.go('/place/points', { point: '1' })}>Point at a place</Press>
 				<Press small onpress={() => (isStudying = true)}>Study the whole shop</Press></span
 			>
 		</p>
@@ -184,8 +194,8 @@
 				{language}
 				onopen={(path, name) => {
 					study.stop();
-					open(path);
-					device = name;
+					const to = pages.find((one) => one.path === path);
+					context.look({ page: path, product: to?.product || context.product, device: name, layer: '' });
 					isStudying = false;
 				}}
 				onclose={() => (isStudying = false)}
@@ -200,12 +210,14 @@
 	<section class="seen" hidden={isStudying} aria-label="Windows" bind:clientWidth={wide}>
 		<div class="windows">
 			{#each DEVICES as name (name)}
-				{@const scale = windowHigh / HIGH_PX[name]}
+				{@const scale = windowHigh / WINDOW_HEIGHTS_PX[name]}
 				<figure style:width="{WINDOWS_PX[name] * scale}px">
 					<figcaption>
-						<button class="name" aria-pressed={name === device} onclick={() => (device = name)}>{name}</button>
+						<button class="name" aria-pressed={name === device} onclick={() => context.look({ device: name })}
+							>{name}</button
+						>
 						<span class="figure text-sm text-soft"
-							>{WINDOWS_PX[name]} × {HIGH_PX[name]}<br />{scale.toFixed(2)} : 1</span
+							>{WINDOWS_PX[name]} × {WINDOW_HEIGHTS_PX[name]}<br />{scale.toFixed(2)} : 1</span
 						>
 					</figcaption>
 					<div
@@ -222,7 +234,7 @@
 									src={at.address}
 									{@attach () => void at.opened(name)}
 									width={WINDOWS_PX[name]}
-									height={HIGH_PX[name]}
+									height={WINDOW_HEIGHTS_PX[name]}
 									style:transform="scale({scale})"
 								></iframe>
 							{/key}
@@ -255,7 +267,7 @@
 						<p class="text-soft">{awaySaid}</p>
 					{:else if desk.view && desk.view.seen.placement === standing}
 						{@const view = desk.view}
-						{@const onlayer = (one: string) => (layer = one)}
+						{@const onlayer = (one: string) => context.look({ layer: one })}
 						{#if isElsewhere}<p class="text-soft">It does not hang on this page.</p>{/if}
 						{#if standing === 'sticky_bar'}
 							<BarSentences {desk} {view} {device} {onlayer} />
@@ -276,7 +288,7 @@
 		{:else if isAsked}
 			<p class="mt-4 max-w-[60ch]">
 				<b class="text-must">▲ The page does not answer.</b> Our line is not on it, or it may not be framed here. The
-				line is on <a href="/release">Release</a>; a shop that forbids frames must allow this studio:
+				line is on <a href={context.href('/release')}>Release</a>; a shop that forbids frames must allow this studio:
 				<code class="figure">frame-ancestors 'self' {location.origin}</code>.
 			</p>
 		{:else}

@@ -6,6 +6,7 @@
 	import type { PointingAt } from '$lib/state/pointing.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Press from '$lib/ui/Press.svelte';
+	const { context } = useWorkshop();
 
 	type Props = { at: PointingAt; places: Record<string, PointedPlace> };
 	let { at, places }: Props = $props();
@@ -71,7 +72,7 @@
 	<p class="mt-4">
 		<b class="text-must">▲ The page does not answer.</b> Our line is not on it, or it may not be framed here. The line
 		is on
-		<a href="/release">Release</a>; a shop that forbids frames must allow this studio:
+		<a href={context.href('/release')}>Release</a>; a shop that forbids frames must allow this studio:
 		<code class="figure">frame-ancestors 'self' {location.origin}</code>.
 	</p>
 {/if}

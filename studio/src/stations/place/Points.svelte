@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
 	import type { Device, Placement } from '$lib/api/types';
-	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
+	import { DEVICES, WINDOW_HEIGHTS_PX, WINDOWS_PX } from '$lib/pure/facts';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { PointingAt } from '$lib/state/pointing.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -13,15 +13,16 @@
 	import SurveyLines from './SurveyLines.svelte';
 
 	const workshop = useWorkshop();
-	const places = createQuery(() => workshop.ask.places());
+	const { context } = workshop;
+	const places = createQuery(() => workshop.ask.places(context.product));
+	const device = $derived<Device>(context.device || 'desktop');
 	const at = new PointingAt(workshop);
-	const HIGH_PX = { phone: 812, tablet: 1024, desktop: 800 };
 	let width = $state(780);
 	let tall = $state(800);
 	const room = $derived(tall - 170);
-	const wide = $derived(WINDOWS_PX[at.device]);
+	const wide = $derived(WINDOWS_PX[device]);
 	const scale = $derived(Math.min(1, width / wide));
-	const high = $derived(Math.min(Math.max(HIGH_PX[at.device], room / scale), room / scale));
+	const high = $derived(Math.min(Math.max(WINDOW_HEIGHTS_PX[device], room / scale), room / scale));
 	const kinds = [
 		{ value: 'product_page', label: 'a product’s page' },
 		{ value: 'listing_card', label: 'a card in a list' },
@@ -45,7 +46,7 @@
 	}
 	addActions('In Place', [{ title: 'Point at a place', keys: ['p'], run: () => at.point() }]);
 	// Whoever came to point begins at once.
-	if (new URLSearchParams(location.search).has('point')) at.point();
+	if (context.own('point')) at.point();
 </script>
 
 <svelte:window bind:innerHeight={tall} />
@@ -53,10 +54,10 @@
 <div class="place">
 	<section class="page" aria-label="The shop’s page">
 		<p class="mb-2">
-			<a href="/place" class="mr-3">← Along the page</a>
+			<a href={context.href('/place')} class="mr-3">← Along the page</a>
 			<span class="text-md">
 				The page <Pick label="Page" value={at.path} options={pages} onpick={(path) => (at.path = path)} />, seen on
-				<Pick label="Device" value={at.device} options={devices} onpick={(device) => (at.device = device as Device)} />
+				<Pick label="Device" value={device} options={devices} onpick={(name) => context.look({ device: name })} />
 			</span>
 			<span class="figure text-soft">{wide} px · {scale.toFixed(2)} : 1</span>
 		</p>

@@ -1,9 +1,8 @@
 <script lang="ts">
 	import type { Device, PlacesView } from '$lib/api/types';
 	import { onMount } from 'svelte';
-	import { DEVICES, WINDOWS_PX } from '$lib/pure/facts';
+	import { DEVICES, WINDOW_HEIGHTS_PX, WINDOWS_PX } from '$lib/pure/facts';
 	import { many, moment, percent } from '$lib/pure/format';
-	import { HIGH_PX } from '$lib/state/along.svelte';
 	import { rank, type Study, type StudyLine } from '$lib/state/study.svelte';
 	import Press from '$lib/ui/Press.svelte';
 
@@ -110,7 +109,7 @@
 			bind:this={study.frames[name].frame}
 			title="A page of the shop on a {name}"
 			width={WINDOWS_PX[name]}
-			height={HIGH_PX[name]}
+			height={WINDOW_HEIGHTS_PX[name]}
 			tabindex="-1"
 		></iframe>
 	{/each}

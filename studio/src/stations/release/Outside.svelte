@@ -7,11 +7,11 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Said from '$lib/ui/Said.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
-	import { navigate } from '$lib/state/way';
 	import HandedOut from './HandedOut.svelte';
 	import OutsideShown from './OutsideShown.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const making = new OutsideMaking(workshop);
 	const handedOut = createQuery(() => workshop.ask.outside());
 	const order = $derived(making.order);
@@ -37,7 +37,7 @@
 	async function giveOwn(): Promise<void> {
 		if (!(await workshop.change('place:outside', { placement: { shown: true } }))) return;
 		await workshop.reloadStore();
-		navigate('/draw/outside');
+		context.go('/draw/outside');
 	}
 	const rows = ['1', '2', '3', '4'].map((n) => ({ value: n, label: n === '1' ? 'one' : n }));
 	const languages = $derived(
@@ -49,7 +49,7 @@
 	const first = createQuery(() => workshop.ask.products(''));
 	let hasBegun = false;
 	$effect(() => {
-		const wanted = new URLSearchParams(location.search).get('product') ?? first.data?.products[0]?.sku;
+		const wanted = context.product || first.data?.products[0]?.sku;
 		if (hasBegun || !wanted) return;
 		hasBegun = true;
 		making.add(wanted);
@@ -58,7 +58,7 @@
 
 <div class="outside">
 	<section class="px-6 pt-5 pb-8" aria-label="What is made">
-		<p class="mb-1"><a href="/release">← Release</a></p>
+		<p class="mb-1"><a href={context.href('/release')}>← Release</a></p>
 		<h1 class="text-xl">Buttons outside the shop</h1>
 		<p class="mt-1 text-soft">
 			For mails, posts, partner pages and print. No script: the look is in the code, and the link stays good after every
@@ -116,8 +116,8 @@
 			/>.
 		</p>
 		<p class="mt-1 text-soft">
-			{#if hasOwn}Outside has <a class="underline" href="/draw/outside">a look</a> and
-				<a class="underline" href="/words">words</a> of its own.
+			{#if hasOwn}Outside has <a class="underline" href={context.href('/draw/outside')}>a look</a> and
+				<a class="underline" href={context.href('/words')}>words</a> of its own.
 			{:else}It looks and speaks as the store’s baseline does.
 				<button class="underline" onclick={() => giveOwn()}>Give it a look and words of its own</button>{/if}
 		</p>

@@ -13,6 +13,7 @@
 	import LivePagesList from './LivePagesList.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const release = createQuery(() => workshop.ask.release());
 	const live = new LivePages(workshop);
 	const outside = createQuery(() => workshop.ask.outside());
@@ -77,7 +78,7 @@
 		<h2 class="text-md">{capital(said(change.placement))}</h2>
 		<p class="text-soft">{many(change.products, 'product')}, for example {change.example}</p>
 		{#each change.under_trial as n (n)}<p class="mt-1 text-must">
-				▲ under <a href="/trials/{n}">trial {n}</a>
+				▲ under <a href={context.href(`/trials/${n}`)}>trial {n}</a>
 			</p>{/each}
 	</div>
 	<div class="pair">
@@ -132,7 +133,7 @@
 				<p class="mt-1">
 					<b class="text-look">◇ {many(outside.data.differing, 'button')} handed out</b>
 					{outside.data.differing === 1 ? 'looks' : 'look'} otherwise than the draft: {listed(differing)}.
-					<a class="underline" href="/release/outside">Buttons outside</a>
+					<a class="underline" href={context.href('/release/outside')}>Buttons outside</a>
 				</p>
 			{/if}
 			{#if release.data.places.length}
@@ -166,7 +167,7 @@
 					{many(outside.data.count, 'button')} handed out for mails, posts, partner pages and print.
 				{:else}Code for mails, posts, partner pages and print, without a script.{/if}
 			</p>
-			<p class="mt-2"><Press small href="/release/outside">Buttons outside</Press></p>
+			<p class="mt-2"><Press small href={context.href('/release/outside')}>Buttons outside</Press></p>
 			<LivePagesList {live} />
 		</section>
 		<aside class="border-l border-hair px-6 pt-5" aria-label="Release and ledger">
@@ -185,7 +186,7 @@
 			{#if release.data.must_fix}
 				<p class="mt-3">
 					<b class="text-must">▲ {many(release.data.must_fix, 'finding')} to fix first.</b>
-					<a href="/">The floor</a> shows how to fix them.
+					<a href={context.href('/')}>The floor</a> shows how to fix them.
 				</p>
 			{/if}
 			{#if asks === 'findings_left' || asks === 'trial_underway'}

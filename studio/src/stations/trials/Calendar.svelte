@@ -2,6 +2,9 @@
 	import { scaleUtc } from 'd3-scale';
 	import type { Trial } from '$lib/api/types';
 	import { date } from '$lib/pure/format';
+	import { useWorkshop } from '$lib/state/workshop.svelte';
+
+	const { context } = useWorkshop();
 
 	type Props = { trials: readonly Trial[] };
 	let { trials }: Props = $props();
@@ -44,7 +47,7 @@
 			{@const from = x(new Date(trial.started_at ?? 0))}
 			<text class="number" x="0" y={y + 5}>{trial.number}</text>
 			<path class="planned" d="M{from} {y}H{x(planned(trial))}M{x(planned(trial))} {y - 7}v14" />
-			<a href="/trials/{trial.number}" aria-label="Trial {trial.number}: {trial.question}">
+			<a href={context.href(`/trials/${trial.number}`)} aria-label="Trial {trial.number}: {trial.question}">
 				<path class="run" d="M{from} {y}H{x(Math.min(ended(trial), planned(trial)))}M{from} {y - 9}v18" />
 				<text class="question" x={from + 8} y={y - 7}>{trial.question}</text>
 			</a>

@@ -17,6 +17,7 @@
 	import VersionB from './VersionB.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const number = $derived(Number(param('number')));
 	const path = $derived({ ...workshop.path, number });
 	const trial = createQuery(() => ({ ...workshop.ask.trial(number), refetchInterval: 5_000 }));
@@ -115,7 +116,7 @@
 	<div class="trial">
 		<section class="px-6 pt-5 pb-8" aria-label="Trial">
 			<p class="text-soft">
-				<a href="/trials">Trials</a> · {view.trial.number} · {where}
+				<a href={context.href('/trials')}>Trials</a> · {view.trial.number} · {where}
 				{#if view.trial.state === 'running'}· running since {date(view.trial.started_at ?? '')}{/if}
 				{#if view.trial.state === 'closed'}· closed {date(view.trial.closed_at ?? '')}{/if}
 			</p>
@@ -240,7 +241,9 @@
 				{/if}
 			{:else}
 				{#if view.trial.kept === 'B'}
-					<p class="text-md">Its change was put into the draft. <a href="/release">To the release</a></p>
+					<p class="text-md">
+						Its change was put into the draft. <a href={context.href('/release')}>To the release</a>
+					</p>
 				{:else}
 					<p class="text-md">Shoppers go on getting today’s button.</p>
 				{/if}

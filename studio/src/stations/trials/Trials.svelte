@@ -8,10 +8,10 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '$lib/state/way';
 	import Calendar from './Calendar.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const trials = createQuery(() => workshop.ask.trials());
 	let question = $state('');
 	let placement = $state<Placement>('product_page');
@@ -31,7 +31,7 @@
 			void workshop.refresh('trials');
 			return null;
 		}, 'The trial was not drawn.');
-		if (made) navigate(`/trials/${made}`);
+		if (made) context.go(`/trials/${made}`);
 	}
 	function standing(trial: Trial): string {
 		if (trial.state === 'drawn') return 'drawn, not started';
@@ -92,7 +92,9 @@
 					{#each trials.data as trial (trial.number)}
 						<tr>
 							<td class="figure">{trial.number}</td>
-							<td class="text-md"><a href="/trials/{trial.number}" class="font-semibold">{trial.question}</a></td>
+							<td class="text-md"
+								><a href={context.href(`/trials/${trial.number}`)} class="font-semibold">{trial.question}</a></td
+							>
 							<td>{capital(trial.reach.placements?.map(said).join(', ') ?? '')}</td>
 							<td>{trial.decides}</td>
 							<td class="figure">{trial.plan ? count(trial.plan.total) : '–'}</td>

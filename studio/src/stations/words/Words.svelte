@@ -1,7 +1,7 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
-	import { searchParams } from 'sv-router';
 	import type { Moment, Placement, WordCell, WordRow } from '$lib/api/types';
 	import { capital, px, said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
@@ -12,7 +12,6 @@
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import VirtualRows from '$lib/ui/VirtualRows.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import { navigate } from '$lib/state/way';
 	import Languages from './Languages.svelte';
 	import TakeTexts from './TakeTexts.svelte';
 	import TextCell from './TextCell.svelte';
@@ -20,6 +19,7 @@
 	import Why from '../../shared/exceptions/Why.svelte';
 
 	const workshop = useWorkshop();
+	const { context } = workshop;
 	const language = $derived(workshop.shownLanguage);
 	const words = createQuery(() => ({ ...workshop.ask.words(language), placeholderData: keepPreviousData }));
 	const spoken = $derived(words.data?.spoken ?? []);
@@ -27,9 +27,9 @@
 	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
 
 	let at = $state<{ moment: Moment; exception: string; placement: Placement }>({
-		moment: String(searchParams.get('moment') ?? 'ready') as Moment,
+		moment: context.moment || 'ready',
 		exception: '',
-		placement: String(searchParams.get('placement') ?? 'product_page') as Placement,
+		placement: context.placement || 'product_page',
 	});
 	let typed = $state<string | null>(null);
 	let inCell = $state(false);
@@ -49,12 +49,22 @@
 	});
 	const why = createQuery(() => ({ ...workshop.ask.trace(asked), placeholderData: keepPreviousData }));
 
-	function choose(one: WordRow, of: WordCell): void {
-		if (one.moment === at.moment && one.exception === at.exception && of.placement === at.placement) return;
-		at = { moment: one.moment, exception: one.exception, placement: of.placement };
+	function goTo(to: typeof at): void {
+		at = to;
 		typed = unkept.get(keyOf(at)) ?? null;
 		inCell = false;
 	}
+	function choose({ moment, exception }: WordRow, { placement }: WordCell): void {
+		if (moment === at.moment && exception === at.exception && placement === at.placement) return;
+		goTo({ moment, exception, placement });
+		context.look({ moment, placement }, { isPassing: true });
+	}
+	// A link, or the way back, may lead to another text of this station.
+	$effect(() => {
+		const to = { moment: context.moment || at.moment, placement: context.placement || at.placement };
+		if (context.isMoving || (to.moment === at.moment && to.placement === at.placement)) return;
+		untrack(() => goTo({ ...to, exception: '' }));
+	});
 	async function keep(): Promise<void> {
 		if (typed === null || !cell || typed === cell.template) {
 			inCell = false;
@@ -144,7 +154,7 @@
 					value={language}
 					options={workshop.languageOptions}
 					onpick={(to) => {
-						workshop.preferences.language = to;
+						context.look({ language: to });
 						leave();
 					}}
 				/>
@@ -225,7 +235,7 @@
 						onjump={(to) => {
 							const [kind, place] = to.split(':');
 							if (kind === 'place') at = { ...at, exception: '', placement: place as Placement };
-							else navigate(`/draw/${asked.placement}`, { layer: to });
+							else context.go(`/draw/${asked.placement}`, { layer: to });
 						}}
 					/>{/if}
 				<p class="mt-4 flex flex-wrap gap-2">
