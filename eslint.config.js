@@ -13,7 +13,7 @@ const layer = (folder, above) => ({
 	},
 });
 
-const stations = ['floor', 'draw', 'words', 'release', 'trials'];
+const stations = ['floor', 'draw', 'words', 'place', 'release', 'trials'];
 /** Stations never import each other: what two of them need is shared. */
 const station = (name) => ({
 	files: [`studio/src/stations/${name}/**`],
@@ -28,6 +28,24 @@ const station = (name) => ({
 		],
 	},
 });
+/** Components fetch nothing: questions are in queries, and what is done to the store is in state. */
+const component = {
+	files: ['studio/src/**/*.svelte'],
+	rules: {
+		'no-restricted-syntax': [
+			'error',
+			{
+				selector: "ImportDeclaration[source.value='$lib/api/client'] ImportSpecifier[imported.name=/^(client|data)$/]",
+				message: 'Ask by a query of lib/api/queries.ts, or by a class of lib/state.',
+			},
+			{ selector: "CallExpression[callee.name='fetch']", message: 'Fetch in lib/state.' },
+			{
+				selector: "MemberExpression[object.name='navigator'][property.name='clipboard']",
+				message: 'Use Copy.svelte, which tells where nothing can be copied.',
+			},
+		],
+	},
+};
 /** What is shared knows of no station. */
 const shared = {
 	files: ['studio/src/shared/**'],
@@ -62,4 +80,5 @@ export default ts.config(
 	layer('state', ['ui']),
 	...stations.map(station),
 	shared,
+	component,
 );

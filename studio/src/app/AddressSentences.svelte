@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { client, data, Problem } from '$lib/api/client';
 	import type { Placement } from '$lib/api/types';
 	import { said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
@@ -16,18 +15,9 @@
 		Object.fromEntries(Object.entries(store?.surfaces ?? {}).map(([place, { page_path }]) => [place, page_path ?? ''])),
 	);
 
-	/** Registers addresses: visits of the server and signals of shoppers are allowed from them. */
-	async function keep(told: { more_origins?: string[]; page_paths?: Record<string, string> }): Promise<void> {
-		workshop.problem = null;
+	function keep(told: { more_origins?: string[]; page_paths?: Record<string, string> }): Promise<boolean> {
 		const before = { more_origins: [...more], page_paths: paths };
-		const body = { addresses: { ...before, ...told }, instead_of: before };
-		try {
-			await data(client.PUT('/api/stores/{store}/addresses', { params: { path: workshop.path }, body }));
-			await workshop.reloadStore();
-		} catch (error) {
-			if (!(error instanceof Problem)) throw error;
-			workshop.problem = error;
-		}
+		return workshop.setAddresses({ ...before, ...told }, before);
 	}
 </script>
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { client, data, Problem } from '$lib/api/client';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Inline from '$lib/ui/Inline.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -18,17 +17,8 @@
 
 	async function make(): Promise<void> {
 		isMaking = true;
-		workshop.problem = null;
-		try {
-			const body = { name, origin, language, currency, timezone, says };
-			const made = await data(client.POST('/api/stores', { body }));
-			workshop.switchStore(made.key);
-		} catch (error) {
-			if (!(error instanceof Problem)) throw error;
-			workshop.problem = error;
-		} finally {
-			isMaking = false;
-		}
+		await workshop.makeStore({ name, origin, language, currency, timezone, says });
+		isMaking = false;
 	}
 </script>
 

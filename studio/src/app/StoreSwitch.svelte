@@ -1,17 +1,11 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 
 	const workshop = useWorkshop();
 	const own = $derived(workshop.session.current?.stores ?? []);
-	const stores = createQuery(() => ({
-		queryKey: ['stores'],
-		queryFn: () => data(client.GET('/api/stores')),
-		enabled: own.length > 1,
-		staleTime: Infinity,
-	}));
+	const stores = createQuery(() => ({ ...workshop.ask.stores(), enabled: own.length > 1 }));
 	const name = $derived(workshop.info?.store.name ?? '');
 	/** Until the names have come, the one that is open stands alone. */
 	const options = $derived(

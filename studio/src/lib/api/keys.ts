@@ -18,6 +18,7 @@ export const keyOf = {
 	search: ({ store, stamp }: At, text: string) => ['search', store, stamp, text] as const,
 	written: ({ store, stamp }: At, where: object, form: string) => ['written', store, stamp, where, form] as const,
 	standing: ({ store, stamp }: At, where: object) => ['standing', store, stamp, where] as const,
+	stores: () => ['stores'] as const,
 	places: ({ store, stamp }: At, product: string) => ['places', store, stamp, product] as const,
 	release: ({ store, stamp }: At) => ['release', store, stamp] as const,
 	outside: ({ store, stamp }: At) => ['outside', store, stamp] as const,

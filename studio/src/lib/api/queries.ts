@@ -43,6 +43,15 @@ export class Queries {
 		return { store: this.#at.store };
 	}
 
+	/** The stores of the person who is signed in, by key and name. */
+	stores() {
+		return queryOptions({
+			queryKey: keyOf.stores(),
+			queryFn: () => data(client.GET('/api/stores')),
+			staleTime: Infinity,
+		});
+	}
+
 	floor(query: Seen) {
 		return queryOptions({
 			queryKey: keyOf.floor(this.#at, query),

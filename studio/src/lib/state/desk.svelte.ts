@@ -140,6 +140,11 @@ export class Desk {
 		else await this.#apply(fix.layer, () => fix.patch);
 	}
 
+	/** Gives what stands beside the button the button's own look, as far as it has one. */
+	async matchBeside(): Promise<void> {
+		await this.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: this.params })));
+	}
+
 	/** Applies a patch as it is, to the layer that takes the edits. */
 	async patch(patch: Patch): Promise<void> {
 		if (this.kept) await this.#apply(this.kept.editing.layer, () => patch);

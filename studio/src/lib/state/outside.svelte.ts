@@ -3,8 +3,6 @@ import type { OutsideCode, OutsideOrder } from '$lib/api/types';
 import { Newest } from './newest';
 import type { Workshop } from './workshop.svelte';
 
-const COPIED_MS = 2000;
-
 /** Code of buttons for pages that are not the shop's: what is asked for, and what comes of it. */
 export class OutsideMaking {
 	order = $state.raw<OutsideOrder>({
@@ -21,7 +19,6 @@ export class OutsideMaking {
 	names = $state.raw<Record<string, string>>({});
 	/** Why there is no code, in a sentence. */
 	wrong = $state('');
-	copied = $state(false);
 	/** What is shown was made of. */
 	#madeOf = $state.raw<OutsideOrder | null>(null);
 	readonly #workshop: Workshop;
@@ -66,19 +63,6 @@ export class OutsideMaking {
 
 	drop(sku: string): void {
 		this.want({ products: this.order.products.filter((one) => one !== sku) });
-	}
-
-	/** Copies the code, and keeps that it was handed out as it looks now. */
-	async copy(): Promise<void> {
-		if (!this.isUpToDate) return;
-		try {
-			await navigator.clipboard.writeText(this.made?.code ?? '');
-			await this.handOut();
-			this.copied = true;
-			setTimeout(() => (this.copied = false), COPIED_MS);
-		} catch (error) {
-			this.wrong = error instanceof Error ? error.message : String(error);
-		}
 	}
 
 	/** Keeps that what is shown was handed out as it looks now: it was copied, or its picture was taken. */

@@ -1,8 +1,20 @@
 import { QueryClient } from '@tanstack/svelte-query';
-import { client, data, type Problem } from '$lib/api/client';
+import { client, data, Problem } from '$lib/api/client';
 import type { At } from '$lib/api/keys';
 import { Queries } from '$lib/api/queries';
-import type { Device, DraftState, DrawView, ExceptionChange, Fix, Patch, Placement, StoreInfo } from '$lib/api/types';
+import type {
+	Addresses,
+	Device,
+	DraftState,
+	DrawView,
+	ExceptionChange,
+	Fix,
+	NewException,
+	NewStore,
+	Patch,
+	Placement,
+	StoreInfo,
+} from '$lib/api/types';
 import { createContext } from 'svelte';
 import { Clipboard } from './clipboard.svelte';
 import { Context } from './context.svelte';
@@ -119,6 +131,33 @@ export class Workshop {
 		location.assign('/');
 	}
 
+	/** Registers a shop as a store of this person, and opens it. Says whether it was done. */
+	makeStore(body: NewStore): Promise<boolean> {
+		return this.#asked(async () => this.switchStore((await data(client.POST('/api/stores', { body }))).key));
+	}
+
+	/** Registers addresses of the shop: visits of the server and signals of shoppers are allowed from them. */
+	setAddresses(addresses: Addresses, before: Addresses): Promise<boolean> {
+		const body = { addresses, instead_of: before };
+		return this.#asked(async () => {
+			await data(client.PUT('/api/stores/{store}/addresses', { params: { path: this.path }, body }));
+			await this.reloadStore();
+		});
+	}
+
+	/** Asks for something that is no change of the draft; what was refused is told at the head of the page. */
+	async #asked(work: () => Promise<void>): Promise<boolean> {
+		this.problem = null;
+		try {
+			await work();
+			return true;
+		} catch (error) {
+			if (!(error instanceof Problem)) throw error;
+			this.problem = error;
+			return false;
+		}
+	}
+
 	async reloadStore(): Promise<void> {
 		await this.#openStore();
 		await this.queries.invalidateQueries();
@@ -171,6 +210,19 @@ export class Workshop {
 	fix(fix: Fix): Promise<boolean> {
 		if (!fix.of_rule) return this.change(fix.layer, fix.patch);
 		return this.changeException(fix.layer.replace('exception:', ''), fix.patch);
+	}
+
+	/** Makes an exception, and returns its id; empty where it was refused. */
+	async addException(body: Omit<NewException, 'reach'>): Promise<string> {
+		const params = { path: this.path };
+		const done = await this.act(
+			(headers) => data(client.POST('/api/stores/{store}/exceptions', { params, headers, body: body as NewException })),
+			'The exception was not made.',
+		);
+		if (!done) return '';
+		const all = await data(client.GET('/api/stores/{store}/exceptions', { params }));
+		// Somebody else may have made one since.
+		return all.findLast(({ name, note }) => name === body.name && note === body.note)?.id ?? '';
 	}
 
 	changeException(rule: string, body: Partial<ExceptionChange>): Promise<boolean> {

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { client, data } from '$lib/api/client';
 	import { said } from '$lib/pure/format';
 	import { patchAt } from '$lib/pure/patch';
 	import { quickReaches } from '$lib/pure/reach';
@@ -36,13 +35,9 @@
 			starts_on: startsOn || null,
 			ends_on: endsOn || null,
 		};
-		const params = { path: workshop.path };
-		const done = await workshop.act((headers) =>
-			data(client.POST('/api/stores/{store}/exceptions', { params, headers, body: body as never })),
-		);
-		if (!done) return;
-		const all = await data(client.GET('/api/stores/{store}/exceptions', { params }));
-		from.onmade?.(all.at(-1)?.id ?? '');
+		const id = await workshop.addException(body);
+		if (!id) return;
+		from.onmade?.(id);
 		onclose();
 	}
 </script>

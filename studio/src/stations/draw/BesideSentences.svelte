@@ -1,6 +1,5 @@
 <script lang="ts">
 	import type { DrawView } from '$lib/api/types';
-	import { client, data } from '$lib/api/client';
 	import { leadColour } from '$lib/pure/fill';
 	import { valueAt } from '$lib/pure/patch';
 	import type { Desk } from '$lib/state/desk.svelte';
@@ -48,9 +47,6 @@
 			size_px: look.type.size_px,
 			weight: look.type.weight,
 		});
-	}
-	async function match(): Promise<void> {
-		await desk.patch(await data(client.GET('/api/stores/{store}/draw/{placement}/match', { params: desk.params })));
 	}
 	const allNames = $derived(quantity.kind === 'box' ? (quantity.names ?? {}) : {});
 	const names = $derived(allNames[view.seen.language]);
@@ -195,7 +191,7 @@
 			>{second.share ? 'Both equally wide' : 'It is as wide as its words'}</button
 		>.
 	{/if}
-	<button class="value" onclick={match}>Match the first</button>.
+	<button class="value" onclick={() => desk.matchBeside()}>Match the first</button>.
 {:else}
 	stands beside it.
 {/if}

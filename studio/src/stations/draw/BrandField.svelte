@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { client, data } from '$lib/api/client';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { setBrand } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Chip from '$lib/ui/Chip.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
@@ -11,13 +11,7 @@
 	const workshop = useWorkshop();
 	const seeds = $derived((desk.kit?.ramps ?? []).map(({ name, colour }) => ({ name, colour })));
 
-	function keep(next: { name: string; colour: string }[]): Promise<boolean> {
-		return workshop.act((headers) =>
-			data(
-				client.PUT('/api/stores/{store}/brand', { params: { path: workshop.path }, headers, body: { seeds: next } }),
-			),
-		);
-	}
+	const keep = (next: { name: string; colour: string }[]) => setBrand(workshop, next);
 	const change = (n: number, to: Partial<{ name: string; colour: string }>) =>
 		keep(seeds.map((seed, m) => (m === n ? { ...seed, ...to } : seed)));
 </script>

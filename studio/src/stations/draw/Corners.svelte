@@ -1,11 +1,13 @@
 <script lang="ts">
-	import { pulled, type Plan } from '$lib/pure/dimensions';
+	import type { Plan } from '$lib/pure/dimensions';
+	import type { Hold } from '$lib/pure/holds';
 	import { inPx, type Ground, type Length } from '$lib/pure/length';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import type { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 
-	type Props = { plan: Plan; desk: Desk; ground: Ground };
-	let { plan, desk, ground }: Props = $props();
+	type Props = { plan: Plan; desk: Desk; ground: Ground; hand: Hand };
+	let { plan, desk, ground, hand }: Props = $props();
 
 	type Corner = 'top_left' | 'top_right' | 'bottom_right' | 'bottom_left';
 	const names: readonly Corner[] = ['top_left', 'top_right', 'bottom_right', 'bottom_left'];
@@ -26,25 +28,14 @@
 		if (each) void desk.set('look.radius', each.top_left);
 	}
 
-	let held = $state.raw<{ at: number; start: number; corner: Corner } | null>(null);
-	let last: Record<string, number> | null = null;
-	function hold(event: PointerEvent, corner: Corner): void {
-		event.preventDefault();
-		(event.currentTarget as Element).setPointerCapture(event.pointerId);
-		const own = { ...ground, container: plan.drawing.outer.width };
-		desk.held = plan.stage;
-		held = { at: event.clientX, start: inPx(of(corner), own), corner };
-	}
-	function pull(event: PointerEvent): void {
-		if (!held) return;
-		const value = pulled(held.start, event.clientX - held.at, plan.stage, left(held.corner) ? 1 : -1, event.altKey);
-		last = { [path(held.corner)]: Math.min(400, Math.max(0, value)) };
-		desk.tryOut(last);
-	}
-	function letGo(values: Record<string, number> | null): void {
-		if (held) void desk.settle(values);
-		desk.held = held = last = null;
-	}
+	/** A corner is pulled across, towards the middle of the button. */
+	const holdOf = (corner: Corner): Hold => ({
+		start: inPx(of(corner), { ...ground, container: plan.drawing.outer.width }),
+		axis: 'x',
+		pull: left(corner) ? 1 : -1,
+		of: (value) => ({ [path(corner)]: value }),
+		bounds: [0, 400],
+	});
 	const where = (corner: Corner) => {
 		const inset = Math.min(inPx(of(corner), ground), plan.drawing.outer.height / 2) * 0.3;
 		return {
@@ -70,10 +61,7 @@
 			r="8"
 			role="presentation"
 			data-grip="corner {corner}"
-			onpointerdown={(event) => hold(event, corner)}
-			onpointermove={pull}
-			onpointerup={() => letGo(last)}
-			onpointercancel={() => letGo(null)}
+			{@attach hand.drags(holdOf(corner))}
 		/>
 	{/each}
 </svg>

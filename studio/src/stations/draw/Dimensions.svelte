@@ -203,7 +203,13 @@
 		<path class="over" d="M{X(0) - 12} {plan.bottom}H{plan.right + 12}" />
 	{/if}
 	{#each grips as grip (grip.name)}
-		<path class={['grip', grip.axis]} d={grip.d} data-grip={grip.name} role="presentation" {...hand.grips(grip.hold)} />
+		<path
+			class={['grip', grip.axis]}
+			d={grip.d}
+			data-grip={grip.name}
+			role="presentation"
+			{@attach hand.drags(grip.hold)}
+		/>
 	{/each}
 </svg>
 
@@ -245,7 +251,7 @@
 	<div class="at side" style:left="{aside + 12}px" style:top="{(Y(d.cap_top_y) + Y(d.baseline_y)) / 2}px">
 		<Typeset {view} {desk} {hand} {holds} />
 	</div>
-	<Corners {plan} {desk} {ground} />
+	<Corners {plan} {desk} {ground} {hand} />
 	<p class="at side edge" style:left="{edge - 20}px" style:top="{low}px">
 		<Edges {desk} {look} {hand} {holds} />
 	</p>

@@ -13,7 +13,7 @@
 	let { says, grip, hold, hand }: Props = $props();
 </script>
 
-<span class={['handle', hold.axis]} data-grip="{grip} name" role="presentation" {...hand.grips(hold)}>{says}</span>
+<span class={['handle', hold.axis]} data-grip="{grip} name" role="presentation" {@attach hand.drags(hold)}>{says}</span>
 
 <style>
 	.handle {

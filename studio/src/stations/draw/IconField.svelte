@@ -1,10 +1,12 @@
 <script lang="ts">
 	import { ToggleGroup } from 'bits-ui';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
-	import { client, data, Problem } from '$lib/api/client';
 	import type { Icon, ReadIcon } from '$lib/api/types';
+	import { Attempt } from '$lib/state/attempt.svelte';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { readIcon } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import FilePick from '$lib/ui/FilePick.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
 	type Props = { desk: Desk };
@@ -17,7 +19,7 @@
 	let pasted = $state('');
 	/** An icon that is not all that its file draws: it is looked at beside it before it is taken. */
 	let brought = $state.raw<{ read: ReadIcon; svg: string } | null>(null);
-	let wrong = $state('');
+	const attempt = new Attempt();
 	const icons = createQuery(() => ({
 		...workshop.ask.icons(asked),
 		enabled: open,
@@ -35,17 +37,11 @@
 		open = false;
 	}
 	async function bring(svg: string, name: string): Promise<void> {
-		wrong = '';
-		try {
-			const read = await data(
-				client.POST('/api/stores/{store}/icons', { params: { path: workshop.path }, body: { svg, name } }),
-			);
-			pasted = '';
-			if (read.left_out.length) brought = { read, svg };
-			else await takeOwn(read);
-		} catch (error) {
-			wrong = error instanceof Problem ? error.message : String(error);
-		}
+		const read = await attempt.run(() => readIcon(workshop, svg, name));
+		if (!read) return;
+		pasted = '';
+		if (read.left_out.length) brought = { read, svg };
+		else await takeOwn(read);
 	}
 	async function takeOwn(read: ReadIcon): Promise<void> {
 		brought = null;
@@ -56,9 +52,8 @@
 		const whole = /xmlns\s*=/.test(svg) ? svg : svg.replace('<svg', '<svg xmlns="http://www.w3.org/2000/svg"');
 		return `data:image/svg+xml,${encodeURIComponent(whole)}`;
 	};
-	async function file(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
-		const chosen = event.currentTarget.files?.[0];
-		if (chosen) await bring(await chosen.text(), chosen.name.replace(/\.svg$/i, ''));
+	async function file(chosen: File): Promise<void> {
+		await bring(await chosen.text(), chosen.name.replace(/\.svg$/i, ''));
 	}
 </script>
 
@@ -94,9 +89,7 @@
 		{#if icon.kind !== 'none'}<button class="value mr-4" onclick={() => desk.set('icon', { kind: 'none' })}
 				>no icon</button
 			>{/if}
-		<label class="value cursor-pointer focus-within:bg-marker">
-			an SVG of your own<input class="sr-only" type="file" accept=".svg,image/svg+xml" onchange={file} />
-		</label>
+		<FilePick inline label="An SVG of your own" accept=".svg,image/svg+xml" onpick={file}>an SVG of your own</FilePick>
 		or paste it:
 	</p>
 	<form
@@ -109,7 +102,7 @@
 		<input class="field w-full font-mono" aria-label="SVG" placeholder="<svg …>" bind:value={pasted} />
 		<button class="value whitespace-nowrap" disabled={!pasted.trim()}>take it</button>
 	</form>
-	{#if wrong}<p role="alert" class="mt-2 text-must">{wrong}</p>{/if}
+	{#if attempt.wrong}<p role="alert" class="mt-2 text-must">{attempt.wrong}</p>{/if}
 	{#if brought}
 		{@const own = brought.read.icon}
 		<div class="mt-3 border-t border-hair pt-3" role="status">

@@ -1,10 +1,12 @@
 <script lang="ts">
-	import { client, data, Problem } from '$lib/api/client';
 	import type { FillPath, StoredPicture } from '$lib/api/types';
 	import { valueAt } from '$lib/pure/patch';
+	import { Attempt } from '$lib/state/attempt.svelte';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { storePicture } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
+	import FilePick from '$lib/ui/FilePick.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 
 	type Props = {
@@ -20,30 +22,11 @@
 	const fill = $derived(valueAt(desk.view?.document, path));
 	const taken = $derived(fill?.kind === 'picture' ? fill : null);
 	const address = (hash: string) => `/api/stores/${store}/pictures/${hash}`;
-	let wrong = $state('');
-	let busy = $state(false);
+	const attempt = new Attempt();
 
-	async function bring(file: File | undefined): Promise<void> {
-		if (!file) return;
-		busy = true;
-		wrong = '';
-		try {
-			const params = { path: workshop.path, query: { name: file.name } };
-			const kept = await data(
-				client.POST('/api/stores/{store}/pictures', {
-					params,
-					body: file as unknown as string,
-					bodySerializer: (body) => body,
-					headers: { 'Content-Type': 'application/octet-stream' },
-				}),
-			);
-			await workshop.refresh('looks');
-			await use(kept);
-		} catch (error) {
-			wrong = error instanceof Problem ? error.message : String(error);
-		} finally {
-			busy = false;
-		}
+	async function bring(file: File): Promise<void> {
+		const stored = await attempt.run(() => storePicture(workshop, file));
+		if (stored) await use(stored);
 	}
 	async function use({ hash }: StoredPicture): Promise<void> {
 		const before = taken ?? { x: 50, y: 50, scrim: { colour: '#000000', opacity: 0.4 } };
@@ -114,17 +97,11 @@
 			<img src={address(picture.hash)} alt="" />
 		</button>
 	{/each}
-	<label class="value">
-		{busy ? 'Reading…' : 'upload a picture'}
-		<input
-			class="sr-only"
-			type="file"
-			accept="image/png,image/jpeg,image/webp"
-			onchange={(event) => bring(event.currentTarget.files?.[0])}
-		/>
-	</label>
+	<FilePick inline label="A picture" accept="image/png,image/jpeg,image/webp" onpick={bring}
+		>{attempt.isBusy ? 'Reading…' : 'upload a picture'}</FilePick
+	>
 </div>
-{#if wrong}<p role="alert" class="mt-2 text-must">{wrong}</p>{/if}
+{#if attempt.wrong}<p role="alert" class="mt-2 text-must">{attempt.wrong}</p>{/if}
 
 <style>
 	.whole {
@@ -155,11 +132,5 @@
 	}
 	.thumb[aria-pressed='true'] img {
 		outline: 3px solid var(--color-ink);
-	}
-	label.value {
-		cursor: pointer;
-	}
-	label.value:focus-within {
-		background: var(--color-marker);
 	}
 </style>

@@ -3,6 +3,7 @@
 	import { ToggleGroup } from 'bits-ui';
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Copy from '$lib/ui/Copy.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
 	type Props = { desk: Desk };
@@ -17,18 +18,12 @@
 	type Form = (typeof forms)[number][0];
 	let form = $state<Form>('text');
 	let open = $state(false);
-	let told = $state('');
 	const written = createQuery(() => ({
 		...workshop.ask.written(desk.params, form),
 		enabled: open,
 		placeholderData: keepPreviousData,
 	}));
 	const text = $derived(written.data ?? '');
-	async function copy(): Promise<void> {
-		await navigator.clipboard.writeText(text);
-		told = 'Copied.';
-		setTimeout(() => (told = ''), 2000);
-	}
 	const file = $derived(`data:text/plain;charset=utf-8,${encodeURIComponent(text)}`);
 	const ending = $derived({ text: 'txt', css: 'css', tokens: 'tokens.json', json: 'json' }[form]);
 </script>
@@ -46,8 +41,7 @@
 	<textarea class="field h-64 w-full font-mono text-sm" readonly aria-label="The look, written" value={text}></textarea>
 	{#if written.error}<p role="alert" class="mt-2 text-must">{written.error.message}</p>{/if}
 	<p class="mt-2 flex items-baseline gap-4">
-		<button class="value" onclick={copy}>copy</button>
+		<Copy small {text} says="copy" />
 		<a class="value" href={file} download="button.{ending}">as a file</a>
-		<span role="status">{told}</span>
 	</p>
 </Float>

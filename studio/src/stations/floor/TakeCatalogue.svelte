@@ -3,12 +3,12 @@
 	import { Taking } from '$lib/state/taking.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import FilePick from '$lib/ui/FilePick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	const workshop = useWorkshop();
 	const taking = new Taking(workshop);
-	let picker: HTMLInputElement;
 	const products = $derived(workshop.info?.product_count ?? 0);
 	const last = $derived(workshop.info?.last_import);
 	const report = $derived(taking.report);
@@ -84,7 +84,11 @@
 			button is shown here.</span
 		>
 	{/if}
-	<Press small onpress={() => picker.click()}>Import a catalogue…</Press>
+	<FilePick
+		label="Catalogue as CSV or JSON-LD"
+		accept=".csv,.json,.jsonld,text/csv,application/ld+json"
+		onpick={(file) => taking.look(file)}>Import a catalogue…</FilePick
+	>
 	{#if taking.collecting}
 		<span role="status">
 			reading the shop’s pages, <span class="figure">{count(taking.collecting.done)}</span> of
@@ -99,19 +103,6 @@
 		<Press small href="/api/stores/{workshop.store}/catalogue.jsonld" away>JSON-LD</Press>
 	{/if}
 	{#if taking.looking}<span role="status">reading the file…</span>{/if}
-	<input
-		bind:this={picker}
-		type="file"
-		accept=".csv,.json,.jsonld,text/csv,application/ld+json"
-		class="sr-only"
-		tabindex="-1"
-		aria-label="Catalogue as CSV or JSON-LD"
-		onchange={(event) => {
-			const file = event.currentTarget.files?.[0];
-			event.currentTarget.value = '';
-			if (file) void taking.look(file);
-		}}
-	/>
 </p>
 
 <Sheet

@@ -2,6 +2,7 @@
 	import type { Device, DrawView, Floating } from '$lib/api/types';
 	import type { Box } from '@storefront/studio/page_survey';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { drag, type Point } from '$lib/state/drag';
 
 	/** The floating button in one of the windows, to be dragged: its distances from the window's side and edge. */
 	type Props = {
@@ -19,78 +20,56 @@
 	/** Which way a distance grows. */
 	const across = $derived(floating.corner.endsWith('end') === view.seen.rtl ? 1 : -1);
 	const down = $derived(floating.corner.startsWith('top') ? 1 : -1);
-	let from = $state.raw<{ x: number; y: number; side: number; edge: number; box: Box } | null>(null);
-	let by = $state.raw({ x: 0, y: 0 });
+	type Start = { side: number; edge: number; box: Box; scale: number };
+	let taken = $state.raw<Start | null>(null);
+	let by = $state.raw<Point>({ x: 0, y: 0 });
 	/** The page is measured anew meanwhile; the frame goes with the pointer, from where it was taken. */
-	const shown = $derived(from?.box ?? box);
+	const shown = $derived(taken?.box ?? box);
 	const within = (px: number) => Math.round(Math.min(MOST_PX, Math.max(0, px)));
 
 	const values = (side: number, edge: number) => ({
 		[`floating.${device}.side_px`]: within(side),
 		[`floating.${device}.edge_px`]: within(edge),
 	});
+	const moved = ({ side, edge, scale }: Start, { x, y }: Point) =>
+		values(side + (across * x) / scale, edge + (down * y) / scale);
+	const now = (): Start => ({ side: inset?.side_px ?? 0, edge: inset?.edge_px ?? 0, box, scale });
 
-	function take(event: PointerEvent): void {
-		if (event.button !== 0) return;
-		(event.currentTarget as Element).setPointerCapture(event.pointerId);
-		from = { x: event.clientX, y: event.clientY, side: inset?.side_px ?? 0, edge: inset?.edge_px ?? 0, box };
-	}
-
-	function pull(event: PointerEvent): void {
-		if (!from) return;
-		by = { x: event.clientX - from.x, y: event.clientY - from.y };
-		desk.tryOut(values(from.side + (across * by.x) / scale, from.edge + (down * by.y) / scale));
-	}
-
-	function letGo(): void {
-		const began = from;
-		const moved = by;
-		from = null;
+	function rest(): void {
+		taken = null;
 		by = { x: 0, y: 0 };
-		if (!began) return;
-		const isMoved = moved.x !== 0 || moved.y !== 0;
-		void desk.settle(
-			isMoved ? values(began.side + (across * moved.x) / scale, began.edge + (down * moved.y) / scale) : null,
-		);
 	}
-
-	function cancel(): void {
-		from = null;
-		by = { x: 0, y: 0 };
-		void desk.settle(null);
-	}
-
-	function key(event: KeyboardEvent): void {
-		const ways: Record<string, [number, number]> = {
-			ArrowLeft: [-1, 0],
-			ArrowRight: [1, 0],
-			ArrowUp: [0, -1],
-			ArrowDown: [0, 1],
-		};
-		const way = ways[event.key];
-		if (!way) return;
-		event.preventDefault();
-		const step = event.shiftKey ? 10 : 1;
-		void desk.setAll(
-			values((inset?.side_px ?? 0) + across * way[0] * step, (inset?.edge_px ?? 0) + down * way[1] * step),
-		);
-	}
+	const dragging = drag<Start>({
+		begin: () => (taken = now()),
+		move: (start, to) => {
+			by = to;
+			desk.tryOut(moved(start, to));
+		},
+		end: (start, to) => {
+			rest();
+			void desk.settle(to.x || to.y ? moved(start, to) : null);
+		},
+		cancel: () => {
+			rest();
+			void desk.settle(null);
+		},
+		step: ({ x, y }, { shiftKey }) => {
+			const px = shiftKey ? 10 : 1;
+			void desk.setAll(moved({ ...now(), scale: 1 }, { x: x * px, y: y * px }));
+		},
+	});
 	const said = $derived(`${inset?.side_px ?? 0} px from the side, ${inset?.edge_px ?? 0} px from the edge`);
 </script>
 
 <button
-	class:taken={from}
+	class:taken
 	aria-label="The floating button on a {device}: {said}. Arrow keys move it."
 	title="{said}: drag it"
 	style:left="{shown.x * scale + by.x}px"
 	style:top="{shown.y * scale + by.y}px"
 	style:width="{Math.max(24, shown.wide * scale)}px"
 	style:height="{Math.max(24, shown.high * scale)}px"
-	onpointerdown={take}
-	onpointermove={pull}
-	onpointerup={letGo}
-	onpointercancel={cancel}
-	onkeydown={key}
+	{@attach dragging}
 ></button>
 
 <style>

@@ -2,6 +2,7 @@
 	import type { Device, Fix, ScrollFinding } from '$lib/api/types';
 	import { lookAt } from '$lib/pure/scroll';
 	import type { AlongThePage } from '$lib/state/along.svelte';
+	import Copy from '$lib/ui/Copy.svelte';
 	import Press from '$lib/ui/Press.svelte';
 
 	type Props = { at: AlongThePage; device: Device; onfix: (fix: Fix) => void };
@@ -13,11 +14,6 @@
 	const elsewhere = $derived(
 		(at.view?.devices ?? []).filter((one) => one.device !== device && one.findings.some((f) => f.weight !== 'note')),
 	);
-	let copied = $state('');
-	async function copy(css: string): Promise<void> {
-		await navigator.clipboard.writeText(css);
-		copied = css;
-	}
 	/** Marks the stretches of a finding, and leads there. */
 	function point(finding?: ScrollFinding, event?: Event): void {
 		at.pointed = finding?.spans ?? [];
@@ -51,7 +47,7 @@
 					<details>
 						<summary>The rule for the shop’s style sheet</summary>
 						<pre class="figure">{finding.css}</pre>
-						<Press small onpress={() => copy(finding.css ?? '')}>{copied === finding.css ? 'Copied' : 'Copy it'}</Press>
+						<Copy small text={finding.css ?? ''} says="Copy it" />
 					</details>
 				{/if}
 				{#if finding.fixes?.length}

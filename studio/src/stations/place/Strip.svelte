@@ -4,6 +4,7 @@
 	import { ticks } from '$lib/pure/scroll';
 	import type { AlongThePage } from '$lib/state/along.svelte';
 	import type { Desk } from '$lib/state/desk.svelte';
+	import { drag } from '$lib/state/drag';
 
 	type Props = {
 		at: AlongThePage;
@@ -42,7 +43,6 @@
 			lanes.findIndex(({ name }) => name === called),
 		);
 	const barBegins = $derived(lanes[barAt]?.spans[0]?.[0]);
-	let grip: { from: number; at: number } | null = null;
 	let pulled = $state<number | null>(null);
 	let svg: SVGSVGElement;
 
@@ -56,19 +56,19 @@
 		return (event.clientY - svg.getBoundingClientRect().top - TOP) / scale;
 	}
 
-	function take(event: PointerEvent): void {
-		if (event.button !== 0 || !survey) return;
-		svg.setPointerCapture(event.pointerId);
-		const px = under(event);
-		const isOnWindow = px >= now && px <= now + windowHigh;
-		// Beside the window, the page is taken by its middle.
-		if (!isOnWindow) at.scrollTo(device, px - windowHigh / 2);
-		grip = { from: px, at: at.at(device) };
-	}
-
-	function pull(event: PointerEvent): void {
-		if (grip) at.scrollTo(device, grip.at + under(event) - grip.from);
-	}
+	/** Drags the window along the page; pressed beside it, the page is taken by its middle. */
+	const windowDrag = drag({
+		begin: (event) => {
+			if (!survey) return null;
+			const px = under(event);
+			const before = at.at(device);
+			if (px < now || px > now + windowHigh) at.scrollTo(device, px - windowHigh / 2);
+			return { px: at.at(device), before, scale };
+		},
+		move: (start, { y }) => at.scrollTo(device, start.px + y / start.scale),
+		end: () => undefined,
+		cancel: ({ before }) => at.scrollTo(device, before),
+	});
 
 	function wheel(event: WheelEvent): void {
 		event.preventDefault();
@@ -99,29 +99,31 @@
 	const comes = (px: number) => ({
 		[`${standing === 'floating' ? 'floating' : 'bar'}.comes`]: { kind: 'distance', px: Math.round(px) },
 	});
-	function takeBar(event: PointerEvent): void {
-		if (event.button !== 0) return;
-		event.stopPropagation();
-		(event.currentTarget as Element).setPointerCapture(event.pointerId);
-		pulled = barBegins ?? 0;
-	}
-	function pullBar(event: PointerEvent): void {
-		if (pulled === null) return;
-		pulled = Math.min(at.way(device), Math.max(0, under(event)));
-		desk.tryOut(comes(pulled));
-	}
-	function letGoOfBar(): void {
-		const px = pulled;
-		pulled = null;
-		if (px !== null) void desk.settle(comes(px));
-	}
-	function barKey(event: KeyboardEvent): void {
-		const by = { ArrowDown: 10, ArrowUp: -10 }[event.key];
-		if (!by) return;
-		event.preventDefault();
-		event.stopPropagation();
-		void desk.setAll(comes(Math.min(at.way(device), Math.max(0, (barBegins ?? 0) + by * (event.shiftKey ? 10 : 1)))));
-	}
+	const along = (px: number) => Math.min(at.way(device), Math.max(0, px));
+	const barDrag = drag({
+		begin: (event) => {
+			// The window under it is not taken as well.
+			event.stopPropagation();
+			pulled = barBegins ?? 0;
+			return { px: pulled, scale };
+		},
+		move: (start, { y }) => {
+			pulled = along(start.px + y / start.scale);
+			desk.tryOut(comes(pulled));
+		},
+		end: (start, { y }) => {
+			pulled = null;
+			void desk.settle(y ? comes(along(start.px + y / start.scale)) : null);
+		},
+		cancel: () => {
+			pulled = null;
+			void desk.settle(null);
+		},
+		step: (way, event) => {
+			event.stopPropagation();
+			void desk.setAll(comes(along((barBegins ?? 0) + way.y * (event.shiftKey ? 100 : 10))));
+		},
+	});
 </script>
 
 <svg
@@ -130,10 +132,7 @@
 	height={high}
 	role="group"
 	aria-label="The page, its buttons and the window"
-	onpointerdown={take}
-	onpointermove={pull}
-	onpointerup={() => (grip = null)}
-	onpointercancel={() => (grip = null)}
+	{@attach windowDrag}
 	{@attach wheels}
 >
 	<defs>
@@ -253,11 +252,7 @@
 				aria-valuemin={0}
 				aria-valuemax={Math.round(at.way(device))}
 				aria-valuenow={Math.round(pulled ?? barBegins)}
-				onpointerdown={takeBar}
-				onpointermove={pullBar}
-				onpointerup={letGoOfBar}
-				onpointercancel={() => ((pulled = null), void desk.settle(null))}
-				onkeydown={barKey}
+				{@attach barDrag}
 			>
 				<rect x={laneX(barAt) - 12} y={y(pulled ?? barBegins) - 12} width="24" height="24" fill="transparent" />
 				<path d="M{laneX(barAt) - 9} {y(pulled ?? barBegins)}h18M{laneX(barAt) - 5} {y(pulled ?? barBegins) - 4}h10" />

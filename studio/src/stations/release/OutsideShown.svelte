@@ -2,6 +2,7 @@
 	import type { OutsideCode } from '$lib/api/types';
 	import type { OutsideMaking } from '$lib/state/outside.svelte';
 	import { px } from '$lib/pure/format';
+	import Copy from '$lib/ui/Copy.svelte';
 	import Press from '$lib/ui/Press.svelte';
 
 	type Props = { making: OutsideMaking };
@@ -77,9 +78,13 @@
 		{/if}
 	{/each}
 	<div class="mt-4 flex items-center gap-3">
-		<Press main disabled={!making.isUpToDate} onpress={() => making.copy()}
-			>{making.copied ? 'Copied' : 'Copy the code'}</Press
-		>
+		<Copy
+			main
+			text={made.code}
+			says="Copy the code"
+			disabled={!making.isUpToDate}
+			oncopied={() => void making.handOut()}
+		/>
 		<span class="figure text-soft">{made.code.length.toLocaleString('en-GB')} characters</span>
 	</div>
 	<textarea class="field mt-2 w-full font-mono text-sm" rows="7" readonly aria-label="The code" value={made.code}

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
 	import type { ChangeView, PointedPlace } from '$lib/api/types';
 	import { pagesSaid, WHERE } from '$lib/pure/places';
 	import { capital, many, moment, said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import { Releasing } from '$lib/state/releasing.svelte';
 	import { LivePages } from '$lib/state/live_pages.svelte';
+	import Copy from '$lib/ui/Copy.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import VirtualRows from '$lib/ui/VirtualRows.svelte';
@@ -28,42 +29,13 @@
 		names.slice(0, MOST_NAMED).join(', ') + (names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '');
 	// What the pages show before anything is released is the measure for after it.
 	void live.open();
-	let note = $state('');
-	let copied = $state(false);
-	type Despite = ('findings' | 'trial')[];
-	const asks = $derived(workshop.problem?.code);
-	let wish = $state<{ back: number | null; despite: Despite }>({ back: null, despite: [] });
+	const releasing = new Releasing(workshop, () => release.data?.draft.version ?? 0);
 
-	async function send(back: number | null, despite: Despite): Promise<void> {
-		wish = { back, despite };
-		const body = { note, despite };
-		// The draft that is shown here, not a later one: what nobody has looked at is not released.
-		const headers = { 'If-Match': `"${release.data?.draft.version ?? 0}"` };
-		const done = await workshop.act(async () => {
-			const made =
-				back === null
-					? await data(client.POST('/api/stores/{store}/release', { params: { path: workshop.path }, body, headers }))
-					: await data(
-							client.POST('/api/stores/{store}/release/{n}/take-back', {
-								params: { path: { ...workshop.path, n: back } },
-								body,
-								headers,
-							}),
-						);
-			return made.draft;
-		}, 'It was not released.');
-		if (!done) return;
-		note = '';
-		void live.look('after');
+	async function send(back: number | null): Promise<void> {
+		if (await releasing.send(back)) void live.look('after');
 	}
-	function goOn(): void {
-		const more: Despite = asks === 'findings_left' ? ['findings'] : ['trial'];
-		void send(wish.back, [...wish.despite, ...more]);
-	}
-	async function copy(text: string): Promise<void> {
-		await navigator.clipboard.writeText(text);
-		copied = true;
-		setTimeout(() => (copied = false), 2000);
+	async function goOn(): Promise<void> {
+		if (await releasing.goOn()) void live.look('after');
 	}
 	const first = $derived(release.data && !release.data.ledger.length);
 	const canSend = $derived(Boolean(first || release.data?.is_other));
@@ -158,7 +130,7 @@
 				</p>
 				<p class="mt-2 flex items-center gap-3">
 					<code class="figure overflow-x-auto border border-hair bg-leaf px-3 py-2">{workshop.info.snippet}</code>
-					<Press small onpress={() => copy(workshop.info?.snippet ?? '')}>{copied ? 'Copied' : 'Copy'}</Press>
+					<Copy small text={workshop.info?.snippet ?? ''} />
 				</p>
 			{/if}
 			<h2 class="mt-8 text-md">Buttons outside the shop</h2>
@@ -174,11 +146,17 @@
 			<form
 				onsubmit={(event) => {
 					event.preventDefault();
-					void send(null, []);
+					void send(null);
 				}}
 			>
 				<label class="block font-semibold" for="note">What this release is for</label>
-				<input id="note" class="field mt-1 mb-3 w-full" maxlength="400" bind:value={note} {...workshop.told('note')} />
+				<input
+					id="note"
+					class="field mt-1 mb-3 w-full"
+					maxlength="400"
+					bind:value={releasing.note}
+					{...workshop.told('note')}
+				/>
 				<Press main type="submit" disabled={!canSend || workshop.saving}>
 					Release {(release.data.ledger[0]?.n ?? 0) + 1}
 				</Press>
@@ -189,7 +167,7 @@
 					<a href={context.href('/')}>The floor</a> shows how to fix them.
 				</p>
 			{/if}
-			{#if asks === 'findings_left' || asks === 'trial_underway'}
+			{#if releasing.asks === 'findings_left' || releasing.asks === 'trial_underway'}
 				<p class="mt-3"><Press onpress={goOn}>Release anyway</Press></p>
 			{/if}
 			<h2 class="mt-8 text-md">Ledger</h2>
@@ -204,8 +182,7 @@
 							{#if one.seen}<span class="block text-sm">{one.seen}</span>{/if}
 						</span>
 						{#if n === 0}<b class="current">live now</b>
-						{:else}<Press small onpress={() => send(one.n, [])} label="Roll back to release {one.n}">Roll back</Press
-							>{/if}
+						{:else}<Press small onpress={() => send(one.n)} label="Roll back to release {one.n}">Roll back</Press>{/if}
 					</li>
 				{:else}
 					<li class="mt-2 text-soft">

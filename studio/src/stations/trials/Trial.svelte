@@ -1,9 +1,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
-	import { keyOf } from '$lib/api/keys';
-	import type { Patch, TrialView } from '$lib/api/types';
+	import type { TrialView } from '$lib/api/types';
 	import { capital, count, date, listed, said } from '$lib/pure/format';
+	import { Trying } from '$lib/state/trying.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
@@ -19,7 +18,6 @@
 	const workshop = useWorkshop();
 	const { context } = workshop;
 	const number = $derived(Number(param('number')));
-	const path = $derived({ ...workshop.path, number });
 	const trial = createQuery(() => ({ ...workshop.ask.trial(number), refetchInterval: 5_000 }));
 	const view = $derived(trial.data);
 	const base = createQuery(() => ({
@@ -27,41 +25,9 @@
 		enabled: view?.trial.state === 'drawn',
 	}));
 
-	type Change = { patch?: Patch; decides?: 'added' | 'ordered'; relative_difference?: number };
 	const STATES = { hover: 'hovered', focus: 'focused', pressed: 'pressed' } as const;
-	/** What was seen goes along, so that nothing that somebody else changed meanwhile is overwritten or started. */
-	function act(failed: string, doing: (headers: Record<string, string>) => Promise<TrialView>): Promise<boolean> {
-		return workshop.act(async () => {
-			const key = keyOf.trial(workshop.store, number);
-			const seen = workshop.queries.getQueryData<TrialView>(key)?.trial.version ?? 0;
-			workshop.queries.setQueryData(key, await doing({ 'If-Match': `"${seen}"` }));
-			void workshop.refresh('trials', 'floor');
-			return data(client.GET('/api/stores/{store}/draft', { params: { path: workshop.path } }));
-		}, failed);
-	}
-	const change = (body: Change) =>
-		act('The trial was not changed.', (headers) =>
-			data(client.PATCH('/api/stores/{store}/trials/{number}', { params: { path }, body, headers })),
-		);
+	const acts = new Trying(workshop, () => number);
 	let daysAgo = $state(0);
-	const start = () =>
-		act('The trial did not start.', (headers) =>
-			data(
-				client.POST('/api/stores/{store}/trials/{number}/start', {
-					params: { path },
-					body: { days_ago: daysAgo },
-					headers,
-				}),
-			),
-		);
-	const keepB = () =>
-		act('B was not kept.', (headers) =>
-			data(client.POST('/api/stores/{store}/trials/{number}/keep-b', { params: { path }, headers })),
-		);
-	const close = () =>
-		act('The trial was not ended.', (headers) =>
-			data(client.POST('/api/stores/{store}/trials/{number}/close', { params: { path }, headers })),
-		);
 	const room = $derived(
 		Math.min(300, ...Object.values(workshop.info?.store.surfaces[view?.placement ?? 'product_page']?.widths_px ?? {})),
 	);
@@ -125,7 +91,7 @@
 				{@render versions(view)}
 				<h2 class="mt-6 mb-1 text-md">What B changes</h2>
 				{#if base.data}
-					<VersionB {view} base={base.data.document} onpatch={(patch) => change({ patch })} />
+					<VersionB {view} base={base.data.document} onpatch={(patch) => acts.change({ patch })} />
 				{/if}
 				<h2 class="mt-6 mb-1 text-md">What decides</h2>
 				<p class="text-md">
@@ -137,7 +103,7 @@
 							{ value: 'added', label: 'add it to the basket' },
 							{ value: 'ordered', label: 'order it' },
 						]}
-						onpick={(value) => change({ decides: value as 'added' | 'ordered' })}
+						onpick={(value) => acts.change({ decides: value as 'added' | 'ordered' })}
 					/>
 					within <b class="figure">{view.trial.window_days}</b> days. The smallest difference worth having is
 					<Figure
@@ -146,7 +112,7 @@
 						value={Math.round(view.trial.relative_difference * 1000) / 10}
 						least={1}
 						most={200}
-						onset={(value) => change({ relative_difference: value / 100 })}
+						onset={(value) => acts.change({ relative_difference: value / 100 })}
 					/>
 					% of what A does.
 				</p>
@@ -185,8 +151,10 @@
 		</section>
 		<aside class="border-l border-hair px-6 pt-5" aria-label="What to do">
 			{#if view.trial.state === 'drawn'}
-				<Press main disabled={!view.planned.plan || !view.fields.length || workshop.saving} onpress={start}
-					>Start the trial</Press
+				<Press
+					main
+					disabled={!view.planned.plan || !view.fields.length || workshop.saving}
+					onpress={() => acts.start(daysAgo)}>Start the trial</Press
 				>
 				<p class="mt-3 text-soft">Once it has started, B, the measure and the plan are frozen.</p>
 				{#if workshop.info?.store.is_practice}
@@ -215,12 +183,14 @@
 						on.
 					</p>
 					<p class="mt-3 flex flex-wrap gap-2">
-						<Press main disabled={workshop.saving} onpress={close}>End it, keep A</Press>
+						<Press main disabled={workshop.saving} onpress={() => acts.close()}>End it, keep A</Press>
 						<Press onpress={() => (isEnding = false)}>Cancel</Press>
 					</p>
 				{:else}
 					<p class="flex flex-wrap gap-2">
-						<Press main disabled={!canKeep || workshop.saving} onpress={keepB}>Keep B, into the draft</Press>
+						<Press main disabled={!canKeep || workshop.saving} onpress={() => acts.keepB()}
+							>Keep B, into the draft</Press
+						>
 						<Press onpress={() => (isEnding = true)}>{canKeep ? 'Keep A' : 'Stop, stay with A'}</Press>
 					</p>
 				{/if}

@@ -1,9 +1,8 @@
 <script lang="ts">
 	import { createQuery } from '@tanstack/svelte-query';
-	import { client, data } from '$lib/api/client';
 	import type { Placement, Trial } from '$lib/api/types';
 	import { capital, count, date, said } from '$lib/pure/format';
-	import { wholeReach } from '$lib/pure/reach';
+	import { drawTrial } from '$lib/state/trying.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
@@ -19,18 +18,7 @@
 
 	async function draw(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		let made = 0;
-		const reach = wholeReach({ categories: category ? [category] : [], placements: [placement] });
-		await workshop.act(async () => {
-			const body = { question, reach, layer: {}, decides: 'added' as const, relative_difference: 0.2, window_days: 3 };
-			const headers = { 'If-Match': `"${workshop.draft?.release ?? 0}"` };
-			const drawn = await data(
-				client.POST('/api/stores/{store}/trials', { params: { path: workshop.path }, body, headers }),
-			);
-			made = drawn.number;
-			void workshop.refresh('trials');
-			return null;
-		}, 'The trial was not drawn.');
+		const made = await drawTrial(workshop, question, placement, category);
 		if (made) context.go(`/trials/${made}`);
 	}
 	function standing(trial: Trial): string {
