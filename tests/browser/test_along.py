@@ -23,6 +23,7 @@ from uptick.core.button.floating import Floating
 from uptick.core.scroll import PageSurvey, check_rows
 from uptick.core.scroll.along import along, in_reach, scene_of
 from uptick.core.scroll.spans import Span
+from uptick.core.shop.store import WINDOW_HEIGHTS_PX, WINDOWS_PX
 from uptick.usecases import edit
 from uptick.usecases.pointing import pages_to_look_at
 from uptick.usecases.ports import Person
@@ -30,27 +31,33 @@ from uptick.usecases.views.along import hung_for
 from uptick.wiring import clock
 
 pytestmark = pytest.mark.browser
-WINDOWS = {Device.PHONE: (375, 740), Device.TABLET: (768, 1024), Device.DESKTOP: (1280, 800)}
+WINDOWS = {device: (round(WINDOWS_PX[device]), round(WINDOW_HEIGHTS_PX[device])) for device in Device}
 # Where a button comes or goes is where a sum goes wrong first: each page is looked at on both sides of so many edges.
 EDGES, RANDOM = 12, 24
-# A page in a frame of the studio's, as the station has it, and what its script measures once all buttons stand.
-MEASURE = """([src, wide, high]) => new Promise((done, fail) => {
+# A page in frames of the studio's, one a device side by side, and what its script measures once all buttons stand.
+MEASURE = """async wanted => {
   document.body.replaceChildren();
-  const frame = Object.assign(document.createElement('iframe'), { src, width: wide, height: high });
-  frame.style.cssText = 'border:0;position:absolute;left:0;top:0';
-  let newest, quiet;
-  addEventListener('message', ({ source, data }) => {
-    if (source !== frame.contentWindow) return;
-    if (data.up === 'ready') frame.contentWindow.postMessage({ up: 'survey' }, '*');
-    if (data.up !== 'survey') return;
-    window.newestSurvey = newest = data.survey;
-    clearTimeout(quiet);
-    // Decided of every place, and nothing new since.
-    if (newest.places.every(({ stands, kept }) => stands || kept)) quiet = setTimeout(() => done(newest), 900);
-  });
-  setTimeout(() => fail(new Error('the page did not answer')), 30000);
-  document.body.append(frame);
-})"""
+  window.newestSurveys = {};
+  let left = 0;
+  const measured = wanted.map(([device, src, wide, high]) => new Promise((done, fail) => {
+    const frame = Object.assign(document.createElement('iframe'), { src, width: wide, height: high, name: device });
+    frame.style.cssText = `border:0;position:absolute;top:0;left:${left}px`;
+    left += wide + 20;
+    let quiet;
+    addEventListener('message', ({ source, data }) => {
+      if (source !== frame.contentWindow) return;
+      if (data.up === 'ready') frame.contentWindow.postMessage({ up: 'survey' }, '*');
+      if (data.up !== 'survey') return;
+      const newest = window.newestSurveys[device] = data.survey;
+      clearTimeout(quiet);
+      // Decided of every place, and nothing new since.
+      if (newest.places.every(({ stands, kept }) => stands || kept)) quiet = setTimeout(() => done(newest), 600);
+    });
+    setTimeout(() => fail(new Error(`the page did not answer on a ${device}`)), 30000);
+    document.body.append(frame);
+  }));
+  return Promise.all(measured);
+}"""
 # How much of every button the browser sees, and whether the bar stands, at one position after the other.
 WATCH = """async positions => {
   const named = ['product_page', 'listing_card', 'strip', 'over_picture'].map(name => `[data-up-place=${name}]`).join();
@@ -102,16 +109,20 @@ class Measured:
     survey: PageSurvey
 
 
-def measured(page: Page, stack: Stack, key: str, path: str, device: Device) -> Measured:
-    """Return a page of a shop in a frame of the studio's, measured."""
+def measured(page: Page, stack: Stack, key: str, path: str) -> dict[Device, Measured]:
+    """Return a page of a shop in frames of the studio's, measured on every device at once."""
     token = page.request.get(f"{stack.at.studio}/api/stores/{key}").json()
     origin, preview = token["store"]["origin"], token["preview"]
-    wide, high = WINDOWS[device]
-    page.set_viewport_size({"width": max(wide, 1280), "height": max(high, 1024)})
+    # What lies outside of the window is not drawn in time.
+    page.set_viewport_size({"width": sum(wide + 20 for wide, _ in WINDOWS.values()), "height": 1040})
     page.goto(stack.at.studio)
-    raw = page.evaluate(MEASURE, [f"{origin}{path}?up-draft={preview}", wide, high])
-    frame = next(frame for frame in page.frames if frame.url.startswith(origin))
-    return Measured(frame, PageSurvey.model_validate(raw))
+    address = f"{origin}{path}?up-draft={preview}"
+    surveys = page.evaluate(MEASURE, [[device.value, address, *size] for device, size in WINDOWS.items()])
+    frames = {frame.name: frame for frame in page.frames}
+    return {
+        device: Measured(frames[device.value], PageSurvey.model_validate(raw))
+        for device, raw in zip(WINDOWS, surveys, strict=True)
+    }
 
 
 def at_an_edge(scroll: float, spans: Sequence[Span], way: float) -> bool:
@@ -119,30 +130,40 @@ def at_an_edge(scroll: float, spans: Sequence[Span], way: float) -> bool:
     return any(abs(scroll - end) <= 1 for span in spans for end in span if 0 < end < way)
 
 
-def require_alike(stack: Stack, key: str, product: str, device: Device, at: Measured) -> None:
-    """Compare what was worked out with what the browser sees at random positions, away from the very edges."""
+def require_alike(stack: Stack, key: str, product: str, measured_on: dict[Device, Measured]) -> None:
+    """Compare what was worked out with what the browser sees, beside edges and at random positions."""
+    left = measured_on
     for _ in range(3):
-        seen = look_along(key, device, at)
-        moved = PageSurvey.model_validate(at.frame.page.evaluate("window.newestSurvey"))
-        if moved.places == at.survey.places:
-            break
-        # What moves by itself is told again: a font came, or a picture.
-        at = Measured(at.frame, moved)
-    compare(stack, key, product, device, at, seen)
+        seen = look_along(key, left)
+        page = next(iter(left.values())).frame.page
+        now = {device: PageSurvey.model_validate(raw) for device, raw in page.evaluate("window.newestSurveys").items()}
+        # What moves by itself is told again, as a font that came or a picture: that device is looked at once more.
+        still = {device: at for device, at in left.items() if now[device].places == at.survey.places}
+        for device, at in still.items():
+            compare(stack, key, product, device, at, seen[device])
+        left = {device: Measured(at.frame, now[device]) for device, at in left.items() if device not in still}
+        if not left:
+            return
+    raise AssertionError(f"{key} never came to rest on {list(left)}")
 
 
-def look_along(key: str, device: Device, at: Measured) -> Sequence[Any]:
-    """Return what the browser sees just before and just after where something is to come or go, and at random."""
-    way = at.survey.way_px
-    rng = random.Random(f"{key}{device}{at.survey.path}")
-    scene = scene_of(at.survey)
-    edges = sorted({end for place in at.survey.places for span in in_reach(scene, place) for end in span})
+def positions_along(key: str, device: Device, survey: PageSurvey) -> list[int]:
+    """Return positions just before and just after where something is to come or go, and some at random."""
+    way = survey.way_px
+    rng = random.Random(f"{key}{device}{survey.path}")
+    scene = scene_of(survey)
+    edges = sorted({end for place in survey.places for span in in_reach(scene, place) for end in span})
     beside = [edge + by for edge in rng.sample(edges, min(EDGES, len(edges))) for by in (-2, 2)]
     # A page that does not scroll has one position, and one that hardly does needs no more than a few.
     random_ones = [rng.uniform(0, way) for _ in range(max(1, min(RANDOM, round(way / 2))))]
-    positions = sorted({round(min(max(position, 0), way)) for position in (*beside, *random_ones)})
-    seen: Sequence[Any] = at.frame.evaluate(WATCH, positions)
-    return seen
+    return sorted({round(min(max(position, 0), way)) for position in (*beside, *random_ones)})
+
+
+def look_along(key: str, measured_on: dict[Device, Measured]) -> dict[Device, Sequence[Any]]:
+    """Return what the browser sees in every window, which are scrolled at the same time."""
+    for device, at in measured_on.items():
+        at.frame.evaluate(f"at => {{ window.upWatching = ({WATCH})(at); }}", positions_along(key, device, at.survey))
+    return {device: at.frame.evaluate("window.upWatching") for device, at in measured_on.items()}
 
 
 def compare(stack: Stack, key: str, product: str, device: Device, at: Measured, seen: Sequence[Any]) -> None:
@@ -170,17 +191,15 @@ def compare(stack: Stack, key: str, product: str, device: Device, at: Measured, 
 
 
 @pytest.mark.parametrize("path", ["/p/HV-NUC6", "/c/everything", "/"])
-@pytest.mark.parametrize("device", list(Device))
-def test_what_is_in_reach_is_what_the_browser_sees_in_the_demo_shop(
-    demo_shop: Stack, tab: Tab, path: str, device: Device
-) -> None:
+def test_what_is_in_reach_is_what_the_browser_sees_in_the_demo_shop(demo_shop: Stack, tab: Tab, path: str) -> None:
     """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, beside edges and at random."""
     sign_in(tab, demo_shop)
-    at = measured(tab.page, demo_shop, demo.KEY, path, device)
-    assert len(at.survey.places) >= (50 if path.startswith("/c") else 3)
-    if path == "/":
-        assert [place.picture.dots for place in at.survey.places if place.picture]
-    require_alike(demo_shop, demo.KEY, "HV-NUC6" if path.startswith("/p") else "", device, at)
+    measured_on = measured(tab.page, demo_shop, demo.KEY, path)
+    for at in measured_on.values():
+        assert len(at.survey.places) >= (50 if path.startswith("/c") else 3)
+        if path == "/":
+            assert [place.picture.dots for place in at.survey.places if place.picture]
+    require_alike(demo_shop, demo.KEY, "HV-NUC6" if path.startswith("/p") else "", measured_on)
 
 
 # One asks for a word before it shows anything, and one serves an old copy: neither can be looked at in a frame. One
@@ -195,15 +214,15 @@ def test_what_is_in_reach_is_what_the_browser_sees_in_shops_of_every_shape(
     """Reference: Chromium's own IntersectionObserver, W3C Intersection Observer, beside edges and at random."""
     sign_in(tab, demo_shop)
     product = ROW[key].goods[0].sku
-    for device in Device:
-        at = measured(tab.page, demo_shop, key, f"/p/{product}", device)
+    measured_on = measured(tab.page, demo_shop, key, f"/p/{product}")
+    for device, at in measured_on.items():
         assert at.survey.places, device
-        require_alike(demo_shop, key, product, device, at)
+    require_alike(demo_shop, key, product, measured_on)
 
 
 def test_the_rule_that_is_said_levels_a_rows_buttons(demo_shop: Stack, tab: Tab) -> None:
     sign_in(tab, demo_shop)
-    at = measured(tab.page, demo_shop, "monogram", "/", Device.PHONE)
+    at = measured(tab.page, demo_shop, "monogram", "/")[Device.PHONE]
     (finding,) = check_rows(at.survey, Device.PHONE)
     apart = int(finding.title.split(" px")[0].rpartition(" ")[2])
     assert apart > 8
