@@ -2,7 +2,7 @@
 	import type { Placement } from '$lib/api/types';
 	import { said } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	const workshop = useWorkshop();
 	const store = $derived(workshop.info?.store);
@@ -22,15 +22,17 @@
 </script>
 
 <p class="mt-1 leading-8">
-	The shop is at <span class="figure">{store?.origin}</span>, also at <Inline
+	The shop is at <span class="figure">{store?.origin}</span>, also at <Field
+		mono
 		label="Further addresses of the shop, with commas"
 		value={more.join(', ')}
-		empty="no other address"
+		usual="no other address"
 		onset={(text) => keep({ more_origins: text.split(/[\s,]+/).filter(Boolean) })}
-	/>{#each pages as place (place)}; {said(place)}s are seen at <Inline
+	/>{#each pages as place (place)}; {said(place)}s are seen at <Field
+			mono
 			label="Page with {said(place)}s"
 			value={paths[place] ?? ''}
-			empty="the product’s page"
+			usual="the product’s page"
 			onset={(path) => keep({ page_paths: { ...paths, [place]: path } })}
 		/>{/each}.
 </p>

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { Connecting } from '$lib/state/connecting.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -9,6 +8,7 @@
 	import AddressSentences from './AddressSentences.svelte';
 	import ConnectionSentences from './ConnectionSentences.svelte';
 	import TriedSteps from './TriedSteps.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { onclose: () => void };
 	let { onclose }: Props = $props();
@@ -33,17 +33,24 @@
 
 	<section class="mt-4" aria-label="The page">
 		<p class="leading-8">
-			The product’s page is <Inline
+			The product’s page is <Field
+				mono
 				label="Path of a product’s page"
 				value={at.page}
-				empty="one in stock"
+				usual="one in stock"
 				onset={(page) => (at.page = page)}
 			/>
-			with <Inline label="Code of the product" value={at.code} empty="its code" onset={(code) => (at.code = code)} />,
-			behind <Inline
+			with <Field
+				mono
+				label="Code of the product"
+				value={at.code}
+				usual="its code"
+				onset={(code) => (at.code = code)}
+			/>, behind <Field
+				mono
 				label="Password of the shop"
 				value={at.password}
-				empty="no password"
+				usual="no password"
 				secret
 				onset={(password) => (at.password = password)}
 			/>.

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import type { Connecting } from '$lib/state/connecting.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { at: Connecting };
 	let { at }: Props = $props();
@@ -103,36 +103,41 @@
 			onpick={(method) => at.set({ method })}
 		/>
 	{:else}It goes{/if}
-	to <Inline
+	to <Field
+		mono
 		label="Address of the basket"
 		value={now.add_path}
 		onset={(add_path) => at.set({ add_path })}
 	/>{#if now.kind === 'json_call'}
-		with the body <Inline label="Body" value={body} onset={setBody} />{/if}.
+		with the body <Field mono label="Body" value={body} onset={setBody} />{/if}.
 	{#if now.kind === 'form_post'}
-		The product is in <Inline
+		The product is in <Field
+			mono
 			label="Field of the product"
 			value={now.product_field ?? ''}
 			onset={(product_field) => at.set({ product_field })}
-		/>, how many in <Inline
+		/>, how many in <Field
+			mono
 			label="Field of the quantity"
 			value={now.quantity_field ?? ''}
-			empty="no field"
+			usual="no field"
 			onset={(quantity_field) => at.set({ quantity_field })}
 		/>.
 	{/if}
-	Choices are in <Inline
+	Choices are in <Field
+		mono
 		label="Fields of the choices"
 		value={(now.option_fields ?? []).join(', ')}
-		empty="no field"
+		usual="no field"
 		onset={(text) => at.set({ option_fields: named(text) })}
 	/>.
 </p>
 {#snippet part(name: 'name' | 'picture' | 'page' | 'amount' | 'line' | 'sum')}
-	<Inline
+	<Field
+		mono
 		label={PARTS[name]}
 		value={read?.kind === 'json' ? (read[name] ?? '') : ''}
-		empty="nothing"
+		usual="nothing"
 		onset={(text) => setRead({ [name]: text || null })}
 	/>
 {/snippet}
@@ -146,14 +151,15 @@
 			options={sources}
 			onpick={(source) => setToken({ source })}
 		/>
-		<Inline label="Name of the word" value={token.source_name} onset={(source_name) => setToken({ source_name })} />
+		<Field mono label="Name of the word" value={token.source_name} onset={(source_name) => setToken({ source_name })} />
 		goes back as the <Pick
 			label="How it goes back"
 			value={token.sent_as}
 			options={sent}
 			onpick={(sent_as) => setToken({ sent_as })}
 		/>
-		<Inline
+		<Field
+			mono
 			label="Name under which it goes back"
 			value={token.sent_name}
 			onset={(sent_name) => setToken({ sent_name })}
@@ -171,35 +177,42 @@
 		options={reads}
 		onpick={readAs}
 	/>{#if read}
-		at <Inline
+		at <Field
+			mono
 			label="Address where the basket is told"
 			value={read.path}
 			onset={(path) => setRead({ path })}
-		/>{/if}{#if read?.kind === 'page'}, in <Inline
+		/>{/if}{#if read?.kind === 'page'}, in <Field
+			mono
 			label="Selector of the count"
 			value={read.selector}
 			onset={(selector) => setRead({ selector })}
 		/>.
-	{:else if read?.kind === 'json'}, how many in <Inline
+	{:else if read?.kind === 'json'}, how many in <Field
+			mono
 			label="Name of the count"
 			value={read.count ?? ''}
-			empty="the lines’ sum"
+			usual="the lines’ sum"
 			onset={(count) => setRead({ count })}
-		/>, the lines in <Inline
+		/>, the lines in <Field
+			mono
 			label="Name of the lines"
 			value={read.items ?? ''}
 			onset={(items) => setRead({ items })}
-		/>, and of each its product in <Inline
+		/>, and of each its product in <Field
+			mono
 			label="Name of a line’s product"
 			value={read.product ?? ''}
 			onset={(product) => setRead({ product })}
-		/>, its choice in <Inline
+		/>, its choice in <Field
+			mono
 			label="Name of a line’s choice"
 			value={read.option ?? ''}
-			empty="nothing"
+			usual="nothing"
 			onset={(option) => setRead({ option })}
 		/>
-		and its quantity in <Inline
+		and its quantity in <Field
+			mono
 			label="Name of a line’s quantity"
 			value={read.quantity ?? ''}
 			onset={(quantity) => setRead({ quantity })}
@@ -225,8 +238,8 @@
 				options={methods}
 				onpick={(method) => setChange({ method })}
 			/>
-			to <Inline label="Address of a change" value={change.path} onset={(path) => setChange({ path })} />
-			with <Inline label="Body of a change" value={JSON.stringify(change.body ?? {})} onset={setChangeBody} />
+			to <Field mono label="Address of a change" value={change.path} onset={(path) => setChange({ path })} />
+			with <Field mono label="Body of a change" value={JSON.stringify(change.body ?? {})} onset={setChangeBody} />
 			as <Pick
 				label="How a change is sent"
 				value={change.sent_as ?? 'form'}
@@ -242,27 +255,32 @@
 {/if}
 <p class="leading-8">
 	{#if kinds}
-		What a product comes in is told as JSON at <Inline
+		What a product comes in is told as JSON at <Field
+			mono
 			label="Address of a product’s kinds"
 			value={kinds.path}
 			onset={(path) => setKinds({ path })}
-		/>, the kinds in <Inline
+		/>, the kinds in <Field
+			mono
 			label="Name of the kinds"
 			value={kinds.items ?? ''}
-			empty="the answer itself"
+			usual="the answer itself"
 			onset={(items) => setKinds({ items })}
-		/>, and of each its code in <Inline
+		/>, and of each its code in <Field
+			mono
 			label="Name of a kind’s code"
 			value={kinds.product ?? 'sku'}
 			onset={(product) => setKinds({ product })}
-		/>, what it is told apart by in <Inline
+		/>, what it is told apart by in <Field
+			mono
 			label="Names of what kinds are told apart by"
 			value={kinds.options.join(', ')}
 			onset={(text) => named(text).length && setKinds({ options: named(text) })}
-		/>, its price in <Inline
+		/>, its price in <Field
+			mono
 			label="Name of a kind’s price"
 			value={kinds.price ?? ''}
-			empty="nothing"
+			usual="nothing"
 			onset={(price) => setKinds({ price: price || null })}
 		/>
 		<Pick
@@ -270,15 +288,17 @@
 			value={kinds.smallest ? 'smallest' : 'whole'}
 			options={UNITS}
 			onpick={(unit) => setKinds({ smallest: unit === 'smallest' ? true : null })}
-		/>, its picture in <Inline
+		/>, its picture in <Field
+			mono
 			label="Name of a kind’s picture"
 			value={kinds.picture ?? ''}
-			empty="nothing"
+			usual="nothing"
 			onset={(picture) => setKinds({ picture: picture || null })}
-		/>, and whether it is there in <Inline
+		/>, and whether it is there in <Field
+			mono
 			label="Name of a kind’s stock"
 			value={kinds.available ?? ''}
-			empty="nothing"
+			usual="nothing"
 			onset={(available) => setKinds({ available: available || null })}
 		/>.
 		<Press small onpress={() => at.set({ variants: null })}>No such address</Press>
@@ -288,12 +308,14 @@
 	{/if}
 </p>
 <p class="leading-8">
-	Shoppers see the basket at <Inline
+	Shoppers see the basket at <Field
+		mono
 		label="Page of the basket"
 		value={now.basket_path ?? ''}
 		onset={(basket_path) => at.set({ basket_path })}
 	/>
-	and pay at <Inline
+	and pay at <Field
+		mono
 		label="Page of the checkout"
 		value={now.checkout_path ?? ''}
 		onset={(checkout_path) => at.set({ checkout_path })}

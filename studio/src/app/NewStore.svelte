@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { useWorkshop } from '$lib/state/workshop.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { onclose: () => void };
 	let { onclose }: Props = $props();
@@ -30,24 +30,28 @@
 		}}
 	>
 		<p class="mt-3 text-md leading-9">
-			The shop is called <Inline
+			The shop is called <Field
+				mono
 				label="Name of the shop"
 				value={name}
-				empty="its name"
+				usual="its name"
 				onset={(text) => (name = text)}
 			/>
-			and is at <Inline
+			and is at <Field
+				mono
 				label="Address of the shop"
 				value={origin}
-				empty="https://shop.example"
+				usual="https://shop.example"
 				onset={(text) => (origin = text)}
-			/>. It speaks <Inline label="Language" value={language} onset={(text) => (language = text)} />, sells in <Inline
+			/>. It speaks <Field mono label="Language" value={language} onset={(text) => (language = text)} />, sells in <Field
+				mono
 				label="Currency"
 				value={currency}
 				onset={(text) => (currency = text.toUpperCase())}
 			/>
-			and keeps the time of <Inline label="Time zone" value={timezone} onset={(text) => (timezone = text)} />. Its
-			buttons say <Inline label="What the buttons say" value={says} onset={(text) => (says = text)} /> until you word them.
+			and keeps the time of <Field mono label="Time zone" value={timezone} onset={(text) => (timezone = text)} />. Its
+			buttons say <Field mono label="What the buttons say" value={says} onset={(text) => (says = text)} /> until you word
+			them.
 		</p>
 		<p class="mt-2 text-soft">
 			Then: put our line on its pages, read its catalogue, connect its basket, and point at the places where buttons

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { stepped, typedLength, type Ground, type Length } from '$lib/pure/length';
+	import { inPx, stepped, typedLength, type Ground, type Length } from '$lib/pure/length';
 	import { stepOf } from '$lib/pure/number';
 
 	type Props = {
@@ -87,7 +87,12 @@
 <span class="inline-block">
 	<input
 		class={['value number', marked && 'marked']}
+		role="spinbutton"
 		aria-label="{label}, {unit}"
+		aria-valuenow={inPx(now, ground)}
+		aria-valuemin={least}
+		aria-valuemax={most}
+		aria-valuetext={typeof now === 'number' ? `${shown} ${unit}` : shown}
 		aria-invalid={wrong}
 		aria-describedby={wrong ? `${id}-allowed` : undefined}
 		title={wrong ? `${label} must be from ${least} to ${most} ${unit}` : undefined}

@@ -7,7 +7,7 @@
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import Said from '$lib/ui/Said.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
 	let { view, desk, known }: Props = $props();
@@ -72,7 +72,7 @@
 {/snippet}
 
 {#snippet name(part: keyof BoxNames, label: string)}
-	<Said
+	<Field
 		{label}
 		most={60}
 		usual={(view.around.box_names ?? ENGLISH)[part]}
@@ -152,7 +152,7 @@
 		onfocus={() => desk.mark('second.gap_px')}
 		onset={(to: number) => desk.set('second.gap_px', to)}
 	/> px away, says
-	<Said
+	<Field
 		label="Words of the second button"
 		value={second.wording[view.seen.language] ?? ''}
 		onset={(text) => text && desk.set('second.wording', { ...second.wording, [view.seen.language]: text })}

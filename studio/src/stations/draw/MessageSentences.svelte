@@ -1,9 +1,8 @@
 <script lang="ts">
 	import type { DrawView } from '$lib/api/types';
 	import type { Desk } from '$lib/state/desk.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import Said from '$lib/ui/Said.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { view: DrawView; desk: Desk };
 	let { view, desk }: Props = $props();
@@ -58,21 +57,23 @@
 <Pick label="Message by" value={shown.way ?? 'mail'} options={ways} onpick={setWay} />
 {#if shown.way === 'chat'}
 	at the pattern
-	<Inline
+	<Field
+		mono
 		label="Chat’s pattern"
 		value={shown.pattern ?? ''}
-		empty="https://chat.example/&#123;number&#125;?text=&#123;message&#125;"
+		usual="https://chat.example/&#123;number&#125;?text=&#123;message&#125;"
 		onset={(pattern) => say({ ...shown, pattern })}
 	/> with the number
 {:else}to{/if}
-<Inline
+<Field
+	mono
 	label={shown.way === 'mail' ? 'Mail address' : 'Telephone number'}
 	value={shown.to ?? ''}
-	empty={shown.way === 'mail' ? 'ask@shop.example' : '+44 20 7946 0018'}
+	usual={shown.way === 'mail' ? 'ask@shop.example' : '+44 20 7946 0018'}
 	onset={(to) => say({ ...shown, to })}
 />{#if !isWhole(shown)}. <b>Say to whom, and it is kept.</b>{:else if shown.way !== 'phone'}{#if shown.way === 'mail'},
 		with the subject
-		<Said
+		<Field
 			label="Message’s subject"
 			most={200}
 			value={shown.subject?.[language] ?? ''}
@@ -88,10 +89,11 @@
 		value={shown.text?.[language] ?? ''}
 		onchange={(event) => say({ text: told(shown.text, event.currentTarget.value) })}></textarea>
 	Office hours are
-	<Inline
+	<Field
+		mono
 		label="Office hours"
 		value={shown.hours ?? ''}
-		empty="not told, as Mon-Fri 09:00-17:30"
+		usual="not told, as Mon-Fri 09:00-17:30"
 		onset={(hours) => say({ hours })}
 	/>{#if shown.hours}, by the store’s clock. Outside of them it says
 		<textarea

@@ -4,8 +4,8 @@
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import Said from '$lib/ui/Said.svelte';
 	import SheetDrawn from './SheetDrawn.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { view: DrawView; desk: Desk; known: readonly string[] };
 	let { view, desk, known }: Props = $props();
@@ -53,7 +53,7 @@
 {/snippet}
 
 {#snippet words(label: string, name: keyof Says)}
-	<Said {label} most={60} usual="the usual words" value={own[name] ?? ''} onset={(text) => say(name, text)} />
+	<Field {label} most={60} usual="the usual words" value={own[name] ?? ''} onset={(text) => say(name, text)} />
 {/snippet}
 
 {#if shows}

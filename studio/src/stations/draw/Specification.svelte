@@ -8,7 +8,6 @@
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import Said from '$lib/ui/Said.svelte';
 	import BesideSentences from './BesideSentences.svelte';
 	import BorderField from './BorderField.svelte';
 	import FillField from './FillField.svelte';
@@ -19,6 +18,7 @@
 	import SheetSentences from './SheetSentences.svelte';
 	import TextShadowsField from './TextShadowsField.svelte';
 	import StateSentence from './StateSentence.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { view: DrawView; desk: Desk; ground: Ground };
 	let { view, desk, ground }: Props = $props();
@@ -281,7 +281,7 @@
 				{@render figure('icon gap', 'icon.gap_px', 0, 64)} px apart{/if}.{:else}.{/if}
 		{#if wordless}
 			Screen readers call it
-			<Said
+			<Field
 				label="Name for screen readers"
 				usual={view.shown.text}
 				value={text(`spoken.${view.seen.language}`)}
@@ -319,17 +319,17 @@
 				if (!asking) void desk.set('afterwards', kind === 'notify' ? TELL : { kind });
 			}}
 		/>{#if asking || view.document.afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else if tells}: the
-			mail address goes to <Said
+			mail address goes to <Field
 				label="Path of the shop that takes mail addresses"
 				most={300}
 				value={tells.path}
 				onset={(path) => desk.set('afterwards', { ...tells, path })}
-			/> alone, as <Said
+			/> alone, as <Field
 				label="Name of the address’s field"
 				most={60}
 				value={tells.mail_field ?? 'email'}
 				onset={(mail_field) => desk.set('afterwards', { ...tells, mail_field })}
-			/>, with the product’s code as <Said
+			/>, with the product’s code as <Field
 				label="Name of the product’s field"
 				most={60}
 				value={tells.product_field ?? 'product'}

@@ -6,12 +6,12 @@
 	import type { Desk } from '$lib/state/desk.svelte';
 	import Colour from '$lib/ui/Colour.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import ComesAndGoes from './ComesAndGoes.svelte';
 	import SentencesHead from './SentencesHead.svelte';
 	import WhoseProduct from './WhoseProduct.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	const { context } = useWorkshop();
 
@@ -132,10 +132,11 @@
 	<p>
 		{#if bar.parts.includes('heading')}
 			Its heading in {language} is
-			<Inline
+			<Field
+				mono
 				label="Heading"
 				value={bar.heading?.[language] ?? ''}
-				empty="none yet"
+				usual="none yet"
 				onset={(text) => desk.set(`bar.heading.${language}`, text || null)}
 			/>.
 		{/if}

@@ -3,11 +3,11 @@
 	import { LIMITS } from '$lib/pure/facts';
 	import { spotWords } from '$lib/pure/spots';
 	import type { Desk } from '$lib/state/desk.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import SentencesHead from './SentencesHead.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	const { context } = useWorkshop();
 
@@ -76,15 +76,17 @@
 		</div>
 		<div>
 			<p>
-				It lies {spotWords(over.anchor, rtl)} of its picture{isAside || isDown ? ', ' : ''}{#if isAside}<Inline
+				It lies {spotWords(over.anchor, rtl)} of its picture{isAside || isDown ? ', ' : ''}{#if isAside}<Field
+						mono
 						label="Distance from the side"
 						value={written(over.across)}
-						empty="0 px"
+						usual="0 px"
 						onset={(text) => desk.set('over.across', asInset(text))}
-					/> from the side{isDown ? ' and ' : ''}{/if}{#if isDown}<Inline
+					/> from the side{isDown ? ' and ' : ''}{/if}{#if isDown}<Field
+						mono
 						label="Distance from the edge"
 						value={written(over.down)}
-						empty="0 px"
+						usual="0 px"
 						onset={(text) => desk.set('over.down', asInset(text))}
 					/> from the {over.anchor.startsWith('top') ? 'upper' : 'lower'} edge{/if}.
 			</p>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { OnPages } from '$lib/api/types';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	/** On which pages something is shown, by their kind and path, as the middle of a sentence. */
 	type Props = { pages: Partial<OnPages>; onset: (patch: Partial<OnPages>) => void };
@@ -21,14 +21,16 @@
 	value={(pages.kinds?.[0] ?? '') as Kind}
 	options={kinds}
 	onpick={(kind) => onset({ kinds: kind ? [kind] : [] })}
-/>, at <Inline
+/>, at <Field
+	mono
 	label="Paths, with a star for anything"
 	value={(pages.paths ?? []).join(', ')}
-	empty="any path"
+	usual="any path"
 	onset={(text) => onset({ paths: globs(text) })}
-/>, not at <Inline
+/>, not at <Field
+	mono
 	label="Paths that are not meant"
 	value={(pages.not_paths ?? []).join(', ')}
-	empty="none"
+	usual="none"
 	onset={(text) => onset({ not_paths: globs(text) })}
 />

@@ -5,10 +5,10 @@
 	import { tellingSaid } from '$lib/pure/places';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import PagesMeant from './PagesMeant.svelte';
 	import RowSentences from './RowSentences.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	type Props = { at: PointingAt; kinds: readonly { value: Placement; label: string }[] };
 	let { at, kinds }: Props = $props();
@@ -84,7 +84,8 @@
 		{:else}what the selector finds.{/if}
 	</p>
 	<p>
-		The selector is <Inline
+		The selector is <Field
+			mono
 			label="Selector by hand"
 			value={place.selector}
 			onset={(selector) => selector && change({ selector })}
@@ -97,20 +98,23 @@
 		It is looked for on <PagesMeant pages={place.pages ?? {}} onset={pages} />
 	</p>
 	<p>
-		for <Inline
+		for <Field
+			mono
 			label="Categories, with commas"
 			value={(place.pages?.categories ?? []).join(', ')}
-			empty="every category"
+			usual="every category"
 			onset={(text) => pages({ categories: names(text) })}
-		/> and <Inline
+		/> and <Field
+			mono
 			label="Products by their codes, with commas"
 			value={(place.pages?.products ?? []).join(', ')}
-			empty="every product"
+			usual="every product"
 			onset={(text) => pages({ products: names(text) })}
-		/>, but not for <Inline
+		/>, but not for <Field
+			mono
 			label="Products that are not meant, by their codes"
 			value={(place.pages?.not_products ?? []).join(', ')}
-			empty="none"
+			usual="none"
 			onset={(text) => pages({ not_products: names(text) })}
 		/>.
 	</p>

@@ -5,10 +5,10 @@
 	import { spotWords } from '$lib/pure/spots';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
-	import Inline from '$lib/ui/Inline.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
 	import TileLine from './TileLine.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	/** What a place brings itself: products with their pictures, in a row. */
 	type Props = { at: PointingAt; row: Row; language: string; onchange: (row: Row) => void };
@@ -140,10 +140,11 @@
 			/> px inside{/if}.
 	</p>
 	<p>
-		Its heading in {language} is <Inline
+		Its heading in {language} is <Field
+			mono
 			label="Heading of the row"
 			value={row.heading?.[language] ?? ''}
-			empty="none"
+			usual="none"
 			onset={(text) =>
 				set({
 					heading: Object.fromEntries(Object.entries({ ...row.heading, [language]: text }).filter(([, said]) => said)),

@@ -5,10 +5,10 @@
 	import { OutsideMaking } from '$lib/state/outside.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
-	import Said from '$lib/ui/Said.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
 	import HandedOut from './HandedOut.svelte';
 	import OutsideShown from './OutsideShown.svelte';
+	import Field from '$lib/ui/Field.svelte';
 
 	const workshop = useWorkshop();
 	const { context } = workshop;
@@ -107,7 +107,7 @@
 					options={leads}
 					onpick={(where) => want({ leads: where })}
 				/>{:else}A press puts it into the basket{/if} and is counted for
-			<Said
+			<Field
 				label="Campaign"
 				value={order.campaign ?? ''}
 				usual="no campaign"
