@@ -21,7 +21,9 @@ from tests.browser.conftest import Stack, Tab, barriers, open_tab, sign_in
 from uptick.core.button.document import Device
 from uptick.core.button.floating import Floating
 from uptick.core.scroll import PageSurvey, check_rows
-from uptick.core.scroll.along import along, in_reach, scene_of
+from uptick.core.scroll.along import along
+from uptick.core.scroll.in_reach import in_reach
+from uptick.core.scroll.scene import scene_of
 from uptick.core.scroll.spans import Span
 from uptick.core.shop.store import WINDOW_HEIGHTS_PX, WINDOWS_PX
 from uptick.usecases import edit

@@ -12,8 +12,10 @@ from tests.core.scroll.pages import PHONE, header, notice, place, rect, survey
 from uptick.core.button.bar import Bar
 from uptick.core.button.document import Placement
 from uptick.core.scroll import along
-from uptick.core.scroll.along import Hung, in_reach, scene_of
+from uptick.core.scroll.hanging import Hung
+from uptick.core.scroll.in_reach import in_reach
 from uptick.core.scroll.paths import covered_area, stuck_path, where_below
+from uptick.core.scroll.scene import scene_of
 from uptick.core.scroll.spans import Span, common, union, without
 from uptick.core.scroll.survey import Stuck
 

@@ -89,6 +89,10 @@ def _inner(path: Path, way: float) -> list[float]:
     return [s for s, _ in path.knots if 0 < s < way]
 
 
+# A box in the window at one scroll position: left, top, right, bottom.
+Flat = tuple[float, float, float, float]
+
+
 @dataclass(frozen=True, slots=True)
 class Moving:
     """A box whose height in the window changes with the scroll, and the stretches in which it is there at all."""
@@ -106,11 +110,12 @@ class Moving:
     def is_there(self, scroll: float) -> bool:
         return any(span.begins - NEAR_PX <= scroll <= span.ends + NEAR_PX for span in self.spans)
 
+    def flat_at(self, scroll: float) -> Flat:
+        top = self.top.at(scroll)
+        return self.x, top, self.x + self.wide, top + self.high
+
     def edges(self) -> tuple[Path, Path]:
         return self.top, self.top.moved(self.high)
-
-
-Flat = tuple[float, float, float, float]
 
 
 def covered_area(of: Flat, covers: Sequence[Flat]) -> float:

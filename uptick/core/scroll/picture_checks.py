@@ -10,9 +10,10 @@ from uptick.core.button.over import Anchor, Over
 from uptick.core.checks.finding import Fix, Weight
 from uptick.core.colour.colour import contrast_ratio, needed_ratio, opaque
 from uptick.core.colour.dress import REST, dress_in
-from uptick.core.scroll.along import in_reach, scene_of
+from uptick.core.scroll.in_reach import in_reach
 from uptick.core.scroll.pictures import ANCHORS, contrast_over, hidden_share, hides_focus, laid, spot_words
 from uptick.core.scroll.place_checks import DEVICE_NAMES, ScrollFinding
+from uptick.core.scroll.scene import scene_of
 from uptick.core.scroll.survey import PageSurvey, SeenPicture, SeenPlace
 
 # Our own measure: less than this of what a picture shows may lie under a button.

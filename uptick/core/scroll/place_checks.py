@@ -10,7 +10,9 @@ from uptick.core.button.document import Device
 from uptick.core.button.floating import Floating
 from uptick.core.button.merge import Json, merge_layer
 from uptick.core.checks.finding import Fix, Weight
-from uptick.core.scroll.along import Along, Hung, Meeting, along
+from uptick.core.scroll.along import Along, along
+from uptick.core.scroll.hanging import Hung
+from uptick.core.scroll.meetings import Meeting
 from uptick.core.scroll.pictures import spot_words
 from uptick.core.scroll.spans import Span, Spans, common, length_of
 from uptick.core.scroll.survey import PageSurvey, Rect

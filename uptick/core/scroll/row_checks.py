@@ -6,8 +6,9 @@ from uptick.core.button.document import Device, Placement, Standing
 from uptick.core.button.layer_ref import LayerRef
 from uptick.core.checks.finding import Fix, Weight
 from uptick.core.drawing.level import levelling_css
-from uptick.core.scroll.along import in_reach, scene_of
+from uptick.core.scroll.in_reach import in_reach
 from uptick.core.scroll.place_checks import DEVICE_NAMES, ScrollFinding
+from uptick.core.scroll.scene import scene_of
 from uptick.core.scroll.survey import PageSurvey, SeenCard, SeenPlace
 
 # A pixel is what rounding leaves.

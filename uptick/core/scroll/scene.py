@@ -1,0 +1,42 @@
+"""A page as it was measured, with everything on its way while the page is scrolled."""
+
+from dataclasses import dataclass
+
+from uptick.core.button.document import DEVICE_FROM_PX, Device
+from uptick.core.scroll.paths import Moving, Path, page_path, stuck_path
+from uptick.core.scroll.survey import PageSurvey, SeenPlace
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """A survey with what is stuck on its way."""
+
+    survey: PageSurvey
+    way: float
+    stuck: tuple[Moving, ...]
+
+    @property
+    def wide(self) -> float:
+        return self.survey.window.wide
+
+    @property
+    def high(self) -> float:
+        return self.survey.window.high
+
+    @property
+    def device(self) -> Device:
+        return max((px, device) for device, px in DEVICE_FROM_PX.items() if px <= self.wide)[1]
+
+    def top_of(self, place: SeenPlace, y: float) -> Path:
+        """Return how a height of a place moves: with the page, or with what holds it."""
+        if place.holder < 0:
+            return page_path(y, self.way)
+        holder = self.survey.stuck[place.holder]
+        return stuck_path(holder, self.high, self.way).moved(y - holder.box.y)
+
+
+def scene_of(survey: PageSurvey) -> Scene:
+    """Return a survey with what is stuck on its way."""
+    way = survey.way_px
+    stuck = tuple(Moving.of(one.box, stuck_path(one, survey.window.high, way), way) for one in survey.stuck)
+    return Scene(survey, way, stuck)
