@@ -9,6 +9,7 @@ from tests.loops import ended
 from tests.samples import NOW, store
 from uptick.core.release.manifest import wire_basket
 from uptick.edge import queue as module
+from uptick.edge.needs import INLINE, LOADED
 from uptick.edge.queue import CommitQueue, Full, Unwritable
 from uptick.edge.script import Later, ScriptCode, build_script
 from uptick.usecases.serving import Served, StoreBatch, Unavailable
@@ -127,14 +128,12 @@ def test_a_full_queue_says_so_and_what_waits_is_written_before_the_end(monkeypat
     assert sum(ended(run())) == 3
 
 
-PLACED = ("bar", "floating", "over", "row", "recent", "fixed")
-OPENED = ("message", "sheet", "notify", "show", "closer", "choices")
-PIECES = ("live", "deal", "quantity", "kind", "second", "frame", "options", "rules", "icon", "reads", "find")
-
-
 def script_code(main: str) -> ScriptCode:
-    files = {name: Later.of(name.encode()) for name in (*PLACED, *OPENED, "later", "find_later")}
-    return ScriptCode(main, *PIECES, **files)
+    def file(name: str) -> Later:
+        return Later.of(name.encode())
+
+    files = {piece.file: file(piece.file) for piece in LOADED}
+    return ScriptCode(main, file("later"), {piece.file: piece.file for piece in INLINE}, files)
 
 
 def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> None:
@@ -154,7 +153,7 @@ def test_the_script_file_is_named_by_its_content_and_safe_in_old_engines() -> No
 def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that() -> None:
     code = script_code("main")
     told = code.files_for({"places": {"sticky_bar": {}, "over_picture": {}}})
-    assert told == {"later": code.later.told, "more": {"bar": code.bar.told, "over": code.over.told}}
+    assert told == {"later": code.later.told, "more": {"bar": code.files["bar"].told, "over": code.files["over"].told}}
     assert code.files_for({"places": {"strip": {}}}) == {"later": code.later.told, "more": {}}
     rows: list[dict[str, object]] = [{"row": {"seen": 4}}]
     assert set(code.files_for({"places": {}, "pointed": rows})["more"]) == {"row", "recent", "find"}
@@ -168,8 +167,10 @@ def test_a_file_that_only_one_placement_needs_is_told_where_a_release_has_that()
     assert set(code.files_for(tried)["more"]) == {"sheet", "show"}
     assert set(code.files_for({"places": {}, "pointed": [*rows, {}]})["more"]) == {"row", "recent"}
     # What is being drawn may come to need any of them.
-    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {*PLACED, *OPENED}
-    assert code.file(code.floating.name) is code.floating
+    assert set(code.files_for({"places": {}, "draft": True})["more"]) == {piece.file for piece in LOADED} - {
+        "find_later"
+    }
+    assert code.file(code.files["floating"].name) is code.files["floating"]
     assert code.file("else.js") is None
 
 
