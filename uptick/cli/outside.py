@@ -71,13 +71,13 @@ def outside(
 
 
 def _keep(buttons: Sequence[OutsideButton], folder: Path) -> None:
-    for one in buttons:
-        picture = one.picture
+    for button in buttons:
+        picture = button.picture
         if picture is None:
             raise OutOfRange.of("--out", "used with --as picture", str(folder))
         folder.mkdir(parents=True, exist_ok=True)
         # A code may hold anything, a way out of the folder too.
-        name = f"{re.sub(r'[^A-Za-z0-9_-]+', '-', one.product.sku)}-{one.id}"
+        name = f"{re.sub(r'[^A-Za-z0-9_-]+', '-', button.product.sku)}-{button.id}"
         (folder / f"{name}.svg").write_text(picture.svg)
         for scale, content in zip(_SCALES, picture.png, strict=True):
             (folder / f"{name}@{scale}x.png").write_bytes(base64.b64decode(content))

@@ -250,7 +250,7 @@ def _print_study(found: Study) -> None:
 def _wrong(line: StudyLine) -> list[tuple[str, str]]:
     if line.findings is None:
         return [("▲", f"does not answer. {line.why}".strip())]
-    return [(_WEIGHTS[one.weight], one.title) for one in line.findings]
+    return [(_WEIGHTS[finding.weight], finding.title) for finding in line.findings]
 
 
 _WEIGHTS = {Weight.MUST_FIX: "▲", Weight.LOOK_AGAIN: "◇", Weight.NOTE: "–"}

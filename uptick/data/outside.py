@@ -57,16 +57,17 @@ class PgOutside:
 
     def put(self, buttons: Sequence[HandedOut]) -> None:
         """Keep buttons; one that is known already is as it was, unless it is copied now."""
-        for one in buttons:
-            of = one.of
+        for button in buttons:
+            of = button.of
             values = {
                 "store_id": self._store, "id": of.id, "sku": of.sku, "kind": of.kind.value, "drawn": of.drawn,
-                "campaign": of.campaign, "language": of.language, "leads": of.leads, "across": one.across,
-                "words": one.words,
-                "looks": one.looks, "author": one.author, "made_at": one.made_at, "copied_at": one.copied_at,
+                "campaign": of.campaign, "language": of.language, "leads": of.leads, "across": button.across,
+                "words": button.words,
+                "looks": button.looks, "author": button.author, "made_at": button.made_at,
+                "copied_at": button.copied_at,
             }  # fmt: skip
             adding = insert(outside_buttons).values(values)
-            if one.copied_at is None:
+            if button.copied_at is None:
                 self._db.execute(adding.on_conflict_do_nothing())
                 continue
             newer = {name: values[name] for name in ("across", "words", "looks", "author", "copied_at")}

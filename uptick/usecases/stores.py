@@ -164,7 +164,8 @@ def readdress(shop: Shop, wish: ShopAddresses, instead_of: ShopAddresses) -> Sto
     seen = {place: path for place, path in instead_of.page_paths.items() if place in store.surfaces}
     if (known.more_origins, known.page_paths) != (tuple(instead_of.more_origins), seen):
         raise Stale("The addresses were changed meanwhile. Look at them again.", version=0, base=0)
-    more = tuple(dict.fromkeys(origin for one in wish.more_origins if (origin := origin_of(one)) != store.origin))
+    origins = dict.fromkeys(map(origin_of, wish.more_origins))
+    more = tuple(origin for origin in origins if origin != store.origin)
     if len(more) > MOST_ORIGINS:
         raise OutOfRange.of("more_origins", f"at most {MOST_ORIGINS} addresses", len(more))
     surfaces = {

@@ -260,8 +260,8 @@ def limits_of(path: str) -> tuple[float, float] | None:
         model = info.annotation
     info = model.model_fields.get(last)
     bounds = info.metadata if info else []
-    least = next((one.ge for one in bounds if isinstance(one, Ge)), None)
-    most = next((one.le for one in bounds if isinstance(one, Le)), None)
+    least = next((bound.ge for bound in bounds if isinstance(bound, Ge)), None)
+    most = next((bound.le for bound in bounds if isinstance(bound, Le)), None)
     return None if least is None or most is None else (float(least), float(most))  # type: ignore[arg-type]
 
 

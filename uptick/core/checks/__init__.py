@@ -51,7 +51,7 @@ def seen_in(snapshot: Snapshot, progress: Progress | None = None) -> tuple[Found
 
 def seen_about(snapshot: Snapshot, buttons: Iterable[ButtonClass]) -> tuple[Found, ...]:
     """Return what the checks see in some buttons, the worst first; what it costs does not grow with the others."""
-    kinds = {(kind.placement, kind.key): kind for one in buttons if (kind := kind_of(snapshot, one))}
+    kinds = {(kind.placement, kind.key): kind for button in buttons if (kind := kind_of(snapshot, button))}
     return _sorted(_of_buttons(snapshot, tuple(kinds.values()), lambda: _all_kinds(snapshot)))
 
 

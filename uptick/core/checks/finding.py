@@ -82,7 +82,7 @@ Found = Finding | Sighting
 
 
 def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:
-    return tuple(Spot(one.placement, key) for one in buttons for key in one.keys)
+    return tuple(Spot(button.placement, key) for button in buttons for key in button.keys)
 
 
 def said(name: str) -> str:
@@ -118,4 +118,4 @@ def where(one: ButtonClass) -> str:
 def where_all(buttons: Sequence[ButtonClass]) -> str:
     if len(buttons) == 1:
         return where(buttons[0])
-    return "on " + listed(dict.fromkeys(f"the {_placed(one)}" for one in buttons))
+    return "on " + listed(dict.fromkeys(f"the {_placed(button)}" for button in buttons))

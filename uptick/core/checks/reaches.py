@@ -55,7 +55,7 @@ def _conflicts(snapshot: Snapshot) -> Iterator[Finding]:
 
 
 def _find_clashes(snapshot: Snapshot) -> Iterator[_Clash]:
-    reached = [(one.bits[0], sum(map(len, one.batches))) for one in snapshot.cover.groups if one.batches]
+    reached = [(group.bits[0], sum(map(len, group.batches))) for group in snapshot.cover.groups if group.batches]
     alike: dict[tuple[bool, ...], list[tuple[int, ExceptionRule]]] = {}
     for n, rule in enumerate(snapshot.index.rules):
         alike.setdefault(rule.reach.particularity(), []).append((n, rule))

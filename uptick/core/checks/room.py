@@ -71,23 +71,23 @@ def check_room(snapshot: Snapshot, kinds: Iterable[ButtonKind]) -> list[Found]:
     found: dict[tuple[object, ...], tuple[_Issue, _Seen, list[ButtonKind]]] = {}
     sights: dict[tuple[Placement, int], tuple[int, Sequence[_Sight]]] = {}
     ask = snapshot.tables.ask
-    for one in kinds:
-        if one.placement not in snapshot.store.surfaces or not one.look.document.placement.shown:
+    for kind in kinds:
+        if kind.placement not in snapshot.store.surfaces or not kind.look.document.placement.shown:
             continue
-        where_met = (one.placement, one.places)
+        where_met = (kind.placement, kind.places)
         if where_met not in sights:
-            sights[where_met] = _sights(one, snapshot)
+            sights[where_met] = _sights(kind, snapshot)
         number, here = sights[where_met]
         # An edit leaves most kinds alone, and what is wrong with them.
-        key = ("room", one.number, one.look.number, one.texts.number, number)
-        for n, issue in ask(Step.FINDINGS, key, partial(_issues_in, snapshot, one, here)):
-            about = (one.placement, *issue.key)
+        key = ("room", kind.number, kind.look.number, kind.texts.number, number)
+        for n, issue in ask(Step.FINDINGS, key, partial(_issues_in, snapshot, kind, here)):
+            about = (kind.placement, *issue.key)
             if about not in found:
-                found[about] = (issue, _Seen(one, *here[n], snapshot), [])
+                found[about] = (issue, _Seen(kind, *here[n], snapshot), [])
             those = found[about][2]
             # The languages of a kind come one after the other.
-            if not those or those[-1] is not one:
-                those.append(one)
+            if not those or those[-1] is not kind:
+                those.append(kind)
     return [issue.found(seen, those) for issue, seen, those in found.values()]
 
 

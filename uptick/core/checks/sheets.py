@@ -55,7 +55,7 @@ def _told(connection: BasketConnection, shows: list[ButtonClass]) -> Iterator[Fi
             f"A press shows the basket {where}. Say in the connection where the shop tells them, in {read.path}.",
             0, len(lacks),
         )  # fmt: skip
-    if not read.sum and any(_free_from(one.document) for one in shows):
+    if not read.sum and any(_free_from(show.document) for show in shows):
         yield Finding(
             "basket", Weight.LOOK_AGAIN, spots(*shows), "afterwards",
             "Nobody is told from when delivery is free",

@@ -57,7 +57,7 @@ def check_languages(snapshot: Snapshot) -> Iterator[Finding]:
             if rule.on and lacks:
                 yield Finding(
                     "language", Weight.NOTE, (), "words",
-                    f"“{rule.name}” says nothing in {listed(language_name(one) for one in lacks)}",
+                    f"“{rule.name}” says nothing in {listed(language_name(lack) for lack in lacks)}",
                     f"When {said(moment)}, shoppers who read that see the wider text.",
                     len(lacks), 0,
                 )  # fmt: skip
@@ -172,7 +172,9 @@ def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
                 for place in snapshot.store.places if place not in stands
                 for product in map(goods.product, rule.reach.products) if product
             ]  # fmt: skip
-            found[rule.id] = tuple(dict.fromkeys((one.placement, snapshot.index.of(one)) for one in contexts))
+            found[rule.id] = tuple(
+                dict.fromkeys((context.placement, snapshot.index.of(context)) for context in contexts)
+            )
     return found
 
 

@@ -167,7 +167,7 @@ def _moved(rest: Dress, step: float) -> AnyFill:
 
 
 def _shifted_gradient(fill: LinearFill | RadialFill, step: float) -> LinearFill | RadialFill:
-    stops = tuple(Stop(at=one.at, colour=shifted(one.colour, step)) for one in fill.stops)
+    stops = tuple(Stop(at=stop.at, colour=shifted(stop.colour, step)) for stop in fill.stops)
     return fill.model_copy(update={"stops": stops})
 
 

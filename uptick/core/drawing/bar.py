@@ -36,7 +36,7 @@ def compile_bar(bar: Bar, languages: Iterable[str] = ()) -> CompiledBar:
     if BarPart.HEADING in bar.parts and bar.heading:
         made["heading"] = dict(bar.heading)
     if bar.close_hours:
-        names = {one: CLOSE_WORDS.get(one.split("-")[0], CLOSE_WORDS["en"]) for one in languages}
+        names = {language: CLOSE_WORDS.get(language.split("-")[0], CLOSE_WORDS["en"]) for language in languages}
         made["close"] = {"hours": bar.close_hours, "names": names}
     return made
 

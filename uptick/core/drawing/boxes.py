@@ -190,7 +190,7 @@ def _alone(
         ()
         if wordless
         else tuple(
-            TextLine(one.text, words_box.x + (words_wide - one.width_px) / 2, one.width_px) for one in words.lines
+            TextLine(line.text, words_box.x + (words_wide - line.width_px) / 2, line.width_px) for line in words.lines
         )
     )
     baseline = words_box.y + words.ascent_px

@@ -134,7 +134,7 @@ def mirrored(drawn: Drawing) -> Drawing:
         drawn,
         content=turned(drawn.content),
         words=turned(drawn.words),
-        lines=tuple(replace(one, x=drawn.outer.width - one.x - one.width) for one in drawn.lines),
+        lines=tuple(replace(line, x=drawn.outer.width - line.x - line.width) for line in drawn.lines),
         icon=turned(drawn.icon) if drawn.icon else None,
         quantity=turned(drawn.quantity) if drawn.quantity else None,
         second=second,

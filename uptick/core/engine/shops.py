@@ -126,7 +126,7 @@ class Shops:
             while sum(self._sizes.values()) > most and len(self._shops) > 1:
                 share = self.most_bytes / len(self._shops)
                 others = list(self._shops)[:-1]
-                self._let_go(next((one for one in others if self._sizes.get(one, 0) > share), others[0]))
+                self._let_go(next((other for other in others if self._sizes.get(other, 0) > share), others[0]))
 
     def _let_go(self, place: Hashable) -> None:
         del self._shops[place]

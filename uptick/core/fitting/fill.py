@@ -54,8 +54,8 @@ def _stacks(document: ButtonDocument, moment: Moment, language: str, first: str)
     """
     for at in dict.fromkeys((moment, Moment.READY)):
         by_language = document.wording.get(at, {})
-        for one in dict.fromkeys((language, first, next(iter(by_language), ""))):
-            if texts := document.texts(at, one):
+        for spoken in dict.fromkeys((language, first, next(iter(by_language), ""))):
+            if texts := document.texts(at, spoken):
                 yield texts
                 # Whoever can say this needs no other.
                 if not _shows_product(texts[-1]):

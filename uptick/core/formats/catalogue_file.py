@@ -39,11 +39,11 @@ class CatalogueFile:
 
     @property
     def columns(self) -> tuple[str, ...]:
-        return tuple(one.column for one in self.headings if one.column)
+        return tuple(heading.column for heading in self.headings if heading.column)
 
     @property
     def ignored(self) -> tuple[str, ...]:
-        return tuple(one.heading for one in self.headings if one.column is None)
+        return tuple(heading.heading for heading in self.headings if heading.column is None)
 
 
 _SAMPLE = 10
@@ -100,7 +100,9 @@ def _numbers(text: str, separator: str, columns: Sequence[str | None]) -> list[s
 
 
 def _sample(reading: ImportPreview) -> tuple[dict[str, str], ...]:
-    return tuple({name: value for name, value in row_of(one).items() if value} for one in reading.products[:_SAMPLE])
+    return tuple(
+        {name: value for name, value in row_of(product).items() if value} for product in reading.products[:_SAMPLE]
+    )
 
 
 def _columns(headings: Sequence[str]) -> list[str | None]:

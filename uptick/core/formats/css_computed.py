@@ -75,15 +75,15 @@ _PX = re.compile(r"^(\d+(?:\.\d+)?)px$")
 
 def _with_shares(widths: Sequence[AtWidth]) -> list[AtWidth]:
     """Return the widths with lengths in vw where all of them follow the window."""
-    if len({one.window_px for one in widths}) < 2:
+    if len({width.window_px for width in widths}) < 2:
         return list(widths)
     found: dict[str, str] = {}
     for name in widths[0].rest.button:
-        if _SHARES.match(name) and (share := _share([one.rest.button[name] for one in widths], widths)):
+        if _SHARES.match(name) and (share := _share([width.rest.button[name] for width in widths], widths)):
             found[name] = share
     return [
-        one.model_copy(update={"rest": Styled(button={**one.rest.button, **found}, words=one.rest.words)})
-        for one in widths
+        width.model_copy(update={"rest": Styled(button={**width.rest.button, **found}, words=width.rest.words)})
+        for width in widths
     ]
 
 

@@ -69,7 +69,7 @@ def _is_hint(piece: Sequence[Node]) -> bool:
 
 
 def _words(tokens: Sequence[Node]) -> list[str]:
-    return [one.lower_value if isinstance(one, IdentToken) else "" for one in tokens]
+    return [token.lower_value if isinstance(token, IdentToken) else "" for token in tokens]
 
 
 def _without_space(head: list[Node]) -> tuple[list[Node], str]:
@@ -88,7 +88,7 @@ def _without_space(head: list[Node]) -> tuple[list[Node], str]:
 
 def _all_legacy(pieces: Sequence[Sequence[Node]], parse: Parse) -> bool:
     shades = [one for piece in pieces for one in piece if parse(one)]
-    return all(not isinstance(one, FunctionBlock) or one.lower_name in _LEGACY for one in shades)
+    return all(not isinstance(shade, FunctionBlock) or shade.lower_name in _LEGACY for shade in shades)
 
 
 def _way(head: Sequence[Node]) -> Json:

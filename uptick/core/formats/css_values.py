@@ -75,7 +75,7 @@ _NUMERIC = (NumberToken, DimensionToken, PercentageToken)
 
 def _of_var(token: FunctionBlock, properties: dict[str, list[Node]]) -> tuple[str, list[Node]]:
     """Return what a `var()` names, and the tokens that stand for it."""
-    said = [one for one in token.arguments if not isinstance(one, WhitespaceToken)]
+    said = [argument for argument in token.arguments if not isinstance(argument, WhitespaceToken)]
     name = said[0].value if said and isinstance(said[0], IdentToken) else ""
     if name in properties:
         return name, properties[name]
@@ -90,7 +90,7 @@ def _is(token: Node, literal: str) -> bool:
 
 
 def bare(tokens: Sequence[Node]) -> list[Node]:
-    return [one for one in tokens if not isinstance(one, WhitespaceToken) and one.type != "comment"]
+    return [token for token in tokens if not isinstance(token, WhitespaceToken) and token.type != "comment"]
 
 
 def parted(tokens: Sequence[Node]) -> list[list[Node]]:

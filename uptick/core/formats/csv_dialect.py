@@ -90,7 +90,7 @@ def separator_of(first_line: str) -> str:
 
     def known(separator: str) -> tuple[int, int]:
         headings = next(csv.reader([first_line], delimiter=separator), [])
-        return sum(column_of(one) is not None for one in headings), len(headings)
+        return sum(column_of(heading) is not None for heading in headings), len(headings)
 
     return max(SEPARATORS, key=known)
 
@@ -113,8 +113,8 @@ def decimal_of(numbers: Sequence[str], digits: int, chosen: str | None = None) -
     Raises:
         BadCatalogue: Some have a point where others have a comma.
     """
-    point = next((one for one in numbers if _POINT_LAST.match(one)), "")
-    comma = next((one for one in numbers if _COMMA_LAST.match(one)), "")
+    point = next((number for number in numbers if _POINT_LAST.match(number)), "")
+    comma = next((number for number in numbers if _COMMA_LAST.match(number)), "")
     if point and comma:
         raise BadCatalogue(f"Its prices are written both as {point} and as {comma}. Write all of them alike.")
     if chosen:
@@ -122,7 +122,7 @@ def decimal_of(numbers: Sequence[str], digits: int, chosen: str | None = None) -
         if against:
             raise BadCatalogue(f"Its prices are written as {against}: that is not a decimal {_SIGNS[chosen]}.")
         return chosen, ""
-    three = {sign: next((one for one in numbers if _three_after(sign).fullmatch(one)), "") for sign in ".,"}
+    three = {sign: next((number for number in numbers if _three_after(sign).fullmatch(number)), "") for sign in ".,"}
     if point or comma:
         # The other sign stands between thousands; three figures after this one are no usual price.
         decimal = "." if point else ","

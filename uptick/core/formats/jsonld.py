@@ -113,7 +113,7 @@ class _Linked:
 
     def variants(self, group: Node) -> list[dict[str, Any]]:
         """Return the choices of a group: those that it names, and those that name it."""
-        found = {id(one): one for one in self.wholes(group.get("hasVariant"))}
+        found = {id(whole): whole for whole in self.wholes(group.get("hasVariant"))}
         for name in (group.get("@id"), text(group.get("productGroupID"))):
             if isinstance(name, str) and name:
                 found |= {id(one): one for one in self._of_group.get(name, ())}
@@ -168,7 +168,7 @@ def _row(node: Node, linked: _Linked, currency: str) -> tuple[dict[str, str], li
         "category": text(node.get("category")),
         "picture": _picture(node),
         "option_name": varies,
-        "option_values": "|".join(_choice(one, name, varies) for one in variants),
+        "option_values": "|".join(_choice(variant, name, varies) for variant in variants),
         "tax": text(_property(node, "taxPercent")),
         "set_of": "|".join(text(one.get("sku")) for one in inside if isinstance(one, dict)),
         **found.row,

@@ -124,19 +124,31 @@ def _specifications(offer: Node) -> Sequence[Node]:
 def _price(offer: Node) -> tuple[str, str]:
     """Return the price to pay and the former one."""
     specifications = _specifications(offer)
-    former = [one for one in specifications if local(text(one.get("priceType"))) in _FORMER]
-    now = [one for one in specifications if one not in former]
+    former = [
+        specification for specification in specifications if local(text(specification.get("priceType"))) in _FORMER
+    ]
+    now = [specification for specification in specifications if specification not in former]
     sale = next((one for one in now if local(text(one.get("priceType"))) == "SalePrice"), None)
     price = text(offer.get("price")) or text((sale or next(iter(now), {})).get("price"))
     return price, text(next(iter(former), {}).get("price"))
 
 
 def _currency_of(offer: Node) -> str:
-    return next((text(one.get("priceCurrency")) for one in _specifications(offer) if one.get("priceCurrency")), "")
+    return next(
+        (
+            text(specification.get("priceCurrency"))
+            for specification in _specifications(offer)
+            if specification.get("priceCurrency")
+        ),
+        "",
+    )
 
 
 def _without_tax(offer: Node) -> bool:
-    said = [offer.get("valueAddedTaxIncluded"), *(one.get("valueAddedTaxIncluded") for one in _specifications(offer))]
+    said = [
+        offer.get("valueAddedTaxIncluded"),
+        *(specification.get("valueAddedTaxIncluded") for specification in _specifications(offer)),
+    ]
     return any(one is False or str(one).lower() == "false" for one in said if one is not None)
 
 

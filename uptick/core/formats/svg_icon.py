@@ -53,7 +53,7 @@ def read_svg(content: bytes, name: str = "") -> ReadIcon:
     name = re.sub(r"\s+", " ", name).strip()[:40] or "own icon"
     scale = _scale(made)
     icon = OwnIcon(name=name, width=made.width * scale, height=made.height * scale, shapes=shapes)
-    told = [f"the colour {one}: an icon takes that of the words" for one in made.colours if one != "#000000"]
+    told = [f"the colour {colour}: an icon takes that of the words" for colour in made.colours if colour != "#000000"]
     if len(made.colours) > 1:
         told.append(f"it has {len(made.colours)} colours: what one of them sets apart from another is not seen in one")
     return ReadIcon(icon, tuple(dict.fromkeys((*made.left_out, *told))), is_whole=len(made.colours) < 2)
@@ -110,7 +110,7 @@ def _enlarge(element: Element, width: float) -> None:
     element.set("transform", f"{element.get('transform', '')} scale({1 / _FINER})".strip())
     element.set("stroke-width", f"{_FINER * width:g}")
     if dashes := [float(one) * _FINER for one in re.split(r"[\s,]+", element.get("stroke-dasharray") or "") if one]:
-        element.set("stroke-dasharray", " ".join(f"{one:g}" for one in dashes))
+        element.set("stroke-dasharray", " ".join(f"{dash:g}" for dash in dashes))
         element.set("stroke-dashoffset", f"{_FINER * float(element.get('stroke-dashoffset', '0')):g}")
 
 

@@ -342,7 +342,7 @@ def _whole(layer: Json) -> Json:
     """Put values together that a look replaces whole."""
     corners, size = layer.pop("corners", None), layer.pop("size", None)
     if corners and len(corners) == 4:
-        alike = len({str(one) for one in corners.values()}) == 1
+        alike = len({str(corner) for corner in corners.values()}) == 1
         radius = next(iter(corners.values())) if alike else {"kind": "corners", **corners}
         layer = merge_layer(layer, patch_at("look.radius", radius))
     if size and set(size) == {"width", "height"}:

@@ -66,11 +66,13 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
     standing: dict[str, dict[str, int]] = {placement.value: {} for placement in places}
     families: set[str] = set()
     met = _Met(snapshot, today)
-    for one in _look_classes(snapshot, today):
-        if one.placement in places:
-            high = reserve(snapshot, one.document, met.by(one))
-            standing[one.placement.value][one.key] = looks.number(one.document, high, one.placement)
-            families.add(one.document.look.type.family)
+    for look_class in _look_classes(snapshot, today):
+        if look_class.placement in places:
+            high = reserve(snapshot, look_class.document, met.by(look_class))
+            standing[look_class.placement.value][look_class.key] = looks.number(
+                look_class.document, high, look_class.placement
+            )
+            families.add(look_class.document.look.type.family)
     boxed = any(made["quantity"] for made in looks.made)
     languages = {language: _compile_language(language, store) for language in settings.languages}
     for language, made in languages.items() if boxed else ():
@@ -152,7 +154,7 @@ def _standing(
     if "hours" in (message := compiled.get("message", {})):
         compiled = {**compiled, "message": {**message, "zone": zone}}  # type: ignore[typeddict-item]
     if notify := compiled.get("notify"):
-        compiled = {**compiled, "notify": {**notify, "words": {one: _asked(one) for one in languages}}}
+        compiled = {**compiled, "notify": {**notify, "words": {language: _asked(language) for language in languages}}}
     if (show := compiled.get("show")) is not None:
         compiled = {**compiled, "show": {**show, "words": show_words(document, languages)}}
     if (closer := compiled.get("closer")) is not None:
@@ -314,16 +316,18 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
     looks: dict[str, dict[str, CompiledButton]] = {}
     if sets_look(version.layer):
         met = _Met(snapshot, today)
-        for one in _look_classes(snapshot, today):
-            if one.placement is Placement.OUTSIDE:
+        for look_class in _look_classes(snapshot, today):
+            if look_class.placement is Placement.OUTSIDE:
                 continue
-            if not version.reach.placements or one.placement in version.reach.placements:
-                document = under_version(one, version).document
-                those = [under_version(each, version) for each in met.by(one)]
+            if not version.reach.placements or look_class.placement in version.reach.placements:
+                document = under_version(look_class, version).document
+                those = [under_version(each, version) for each in met.by(look_class)]
                 high = reserve(snapshot, document, those)
                 made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
-                made = _standing(made, document, one.placement, snapshot.settings.languages, snapshot.store.timezone)
-                looks.setdefault(one.placement.value, {})[one.key] = made
+                made = _standing(
+                    made, document, look_class.placement, snapshot.settings.languages, snapshot.store.timezone
+                )
+                looks.setdefault(look_class.placement.value, {})[look_class.key] = made
     return {"words": compile_words(version.layer), "looks": looks}
 
 

@@ -128,7 +128,7 @@ class Vocabulary:
         found = (begin + inside)[:most]
         if len(found) < most and len(names) < 2_000:
             by_low = {name.casefold(): name for name in names}
-            found += [by_low[one] for one in get_close_matches(low, by_low, most) if by_low[one] not in found]
+            found += [by_low[near] for near in get_close_matches(low, by_low, most) if by_low[near] not in found]
         return found[:most]
 
 

@@ -81,7 +81,10 @@ class Settings(Part):
     @property
     def languages(self) -> tuple[str, ...]:
         """Return the languages that the buttons speak, the store's first one first."""
-        return (self.language, *(one for one in self.more_languages if one != self.language))
+        return (
+            self.language,
+            *(language for language in self.more_languages if language != self.language),
+        )
 
     def exception(self, rule_id: str) -> ExceptionRule | None:
         return next((rule for rule in self.exceptions if rule.id == rule_id), None)

@@ -71,11 +71,11 @@ def along(survey: PageSurvey, hung: Hung, *, with_covers: bool = True) -> Along:
     scene = scene_of(survey)
     way, stuck = scene.way, scene.stuck
     hangs = hanging(scene, hung)
-    covering = [one.moving for one in hangs if not one.drawn.only_up]
+    covering = [hang.moving for hang in hangs if not hang.drawn.only_up]
     covers = [*stuck, *covering] if with_covers else []
-    lanes = [*_lanes(scene, covers), *(_lane_of(one) for one in hangs), *_shop_lanes(scene)]
+    lanes = [*_lanes(scene, covers), *(_lane_of(hang) for hang in hangs), *_shop_lanes(scene)]
     reach = union(span for lane in lanes if lane.kind != "shop" and not lane.only_up for span in lane.spans)
-    ours = [one.moving for one in hangs]
+    ours = [hang.moving for hang in hangs]
     stuck_share, worst_at = worst_cover(scene, [*stuck, *ours])
     return Along(
         window=(scene.wide, scene.high),
@@ -90,7 +90,7 @@ def along(survey: PageSurvey, hung: Hung, *, with_covers: bool = True) -> Along:
         stuck_share=stuck_share,
         worst_at=worst_at,
         shift=survey.shift,
-        bar_under=next((one.under for one in hangs if one.placement is Placement.STICKY_BAR), 0.0),
+        bar_under=next((hang.under for hang in hangs if hang.placement is Placement.STICKY_BAR), 0.0),
     )
 
 

@@ -41,7 +41,7 @@ class StudyLine(Part):
         """Return how bad it is, the worst first: no answer, then by its worst finding."""
         if self.findings is None:
             return 0
-        return 1 + min((list(Weight).index(one.weight) for one in self.findings), default=len(Weight))
+        return 1 + min((list(Weight).index(finding.weight) for finding in self.findings), default=len(Weight))
 
 
 class Study(Part):

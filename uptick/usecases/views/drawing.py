@@ -286,14 +286,14 @@ def _sheets(snapshot: Snapshot, document: ButtonDocument, product: Product, lang
         heading, _, _, _, _, total, basket, checkout, on, is_free, missing, *_ = words
         other = next((one for one in snapshot.products if one.sku != product.sku and one.price is not None), None)
         lines = [product, *([other] if other else [])]
-        whole = sum((one.price for one in lines if one.price is not None), Decimal(0))
+        whole = sum((line.price for line in lines if line.price is not None), Decimal(0))
         rest = Decimal(str(shows.free_from)) - whole if shows.free_from else None
         amount = money_text(rest, rule) if rest is not None else ""
         yield SheetShown(
             kind="basket",
             way=shows.where,
             heading=f"{heading} ({len(lines)})",
-            lines=tuple(GoodsShown(one.name, price(one)) for one in lines),
+            lines=tuple(GoodsShown(line.name, price(line)) for line in lines),
             free="" if rest is None else missing.replace("{amount}", amount) if rest > 0 else is_free,
             total_name=total,
             total=money_text(whole, rule),

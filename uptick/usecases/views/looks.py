@@ -74,8 +74,8 @@ def view_looks(shop: Shop) -> LooksView:
 
 def _starts(brand: Brand, baseline: Json, kit: Kit) -> tuple[StartShown, ...]:
     return tuple(
-        StartShown(one.key, one.name, one.says, compile_button(_standing(baseline, one.layer), kit))
-        for one in starts(brand)
+        StartShown(start.key, start.name, start.says, compile_button(_standing(baseline, start.layer), kit))
+        for start in starts(brand)
     )
 
 

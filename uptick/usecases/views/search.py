@@ -34,7 +34,7 @@ def search(shop: Shop, text: str) -> tuple[Found, ...]:
     findings = findings_of(snapshot)
     told = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
     others = [one for one in (*rules, *told) if all(word in f"{one.title} {one.says}".casefold() for word in words)]
-    kinds = {kind: [one for one in others if one.kind == kind][:MOST] for kind in ("exception", "finding")}
+    kinds = {kind: [other for other in others if other.kind == kind][:MOST] for kind in ("exception", "finding")}
     return (*products, *kinds["exception"], *kinds["finding"])
 
 

@@ -125,7 +125,7 @@ class _Sheet:
         self.language = language
         self.names = vocabulary_of(snapshot)
         self.kinds = {place: kinds_at(snapshot, place) for place in shop.store.places}
-        self.plain = {place: next(one for one in kinds if not one.rules) for place, kinds in self.kinds.items()}
+        self.plain = {place: next(kind for kind in kinds if not kind.rules) for place, kinds in self.kinds.items()}
         self._sorted: dict[tuple[Placement, Moment], dict[LayerRef | None, list[ButtonKind]]] = {}
         self._grounds: dict[tuple[Placement, int], tuple[Device, Ground]] = {}
         self._said: dict[tuple[int, Moment], Hashable] = {}
