@@ -132,6 +132,11 @@ def at_an_edge(scroll: float, spans: Sequence[Span], way: float) -> bool:
     return any(abs(scroll - end) <= 1 for span in spans for end in span if 0 < end < way)
 
 
+def standing(survey: PageSurvey) -> tuple[object, ...]:
+    """Return all of ours that a survey has; what hangs may come a moment after the buttons."""
+    return survey.places, survey.bar, survey.floating
+
+
 def require_alike(stack: Stack, key: str, product: str, measured_on: dict[Device, Measured]) -> None:
     """Compare what was worked out with what the browser sees, beside edges and at random positions."""
     left = measured_on
@@ -140,7 +145,7 @@ def require_alike(stack: Stack, key: str, product: str, measured_on: dict[Device
         page = next(iter(left.values())).frame.page
         now = {device: PageSurvey.model_validate(raw) for device, raw in page.evaluate("window.newestSurveys").items()}
         # What moves by itself is told again, as a font that came or a picture: that device is looked at once more.
-        still = {device: at for device, at in left.items() if now[device].places == at.survey.places}
+        still = {device: at for device, at in left.items() if standing(now[device]) == standing(at.survey)}
         for device, at in still.items():
             compare(stack, key, product, device, at, seen[device])
         left = {device: Measured(at.frame, now[device]) for device, at in left.items() if device not in still}
