@@ -13,12 +13,13 @@ from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
 from uptick.core.button.document import Device, Placement
 from uptick.core.errors import NothingToUndo, Stale, WrongTrialState
+from uptick.core.outside.handed import Order
 from uptick.core.rules.pointed import PointedPlace
 from uptick.core.rules.reach import Reach
 from uptick.core.scroll.study import Study, StudyLine
 from uptick.usecases import edit, looks, pointing, study, texts, trials
 from uptick.usecases.edit import Wish
-from uptick.usecases.outside import Order, make_outside
+from uptick.usecases.outside import make_outside
 from uptick.usecases.ports import Pace, Person, Shop
 from uptick.usecases.publish import publish, take_back
 from uptick.wiring import Wiring
