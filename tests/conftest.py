@@ -107,10 +107,10 @@ def pytest_sessionfinish(session: pytest.Session) -> None:
 
 
 @contextmanager
-def alone(folder: Path) -> Iterator[None]:
-    """Keep the run's other processes waiting, since what is made here is made once for all of them."""
-    folder.mkdir(parents=True, exist_ok=True)
-    with (folder / "lock").open("w") as lock:
+def alone(making: str) -> Iterator[None]:
+    """Keep the run's other processes waiting that want the same, since it is made once for all of them."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with (FOLDER / f"{making}.lock").open("w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
         yield
 
@@ -118,7 +118,7 @@ def alone(folder: Path) -> Iterator[None]:
 @pytest.fixture(scope="session")
 def server() -> cluster.Cluster:
     """The run's one cluster, which every process of it uses and the first one deletes afterwards."""
-    with alone(FOLDER):
+    with alone("cluster"):
         return cluster.start(FOLDER, PORTS, lasting=False)
 
 
@@ -142,7 +142,7 @@ def is_there(server: cluster.Cluster, database: str) -> bool:
 @pytest.fixture(scope="session")
 def template(server: cluster.Cluster) -> str:
     """A migrated database that others are copied from, which is quicker than migrating each."""
-    with alone(FOLDER):
+    with alone("sample"):
         if not is_there(server, "sample_template"):
             administer(server, "DROP DATABASE IF EXISTS sample_in_work")
             administer(server, "CREATE DATABASE sample_in_work")

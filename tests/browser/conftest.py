@@ -64,7 +64,7 @@ def _running(server: Cluster, name: str, first_port: int, practice_db: Path, *, 
 @pytest.fixture(scope="session")
 def demo_template(server: Cluster) -> str:
     """The demo as `./start` shows it, made once a run, to be copied."""
-    with alone(FOLDER):
+    with alone("demo"):
         if not is_there(server, "demo_template"):
             administer(server, "DROP DATABASE IF EXISTS demo_in_work")
             with _running(server, "demo_in_work", PORTS + 40, FOLDER / "practice.db"):
