@@ -1,12 +1,16 @@
-import { onMount } from 'svelte';
+import type { FromFrame, ToFrame } from '@storefront/studio/messages';
 import { client, data } from '$lib/api/client';
-import type { DrawView } from '$lib/api/types';
+import type { Device, DrawView } from '$lib/api/types';
+import { DEVICES } from '$lib/pure/facts';
 import type { Desk } from './desk.svelte';
+import { FramedPage } from './framed_page.svelte';
 import type { Workshop } from './workshop.svelte';
+
+type Draft = Extract<ToFrame, { up: 'draft' }>;
 
 /** The shop's own pages in frames: they get each edit as it is made, and say when it is drawn. Used by one component. */
 export class ShopPages {
-	frames = $state<HTMLIFrameElement[]>([]);
+	readonly pages: Record<Device, FramedPage>;
 	/** How long the last edit took to be drawn on all pages, in milliseconds. */
 	took = $state<number | null>(null);
 	readonly #workshop: Workshop;
@@ -21,11 +25,12 @@ export class ShopPages {
 		this.#workshop = workshop;
 		this.#desk = desk;
 		this.#view = view;
-		onMount(() => {
-			const hear = (event: MessageEvent) => this.#hear(event);
-			addEventListener('message', hear);
-			return () => removeEventListener('message', hear);
-		});
+		const page = (device: Device) =>
+			new FramedPage(
+				() => this.#origin,
+				(message) => this.#hear(device, message),
+			);
+		this.pages = { phone: page('phone'), tablet: page('tablet'), desktop: page('desktop') };
 		let last: unknown = null;
 		$effect(() => {
 			const now = desk.trying ?? view().draft.version;
@@ -57,24 +62,22 @@ export class ShopPages {
 			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
 			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
 		this.#desk.showing = asking;
-		const manifest = await asking;
+		const manifest = (await asking) as Draft['manifest'];
 		// Of several edits only the newest is drawn.
 		if (mine !== this.#asked) return;
 		this.#drawn = 0;
 		this.#sentAt = began;
-		for (const frame of this.frames) frame?.contentWindow?.postMessage({ up: 'draft', manifest }, this.#origin);
+		for (const device of DEVICES) this.pages[device].tell({ up: 'draft', manifest });
 	}
 
-	#hear(event: MessageEvent): void {
-		const frame = this.frames.find((one) => one?.contentWindow === event.source);
-		if (!frame || event.origin !== this.#origin) return;
-		if (event.data?.up === 'ready') {
+	#hear(device: Device, message: FromFrame): void {
+		if (message.up === 'ready') {
 			const { placement, product } = this.#view().seen;
-			frame.contentWindow?.postMessage({ up: 'draft', show: placement, product: product.sku }, this.#origin);
+			this.pages[device].tell({ up: 'draft', show: placement, product: product.sku });
 		}
-		if (event.data?.up !== 'drawn' || ++this.#drawn !== this.frames.length || this.#sentAt === this.#timed) return;
+		if (message.up !== 'drawn' || ++this.#drawn !== DEVICES.length || this.#sentAt === this.#timed) return;
 		// The draft that is sent again once the edit is kept changes nothing.
 		this.#timed = this.#sentAt;
-		this.took = Math.round(Number(event.data.at) - this.#sentAt);
+		this.took = Math.round(message.at - this.#sentAt);
 	}
 }

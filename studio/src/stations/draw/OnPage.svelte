@@ -16,12 +16,12 @@
 </script>
 
 <div class="pages" style:height="{height}px">
-	{#each windows as one, n (one.name)}
+	{#each windows as one (one.name)}
 		<figure>
 			<figcaption><b>{one.name}</b> <span class="figure text-soft">{one.wide} px</span></figcaption>
 			<div class="window" style:width="{one.wide * scale}px" style:height="{Math.min(height - 40, one.high * scale)}px">
 				<iframe
-					bind:this={pages.frames[n]}
+					bind:this={pages.pages[one.name].frame}
 					title="The shop’s page on a {one.name}"
 					src={pages.address}
 					width={one.wide}
