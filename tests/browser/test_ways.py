@@ -139,3 +139,26 @@ def test_an_address_of_a_product_that_is_gone_or_of_no_device_says_so_or_shows_t
     expect(page.get_by_label("Device:")).to_have_text("desktop")
     page.goto(f"{demo_shop.at.studio}/draw/product_page?product=00123")
     expect(page.get_by_role("alert")).to_contain_text("00123")
+
+
+def test_a_refused_text_is_come_back_to_and_stays_chosen(page: Page, demo_shop: Stack) -> None:
+    page.goto(f"{demo_shop.at.studio}/words?moment=added&placement=strip")
+    chosen = page.get_by_label("The chosen text")
+    expect(chosen).to_contain_text("added · strip")
+    held: list[Route] = []
+    page.route("**/draft", lambda route: held.append(route) if route.request.method == "PATCH" else route.continue_())
+    text = chosen.get_by_label("Text", exact=True)
+    text.click()
+    page.keyboard.press("End")
+    page.keyboard.type(" {nonsense}")
+    with page.expect_request(lambda request: request.method == "PATCH"):
+        page.get_by_role("button", name="sold out, product page:").click()
+    expect(chosen).to_contain_text("sold out · product page")
+    expect(page).to_have_url(re.compile("moment=sold_out"))
+    for route in held:
+        route.continue_()
+    # What was refused is come back to, in the address as well, and nothing leads away from it again.
+    expect(page.get_by_role("alert").first).to_be_visible()
+    expect(chosen).to_contain_text("added · strip")
+    expect(page).to_have_url(re.compile("moment=added&placement=strip|placement=strip&moment=added"))
+    expect(text).to_have_value(re.compile("nonsense"))

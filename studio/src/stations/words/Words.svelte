@@ -57,13 +57,20 @@
 	function choose({ moment, exception }: WordRow, { placement }: WordCell): void {
 		if (moment === at.moment && exception === at.exception && placement === at.placement) return;
 		goTo({ moment, exception, placement });
-		context.look({ moment, placement }, { isPassing: true });
+		tellWhere();
+	}
+	function tellWhere(): void {
+		context.look({ moment: at.moment, placement: at.placement }, { isPassing: true });
 	}
 	// A link, or the way back, may lead to another text of this station.
 	$effect(() => {
-		const to = { moment: context.moment || at.moment, placement: context.placement || at.placement };
-		if (context.isMoving || (to.moment === at.moment && to.placement === at.placement)) return;
-		untrack(() => goTo({ ...to, exception: '' }));
+		const { moment, placement } = context;
+		// Only the address is followed: what is chosen here is told to it.
+		untrack(() => {
+			const to = { moment: moment || at.moment, placement: placement || at.placement };
+			if (context.isMoving || (to.moment === at.moment && to.placement === at.placement)) return;
+			goTo({ ...to, exception: '' });
+		});
 	});
 	async function keep(): Promise<void> {
 		if (typed === null || !cell || typed === cell.template) {
@@ -80,7 +87,9 @@
 		}
 		unkept.set(keyOf(where), text);
 		// Nor is what was refused, wherever one has gone meanwhile; nobody has begun another text there.
-		if (at !== where && typed === null) [at, typed, inCell] = [where, text, wasInCell];
+		if (at === where || typed !== null) return;
+		[at, typed, inCell] = [where, text, wasInCell];
+		tellWhere();
 	}
 	function leave(): void {
 		unkept.delete(keyOf(at));
@@ -234,8 +243,10 @@
 						lines={why.data.lines}
 						onjump={(to) => {
 							const [kind, place] = to.split(':');
-							if (kind === 'place') at = { ...at, exception: '', placement: place as Placement };
-							else context.go(`/draw/${asked.placement}`, { layer: to });
+							if (kind === 'place') {
+								at = { ...at, exception: '', placement: place as Placement };
+								tellWhere();
+							} else context.go(`/draw/${asked.placement}`, { layer: to });
 						}}
 					/>{/if}
 				<p class="mt-4 flex flex-wrap gap-2">
