@@ -18,6 +18,10 @@ from uptick.core.words.outcome_words import outcome_words
 from uptick.edge.needs import INLINE, LOADED, looks_soon
 from uptick.usecases.serving import Served
 
+# Asks the browser to compile every function with the file, which it does beside the page's main thread, instead of each
+# at its first call (V8, "Explicit compile hints"). To other browsers it is a comment.
+COMPILE_AT_ONCE = "//# allFunctionsCalledOnLoad\n"
+
 
 @dataclass(frozen=True, slots=True)
 class ScriptFile:
@@ -117,11 +121,14 @@ class ScriptCode:
         def path(name: str) -> Path:
             return folder / f"{name}.js"
 
+        def loaded(name: str) -> Later:
+            return Later.of(COMPILE_AT_ONCE.encode() + path(name).read_bytes())
+
         return cls(
             main=path("up").read_text(),
-            later=Later.of(path("later").read_bytes()),
+            later=loaded("later"),
             inline={piece.file: path(piece.file).read_text() for piece in INLINE},
-            files={piece.file: Later.of(path(piece.file).read_bytes()) for piece in LOADED},
+            files={piece.file: loaded(piece.file) for piece in LOADED},
         )
 
     def files_for(self, release: Json) -> Json:
@@ -160,4 +167,4 @@ def script_text(code: ScriptCode, manifest: Json, edge_origin: str) -> str:
     text = told.replace("\\", "\\\\").replace("'", "\\'")
     # Two characters are line ends to older JavaScript but not to JSON.
     text = text.replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
-    return f"(function(){{{code.for_store(manifest)};UpTick(JSON.parse('{text}'),pieces)}})();\n"
+    return f"{COMPILE_AT_ONCE}(function(){{{code.for_store(manifest)};UpTick(JSON.parse('{text}'),pieces)}})();\n"
