@@ -341,3 +341,40 @@ def test_a_shop_is_connected_from_the_studio_and_its_pages_are_looked_at(demo_sh
     expect(page.get_by_label("Store: Evergreen")).to_be_visible()
     page.goto(f"{demo_shop.at.studio}/release")
     expect(page.get_by_text("This copy is 6 days old (x-cache: HIT from larder).").first).to_be_visible()
+
+
+LEFT_BEHIND = """async many => {
+  const main = document.querySelector('main');
+  const whole = main.innerHTML;
+  const frame = () => new Promise(requestAnimationFrame);
+  for (let n = 0; n < many; n++) {
+    history.pushState(null, '', `${location.pathname}?view=${n}`);
+    main.innerHTML = whole;
+    const until = performance.now() + 5000;
+    while (!main.querySelector('[data-up-stands] [data-up-button]'))
+      if (performance.now() > until) return `no button in view ${n}`;
+      else await frame();
+  }
+  return '';
+}"""
+
+
+def test_hundreds_of_views_without_a_load_leave_nothing_behind(visit: Callable[[str], RowPage]) -> None:
+    at = visit("driftcomb")
+    expect(at.opens()).to_be_visible()
+    session = at.page.context.new_cdp_session(at.page)
+
+    def kept_after(views: int) -> dict[str, float]:
+        assert at.page.evaluate(LEFT_BEHIND, views) == ""
+        # What follows whether a button was seen lets go of it within a second.
+        at.page.wait_for_timeout(1200)
+        session.send("HeapProfiler.collectGarbage")
+        counted = session.send("Memory.getDOMCounters")
+        heap = session.send("Runtime.getHeapUsage")
+        return {"nodes": counted["nodes"], "listeners": counted["jsEventListeners"], "heap": heap["usedSize"]}
+
+    early = kept_after(100)
+    late = kept_after(500)
+    assert late["nodes"] - early["nodes"] < 100
+    assert late["listeners"] - early["listeners"] < 20
+    assert late["heap"] - early["heap"] < 250_000
