@@ -72,8 +72,8 @@ export type Options = {
 
 /** The products that a page describes, by their codes; `only` is the one where it describes one. */
 export type Products = { by: Map<string, Node>; only?: Node };
-/** Where a place belongs: the shop's own button or form, and what it stands instead of. */
-export type Near = { at: Element; own?: HTMLElement };
+/** Where a place belongs: the shop's own button or form, what it stands instead of, and what tells when it comes near. */
+export type Near = { at: Element; own?: HTMLElement; seenBy?: Element };
 export type Finder = {
 	/** Puts a place wherever one was pointed at on this page, and takes those out that are no longer there. */
 	find: (products: Products) => void;
@@ -177,6 +177,8 @@ export type Shop = {
 	/** Says a sentence to screen readers. */
 	announce?: (text: string) => void;
 	places?: {
+		/** What the page tells now. */
+		readonly products: Products;
 		/** Looks through the page again, since more can be found or hung now. */
 		look: () => void;
 		/** Makes every button true for what is told now. */

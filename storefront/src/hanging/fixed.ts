@@ -1,7 +1,7 @@
 import { goodsReader, tellPlace } from '../page/goods';
 import { element } from '../base/element';
 import { isMeant } from '../places/on_page';
-import { indexProducts, kindOf, ownCode, readSchema } from '../page/page';
+import { kindOf, ownCode } from '../page/page';
 import type { Hanging, MakeStand, Shop, Stand } from '../base/shop';
 import type { Fixed } from '../base/types';
 
@@ -60,8 +60,8 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 		return { place } as unknown as Stand;
 	}
 	return (main, anew) => {
-		const told = indexProducts(readSchema(document));
-		const isHere = isMeant(of, kindOf(told, ownCode(told)));
+		const { products } = shop.places!;
+		const isHere = isMeant(of, kindOf(products, ownCode(products)));
 		beside = isHere ? (main ?? (passed ??= always())) : undefined;
 		if (isHere) asked ??= hang(FixedStand).then((one) => (hanging = one).follow(beside, true));
 		hanging?.follow(beside, anew);

@@ -102,10 +102,14 @@ export const pathOf = (url: unknown) => pageAt(url)?.pathname ?? '';
 export function ownCode({ only, by }: Products): string {
 	if (only) return codeOf(only);
 	const canonical = document.querySelector<HTMLLinkElement>('link[rel=canonical]');
-	const here = [location.pathname, canonical && pathOf(canonical.href)];
-	const variants = [...by.values()].flatMap((node) => node.hasVariant);
-	const own = [...by].filter(([, node]) => here.includes(pathOf(node.url)) && !variants.includes(node));
-	return own[1] ? '' : (own[0]?.[0] ?? '');
+	const here = [location.pathname, pathOf(canonical?.href)].filter(Boolean);
+	// Reading an address takes its time and a list has hundreds: one without the last name of the path that is sought is not read.
+	const names = here.map((path) => (path.includes('%') ? '' : path.slice(path.lastIndexOf('/') + 1)));
+	const isHere = ({ url }: Node) => names.some((name) => text(url).includes(name)) && here.includes(pathOf(url));
+	const own = [...by].filter(([, node]) => isHere(node));
+	const variants = own[0] && [...by.values()].flatMap((node) => node.hasVariant);
+	const wholes = own.filter(([, node]) => !variants!.includes(node));
+	return wholes[1] ? '' : (wholes[0]?.[0] ?? '');
 }
 
 /** Returns what a page is about: one product, which is its own, several, or none. */

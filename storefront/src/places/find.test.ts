@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Finder, Shop } from '../base/shop';
 import type { Pointed } from '../base/types';
 import { indexProducts } from '../page/page';
@@ -14,8 +14,9 @@ const spot = (more: Partial<Pointed> = {}): Pointed =>
 
 function made(...pointed: Pointed[]): Finder {
 	const manifest = { pointed, basket: { product_field: 'sku' } };
-	return finder({ manifest, read: () => null } as unknown as Shop, () => undefined);
+	return finder({ manifest, read: () => null, places: { look } } as unknown as Shop, () => undefined);
 }
+const look = vi.fn();
 const places = () => [...document.querySelectorAll<HTMLElement>('up-place')];
 const at = (selector: string) => document.querySelector<HTMLElement>(selector)!;
 
@@ -57,6 +58,80 @@ describe('places that were pointed at', () => {
 		const found = made(spot({ attribute: 'data-id' }));
 		found.find(told());
 		expect(places().map(({ dataset }) => dataset.upProduct)).toEqual(['X9']);
+	});
+});
+
+describe('a place in which nothing stands yet', () => {
+	/** jsdom lays nothing out: an element has a box where it is not hidden. */
+	const hasBox = function (this: HTMLElement) {
+		return !this.hidden;
+	};
+	beforeEach(() => {
+		Element.prototype.checkVisibility = hasBox as typeof Element.prototype.checkVisibility;
+	});
+	afterEach(() => {
+		delete (Element.prototype as Partial<Element>).checkVisibility;
+	});
+	const seenBy = (found: Finder) => places().map((place) => found.near.get(place)?.seenBy);
+
+	it('takes no part in the page, and is seen by what it was pointed at', () => {
+		const found = made(spot());
+		found.find(told('A1', 'B1'));
+		expect(places().map((place) => place.hasAttribute('data-up-waits'))).toEqual([true, true]);
+		expect(seenBy(found)).toEqual([...document.querySelectorAll('.buy')]);
+	});
+
+	it('is seen by itself where the shop hides its own button, also when that comes later', () => {
+		at('#A1 .buy').hidden = true;
+		const found = made(spot());
+		found.find(told('A1', 'B1'));
+		expect(seenBy(found)).toEqual([places()[0], at('#B1 .buy')]);
+		at('#B1 .buy').hidden = true;
+		found.find(told('A1', 'B1'));
+		expect(seenBy(found)).toEqual(places());
+		expect(places()[1]!.hasAttribute('data-up-waits')).toBe(false);
+	});
+
+	it('is seen by itself in a browser that cannot tell', () => {
+		delete (Element.prototype as Partial<Element>).checkVisibility;
+		const found = made(spot());
+		found.find(told('A1', 'B1'));
+		expect(seenBy(found)).toEqual(places());
+	});
+});
+
+describe('a page that never rests', () => {
+	let found: Finder;
+	beforeEach(() => {
+		vi.useFakeTimers();
+		look.mockClear();
+		found = made(spot());
+		found.find(told('A1', 'B1'));
+		for (let n = 0; n < 10; n++) found.isTouched(new Set([at('#strip')]));
+	});
+	afterEach(() => {
+		vi.useRealTimers();
+	});
+
+	it('is asked a little later, once for many changes, and its new cards get their places', () => {
+		at('main').insertAdjacentHTML('beforeend', card('C1'));
+		for (let n = 0; n < 5; n++) expect(found.isTouched(new Set([at('main')]))).toBe(false);
+		expect(look).not.toHaveBeenCalled();
+		vi.advanceTimersByTime(100);
+		expect(look).toHaveBeenCalledTimes(1);
+	});
+
+	it('is asked at once again after a change that was one of places', () => {
+		at('main').insertAdjacentHTML('beforeend', card('C1'));
+		found.isTouched(new Set([at('main')]));
+		vi.advanceTimersByTime(100);
+		found.find(told('A1', 'B1', 'C1'));
+		at('#C1').remove();
+		expect(found.isTouched(new Set([at('main')]))).toBe(true);
+	});
+
+	it('is never made to wait by a change within a card', () => {
+		expect(found.isTouched(new Set([at('#A1 a')]))).toBe(true);
 	});
 });
 

@@ -10,7 +10,11 @@ const NEAR_FORM = '[type=submit],button:not([type])';
 // A place takes no room until something stands in it, and what it stands instead of is not touched, only not shown.
 const SHEET =
 	'up-place{display:block}up-place:empty,up-place[data-up-place=over_picture]{position:absolute}' +
+	'up-place[data-up-waits]:empty{display:none!important}' +
 	'@layer{[data-up-where=instead][data-up-stands]+*{display:none!important}}';
+/** After so many changes in a row that moved no place, a page that never rests is asked no more often than so. */
+const MOST_FRUITLESS = 10;
+const PAUSE_MS = 100;
 /** By these an element takes its room among others; what stands instead of it takes the same. */
 const ROOM = 'margin,flex,align-self,justify-self,grid-area,order,float,vertical-align'.split(',');
 
@@ -96,6 +100,8 @@ export function finder(shop: Shop, later: UseLater): Finder {
 	let byAddress = new Map<string, string>();
 	let addressesOf: Products | undefined;
 	let remembered = '';
+	let fruitless = 0;
+	let pause: unknown;
 	let isDressed = false;
 
 	function dress(): void {
@@ -144,12 +150,27 @@ export function finder(shop: Shop, later: UseLater): Finder {
 
 	function isTouched(changed: Set<Element>): boolean {
 		if (!changed.size) return false;
-		if (here !== hereNow()) return true;
-		for (const [anchor, one] of made) if (!isThere(one, anchor)) return true;
 		for (const element of changed)
 			for (let at: Element | null = element; at; at = at.parentElement) if (cards.has(at)) return true;
-		const now = (manifest.pointed ?? []).map(select);
-		return now.some((list, n) => list.length !== lists[n]?.length || list.some((at, k) => at !== lists[n]![k]));
+		if (fruitless < MOST_FRUITLESS) return isOther();
+		pause ??= setTimeout(() => {
+			pause = undefined;
+			if (isOther()) shop.places!.look();
+		}, PAUSE_MS);
+		return false;
+	}
+
+	/** Tells whether places would be found elsewhere now than where they are. */
+	function isOther(): boolean {
+		const isSame =
+			here === hereNow() &&
+			[...made].every(([anchor, mark]) => isThere(mark, anchor)) &&
+			(manifest.pointed ?? []).map(select).every((now, n) => {
+				const before = lists[n]!;
+				return now.length === before.length && now.every((at, k) => at === before[k]);
+			});
+		fruitless = isSame ? fruitless + 1 : 0;
+		return !isSame;
 	}
 
 	function tell(place: HTMLElement, code: string): void {
@@ -180,6 +201,20 @@ export function finder(shop: Shop, later: UseLater): Finder {
 		later((tools) => tools.rows((rows) => rows.stand(place, row, spot.place, ownSku)));
 	}
 
+	/**
+	 * Lets places in which nothing stands yet be seen by what they were pointed at: a place that takes no room is laid out
+	 * anew at every change of the page. What has no box itself, as where the shop hides its own, is seen by its place.
+	 */
+	function hideWaiting(): void {
+		const waiting = [...made].filter(([, { spot, place }]) => !spot.row && !place.firstChild);
+		const haveBoxes = waiting.map(([anchor]) => anchor.checkVisibility?.());
+		waiting.forEach(([anchor, { spot, place }], n) => {
+			const isHidden = !!haveBoxes[n] && spot.place !== 'over_picture';
+			place.toggleAttribute('data-up-waits', isHidden);
+			near.get(place)!.seenBy = isHidden ? anchor : place;
+		});
+	}
+
 	function find(products: Products): void {
 		const seen = new Set<Element>();
 		if (products !== addressesOf) {
@@ -202,31 +237,31 @@ export function finder(shop: Shop, later: UseLater): Finder {
 				const form = spot.row ? null : formAt(anchor, holds);
 				// The page's own product is that of one place; of several nobody could tell whose it is.
 				if (code === null || (!code && !form && anchors.length > 1)) continue;
-				let one = made.get(anchor);
+				let mark = made.get(anchor);
 				// A draft tells the same place anew with every edit.
-				if (one && one.spot !== spot && JSON.stringify(one.spot) !== JSON.stringify(spot)) {
-					one.place.remove();
-					one = undefined;
+				if (mark && mark.spot !== spot && JSON.stringify(mark.spot) !== JSON.stringify(spot)) {
+					mark.place.remove();
+					mark = undefined;
 				}
-				if (!one) {
+				if (!mark) {
 					dress();
-					made.set(anchor, (one = make(spot, anchor)));
+					made.set(anchor, (mark = make(spot, anchor)));
 				}
 				// Where the page tells of several it is about one of them; a form holds its own.
-				tell(one.place, code || (form || spot.row ? '' : ownSku));
+				tell(mark.place, code || (form || spot.row ? '' : ownSku));
 				const own = spot.where === 'instead' ? (anchor as HTMLElement) : undefined;
 				const at = own?.closest('form') ? own : (form?.querySelector(NEAR_FORM) ?? form ?? anchor);
-				near.set(one.place, { at, own });
+				near.set(mark.place, { at, own });
 				if (spot.reach) {
-					const product = read(one.place);
+					const product = read(mark.place);
 					const about = { products: product?.sku ?? code, categories: product?.category ?? '' };
 					if (!covers(spot.reach, about)) continue;
 				}
 				seen.add(anchor);
-				if (spot.row) standRow(one.place, spot, spot.row, ownSku);
-				if (isThere(one, anchor) || one.torn > MOST_TORN) continue;
-				one.torn++;
-				put(one, anchor);
+				if (spot.row) standRow(mark.place, spot, spot.row, ownSku);
+				if (isThere(mark, anchor) || mark.torn > MOST_TORN) continue;
+				mark.torn++;
+				put(mark, anchor);
 			}
 		}
 		if (ownSku && ownSku !== remembered && manifest.pointed?.some(({ row }) => row?.seen)) {
@@ -238,6 +273,7 @@ export function finder(shop: Shop, later: UseLater): Finder {
 				place.remove();
 				made.delete(anchor);
 			}
+		hideWaiting();
 	}
 
 	return {

@@ -51,7 +51,7 @@ async function follow(more: Partial<Shop['manifest']> = {}, ready: () => unknown
 	shop.places = places;
 	places.start();
 	await soon();
-	return { places, later };
+	return { places, later, shop };
 }
 
 describe('the places of a page', () => {
@@ -118,6 +118,19 @@ describe('the places of a page', () => {
 		at('a').remove();
 		await soon();
 		expect(stood).toEqual(['b']);
+	});
+
+	it('are seen by what they were pointed at, as far as there is such a thing', async () => {
+		const { places, shop } = await follow();
+		const seenBy = document.querySelector('main')!;
+		const near = new WeakMap([[at('b') as Element, { at: at('b'), seenBy }]]);
+		shop.finder = { find: () => undefined, isTouched: () => true, near, told: [] };
+		places.look();
+		expect([...nearing.watched]).toEqual([at('a'), seenBy]);
+		nearing.come(seenBy);
+		await soon();
+		expect(stood).toEqual(['b']);
+		expect([...nearing.watched]).toEqual([at('a')]);
 	});
 
 	it('do not load what hangs where nothing hangs', async () => {

@@ -11,6 +11,8 @@ const TOLD_BY = 'place product code name category price net was left availabilit
 	.map((name) => TELLS + name);
 /** So long work goes on before the page may do its own. */
 const SLICE_MS = 8;
+/** So often what waits is asked whether it comes near (Intersection Observer, "delay"); others ask at every frame. */
+const DELAY_MS = 100;
 const ROOT_TELLS = ['lang', 'data-up-consent', 'data-up-shopper'];
 
 export type Following = {
@@ -31,9 +33,12 @@ export class Places {
 	readonly #of: Following;
 	readonly #all = new Map<Element, Stand>();
 	readonly #near = new Set<Stand>();
+	/** What tells that a place comes near: itself, or what it was pointed at. */
+	readonly #seenBy = new Map<Stand, Element>();
+	readonly #seen = new WeakMap<Element, Stand>();
 	#hung: Hanging['follow'] | null = null;
 	#waiting: Stand[] | null = null;
-	#products: Products = { by: new Map() };
+	products: Products = { by: new Map() };
 	readonly #nearing: IntersectionObserver;
 	readonly #changes = new MutationObserver((records) => this.#hear(records));
 
@@ -42,10 +47,12 @@ export class Places {
 		// A place gets its button when it comes within a window's height of being seen: a long list costs no more than a
 		// short one. In a draft all stand at once, since the studio measures where; in its frames, of another origin, margins need a root.
 		const far = of.shop.manifest.draft ? '9999%' : '100%';
-		const how = { root: document, rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` } as IntersectionObserverInit;
+		// Where many wait, asking at every frame costs each of them; a window's height gives time.
+		const margins = { rootMargin: `${far} 0px`, scrollMargin: `0px ${far}` };
+		const how = { root: document, ...margins, delay: DELAY_MS } as IntersectionObserverInit;
 		this.#nearing = new IntersectionObserver((entries) => {
 			const come = entries.flatMap(({ isIntersecting, target }) =>
-				isIntersecting ? (this.#all.get(target) ?? []) : [],
+				isIntersecting ? (this.#seen.get(target) ?? []) : [],
 			);
 			// Now the page is laid out, and measuring costs nothing.
 			come.forEach((stand) => stand.measure());
@@ -83,7 +90,7 @@ export class Places {
 	}
 
 	read(place: HTMLElement, form?: string, instead?: string, of?: Document) {
-		const products = of ? indexProducts(readSchema(of)) : this.#products;
+		const products = of ? indexProducts(readSchema(of)) : this.products;
 		return readProduct(place, products, form, instead, this.#of.shop.readAmounts);
 	}
 
@@ -106,26 +113,38 @@ export class Places {
 
 	#readPage(): void {
 		const schema = readSchema(document);
-		this.#products = indexProducts(schema);
+		this.products = indexProducts(schema);
 		// Orders are told on few pages, and not always with a load of its own.
 		if (!schema.some((node) => isA(node, /\bOrder$/))) return;
 		this.#of.later((tools) => tools.tellOrders());
 	}
 
 	#find(): void {
-		this.#of.shop.finder?.find(this.#products);
+		this.#of.shop.finder?.find(this.products);
 		for (const [place, stand] of this.#all)
 			if (!place.isConnected || !place.matches(PLACES)) {
 				stand.leave('gone');
 				this.#all.delete(place);
 				this.#near.delete(stand);
-				this.#nearing.unobserve(place);
+				this.#await(stand);
 			}
 		for (const place of document.querySelectorAll<HTMLElement>(PLACES)) {
-			if (this.#all.has(place)) continue;
-			this.#all.set(place, new Stand(this.#of.shop, place));
-			this.#nearing.observe(place);
+			let stand = this.#all.get(place);
+			if (!stand) this.#all.set(place, (stand = new Stand(this.#of.shop, place)));
+			if (!this.#near.has(stand)) this.#await(stand, this.#of.shop.finder?.near.get(place)?.seenBy ?? place);
 		}
+	}
+
+	/** Waits until a place comes near, seen by an element; without one it waits no more. */
+	#await(stand: Stand, by?: Element): void {
+		const before = this.#seenBy.get(stand);
+		if (before === by) return;
+		if (before) this.#nearing.unobserve(before);
+		this.#seenBy.delete(stand);
+		if (!by) return;
+		this.#seenBy.set(stand, by);
+		this.#seen.set(by, stand);
+		this.#nearing.observe(by);
 	}
 
 	/** Stands those that have come near, a slice at a time, so that the page stays quick while many come at once. */
@@ -149,7 +168,7 @@ export class Places {
 			this.#near.add(stand);
 			stand.tend();
 			// It need not be told again that it is near: every place that is followed costs each frame that moves something.
-			if (stand.is === 'ours') this.#nearing.unobserve(stand.place);
+			if (stand.is === 'ours') this.#await(stand);
 		}
 	}
 
