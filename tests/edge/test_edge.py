@@ -30,6 +30,7 @@ from uptick.core.shop.signals import BatchIn, EventIn
 from uptick.data.public import PublicShelf
 from uptick.edge import app as edge_app
 from uptick.edge.app import create_edge
+from uptick.edge.needs import INLINE, LOADED
 from uptick.edge.script import _as_now
 from uptick.usecases.edit import change_layer
 from uptick.usecases.looks import bring_picture
@@ -44,8 +45,7 @@ AGENT = "Mozilla/5.0 (X11; Linux x86_64) Firefox/140.0"
 
 @pytest.fixture
 def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
-    loaded = "later bar floating over row recent fixed message sheet notify show closer choices find_later"
-    for name in f"up {loaded} live deal quantity kind second frame options rules icon reads find".split():
+    for name in ("up", "later", *(piece.file for piece in (*INLINE, *LOADED))):
         (tmp_path / f"{name}.js").write_text(
             f"/* {name} */"
             "var UpTick=function(m){return m},UpLive={},UpDeal={},UpQuantity={},UpKind={},UpSecond={};"

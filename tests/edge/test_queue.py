@@ -180,8 +180,14 @@ def test_a_store_is_sent_only_the_pieces_that_it_uses() -> None:
     nothing = {"words": {}, "places": {}, "rules": [], "trials": [], "basket": usual}
     plain: dict[str, object] = {"looks": [{"quantity": None, "second": None}], **nothing}
     running = {"running": True, "reach": {}, "B": {"looks": {}, "words": {}}}
-    assert code.for_store({**plain, "basket": {**usual, "option_fields": []}}) == "main;const pieces={}"
-    assert code.for_store(plain) == "main;options;const pieces={options:UpOptions}"
+    silent = {**usual, "read": None}
+    assert code.for_store({**plain, "basket": {**silent, "option_fields": []}}) == "main;const pieces={}"
+    assert code.for_store({**plain, "basket": silent}) == "main;options;const pieces={options:UpOptions}"
+    assert "first" in code.for_store(plain)
+    assert "fonts" in code.for_store({**plain, "fonts": [{"family": "Up"}]})
+    # Who looks is asked before buttons stand only where something depends on it.
+    assert "shopper" not in code.for_store(plain).split(";")
+    assert "shopper" in code.for_store({**plain, "trials": [running]}).split(";")
     ruled = {**plain, "rules": [{"reach": {}}], "looks": [{"quantity": None, "icon": {"paths": []}}]}
     assert {"rules", "icon"} <= {*code.for_store(ruled).split(";")}
     assert "live" in code.for_store({**plain, "bar": "css"})

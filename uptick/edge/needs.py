@@ -92,6 +92,18 @@ def _has_options(release: Json) -> bool:
     return bool(release["basket"].get("option_fields"))
 
 
+def _has_fonts(release: Json) -> bool:
+    return is_draft(release) or bool(release.get("fonts"))
+
+
+def _tells_basket(release: Json) -> bool:
+    return bool(release["basket"].get("read"))
+
+
+def _depends_on_shopper(release: Json) -> bool:
+    return bool(release["trials"]) or _tells_shoppers_apart(release)
+
+
 def _reads_otherwise(release: Json) -> bool:
     return reads_in_its_own_way(release["basket"])
 
@@ -107,6 +119,9 @@ INLINE = (
     Inline("frame", "frame:UpFrame.frame", is_draft),
     Inline("quantity", "paintQuantity:UpQuantity.paintQuantity", _some_look("quantity")),
     Inline("second", "paintSecond:UpSecond.paintSecond", _some_look("second")),
+    Inline("fonts", "loadFonts:UpFonts.loadFonts", _has_fonts),
+    Inline("first", "readBasket:UpFirst.readBasket", _tells_basket),
+    Inline("shopper", "shopperId:UpShopper.shopperId", _depends_on_shopper),
     Inline("kind", "shopperKind:UpKind.shopperKind", _tells_shoppers_apart),
     Inline("find", "findPlaces:UpFind.finder", _finds_places),
     Inline("icon", "drawIcon:UpIcon.drawIcon", _some_look("icon")),

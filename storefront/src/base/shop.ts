@@ -213,6 +213,8 @@ export type Later = {
 	/** All that hangs at the window. */
 	hang: (Standing: MakeStand, ready: () => unknown) => Promise<Hanging['follow']>;
 	tellOrders: () => void;
+	/** Returns the shopper's own id; see `signals/shopper`. */
+	shopperId: () => string;
 	/** Rows of tiles, and what a browser remembers for them. */
 	rows: (then: (rows: Rows) => void) => void;
 };

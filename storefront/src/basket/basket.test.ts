@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { countOf, readBasket } from './basket';
+import { readBasket } from './basket';
+import { countOf } from './count';
 import { filled, requestOf } from './call';
 import { addToBasket } from '../press/press';
 import * as reads from './reads';

@@ -41,9 +41,3 @@ export async function readBasket(basket: Basket, reads?: Reads): Promise<InBaske
 		return null;
 	}
 }
-
-export function countOf(basket: InBasket, sku: string, option: string): number {
-	return basket.items
-		.filter((item) => item.sku === sku && (!option || item.option === option))
-		.reduce((sum, item) => sum + item.quantity, 0);
-}

@@ -1,4 +1,4 @@
-import { countOf } from '../basket/basket';
+import { countOf } from '../basket/count';
 import type { Field, Shop, Stand as AsSeen, Standing } from '../base/shop';
 import { paint } from './paint';
 import { resolve, sayText } from './resolve';

@@ -1,4 +1,5 @@
-import { ask, countOf, readBasket } from '../basket/basket';
+import { ask, readBasket } from '../basket/basket';
+import { countOf } from '../basket/count';
 import { requestOf } from '../basket/call';
 import { formRequest, type Request } from '../basket/request';
 import type { SignalEvent, SignalOf } from '../signals/signals';

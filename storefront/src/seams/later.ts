@@ -11,6 +11,7 @@ import type { MakeRows } from '../hanging/row';
 import type { MakeSheets } from '../opens/sheet';
 import { press, tellingOf } from '../press/press';
 import type { SignalOf } from '../signals/signals';
+import { shopperId } from '../signals/shopper';
 import { watcher } from '../signals/seen';
 import { SignalBox } from '../signals/signals';
 import type { Hanging, Later, Load, MakeHanging, MakeStand, Shop, Stand } from '../base/shop';
@@ -126,6 +127,7 @@ function begin(shop: Shop, load: Load): Later {
 		},
 		// It is asked for again until it is there, and is loaded once.
 		hang: (Standing, ready) => (hung ??= hangAll(Standing, ready)),
+		shopperId,
 		tellOrders: orderTeller(signal, shop.spoken.money),
 		rows: (then) => void rows().then(then, nothing),
 	};

@@ -1,4 +1,5 @@
-import { readBasket } from '../basket/basket';
+import type { readBasket } from '../basket/first';
+import type { loadFonts } from '../button/fonts';
 import type { fillText, readAmounts } from '../button/live';
 import type { finder } from '../places/find';
 import type { frame } from '../studio/frame';
@@ -6,16 +7,17 @@ import type { shopperKind } from '../signals/kind';
 import type { drawIcon } from '../button/icon';
 import type { Begin } from './later';
 import { Places } from '../places/places';
-import { hasKept, shopperId } from '../signals/ids';
+import { hasKept } from '../signals/ids';
+import type { shopperId } from '../signals/shopper';
 import type { Later, Load, Looker, Reads, Shop, UseLater } from '../base/shop';
 import type { paintQuantity } from '../button/quantity';
 import type { paintSecond } from '../button/second';
 import type { dealVersions, forcedVersions } from '../button/deal';
 import type { covering } from '../button/rules';
+import { wait } from '../base/wait';
 import { DESKTOP_FROM_PX, TABLET_FROM_PX } from '../base/facts';
 import type { Manifest } from '../base/types';
 
-const FONT_WAIT_MS = 1200;
 /** So long buttons wait for the count that they may say; a slower basket is told to buttons that stand. */
 const BASKET_WAIT_MS = 250;
 /** A file that could not be loaded is asked for again after so long, each time after twice as long. */
@@ -31,8 +33,6 @@ function once(event: string, isToCome: unknown): unknown {
 	return isToCome && new Promise((done) => document.addEventListener(event, done));
 }
 
-const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
-
 /**
  * Claims the page for this line. A page has one: a second one, as from a theme and a tag manager, would write and hear the
  * same attributes for ever.
@@ -44,19 +44,6 @@ function claim({ key, draft }: Manifest): boolean {
 	if (first && first !== key) console.warn(`Up Tick: ${first} came first`);
 	root[mark] ??= key;
 	return !first;
-}
-
-/** Loads the fonts that buttons use, since a font that comes late would move what stands beside them. */
-function loadFonts(manifest: Manifest, rtl: boolean): Promise<unknown> {
-	const loading = manifest.fonts.map(({ family, weight, range, file }) => {
-		const face = new FontFace(family, `url(${manifest.edge}/fonts/${file})`, { weight, unicodeRange: range });
-		document.fonts.add(face);
-		// Only what the buttons' own letters need: the extended subset comes when a letter asks for it.
-		return range.startsWith('U+0-') || (rtl && range.startsWith('U+600-'))
-			? face.load().catch(() => undefined)
-			: undefined;
-	});
-	return Promise.race([Promise.all(loading), wait(FONT_WAIT_MS)]);
 }
 
 type Policy = { createScriptURL: (url: string) => string };
@@ -116,6 +103,9 @@ export type Pieces = {
 	drawIcon?: typeof drawIcon;
 	paintQuantity?: typeof paintQuantity;
 	paintSecond?: typeof paintSecond;
+	loadFonts?: typeof loadFonts;
+	readBasket?: typeof readBasket;
+	shopperId?: typeof shopperId;
 	shopperKind?: typeof shopperKind;
 	covering?: typeof covering;
 	reads?: Reads;
@@ -143,7 +133,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		/** Who looks, as the page tells it now. */
 		const told = () => {
 			const language = languageOf(manifest);
-			const shopper = onlyLooking ? '' : shopperId();
+			const shopper = (!onlyLooking && pieces.shopperId?.()) || '';
 			return { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new' };
 		};
 		const looker: Looker = {
@@ -182,6 +172,9 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			(begun ??= load<Begin>(manifest.later)
 				.then((begin) => {
 					const tools = begin(shop, load);
+					// Where nothing depends on who looks it is asked no earlier.
+					pieces.shopperId ??= tools.shopperId;
+					turned();
 					if (shop.isLame) lame(false);
 					return tools;
 				})
@@ -195,7 +188,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 			shop.isLame ? fails() : void begin().then(then).catch(fails);
 		const refresh = async () => {
 			const before = shop.basket;
-			const basket = await readBasket(manifest.basket, reads);
+			const basket = await pieces.readBasket?.(manifest.basket, reads);
 			// What a press was answered meanwhile is younger.
 			if (shop.basket === before) shop.basket = basket ?? before;
 			places.tend();
@@ -220,7 +213,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 					sheet.replaceSync(HIDES + manifest.css);
 					document.adoptedStyleSheets.push(sheet);
 					getting = Promise.all([
-						loadFonts(manifest, shop.spoken.rtl),
+						pieces.loadFonts?.(manifest, shop.spoken.rtl),
 						Promise.race([refresh(), wait(BASKET_WAIT_MS)]),
 					]);
 				}

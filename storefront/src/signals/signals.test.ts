@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { shopperId } from './ids';
+import { shopperId } from './shopper';
 import { shopperKind } from './kind';
 import { SignalBox, uuid7 } from './signals';
 

@@ -1,0 +1,1 @@
+export const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
