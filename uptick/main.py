@@ -12,6 +12,7 @@ from uptick.wiring import Wiring
 
 
 def studio() -> FastAPI:
+    """Return the studio for a server that calls a factory."""
     configure()
     app = create_app(Wiring(pool_size=8).studio_parts())
     settle()
@@ -19,6 +20,7 @@ def studio() -> FastAPI:
 
 
 def edge() -> Starlette:
+    """Return the edge for a server that calls a factory."""
     configure()
     app = create_edge(Wiring(pool_size=4).edge_parts())
     settle()

@@ -89,6 +89,7 @@ def require_secret(environment: Environment) -> str:
 
 
 def clock() -> datetime:
+    """Return the time now, in UTC."""
     return datetime.now(UTC)
 
 
@@ -136,6 +137,7 @@ def hash_password(password: str) -> str:
 
 
 def verify_password(password: str, stored: str) -> bool:
+    """Tell whether a password is the one that was hashed (Argon2, RFC 9106); False where the hash cannot be read."""
     from argon2.exceptions import InvalidHashError
     from pwdlib import PasswordHash
     from pwdlib.exceptions import PwdlibError

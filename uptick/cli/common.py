@@ -53,6 +53,7 @@ def _wired() -> Iterator[Wiring]:
 
 @contextmanager
 def open_shop(store: str) -> Iterator[Shop]:
+    """Open a store for one command; the draft and the release are those of that moment."""
     with _wired() as wiring, wiring.open_shop(store) as shop:
         yield shop
 

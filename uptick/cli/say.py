@@ -9,6 +9,7 @@ AsJson = Annotated[bool, typer.Option("--json", help="Print JSON for programs.")
 
 
 def say(values: dict[str, Any], as_json: bool) -> None:
+    """Print values as lines of name and value, or as one line of JSON."""
     if as_json:
         print(json.dumps(values, default=str, allow_nan=False))
         return

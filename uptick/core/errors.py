@@ -48,6 +48,7 @@ class OutOfRange(AppError):
 
     @classmethod
     def of(cls, field: str, allowed: str, value: object) -> "OutOfRange":
+        """Return the error for a field: what is allowed, and what was given."""
         return cls(f"{field} must be {allowed}; it is {value}.", field=field, allowed=allowed, value=str(value))
 
 

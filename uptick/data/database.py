@@ -33,6 +33,7 @@ def make_engine(url: str, *, pool_size: int = 5) -> Engine:
 
 
 def migration_config() -> "Config":
+    """Return what Alembic needs to find and run the migrations."""
     # Loading it takes longer than most commands may, and only migrating needs it.
     from alembic.config import Config
 

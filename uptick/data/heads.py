@@ -55,6 +55,7 @@ def hold_store(connection: Connection, store_id: int) -> None:
 
 
 def read_heads(connection: Connection, key: str) -> Heads | None:
+    """Return the numbers of a store's newest versions, by one query; None where there is no such store."""
     row = connection.execute(_READ, {"key": key}).one_or_none()
     if row is None:
         return None

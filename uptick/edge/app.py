@@ -399,6 +399,7 @@ async def _away(_: Request, error: Exception) -> Response:
 
 
 def create_edge(parts: EdgeParts) -> Starlette:
+    """Return the edge: scripts, pieces, fonts and pictures out, signals in."""
     edge = Edge(parts)
     return Starlette(
         lifespan=edge.lifespan,

@@ -185,10 +185,12 @@ def patterns_of(manifest: Json) -> Iterator[list[Any]]:
 
 
 def has_live(pattern: list[Any]) -> bool:
+    """Tell whether a text has a live value in it."""
     return any(isinstance(part, dict) for part in pattern)
 
 
 def looks_of(manifest: Json) -> Iterator[Json]:
+    """Yield every look of a release and of the versions under trial."""
     yield from manifest.get("looks", ())
     for trial in manifest.get("trials", ()):
         for looks in trial["B"]["looks"].values():

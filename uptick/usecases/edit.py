@@ -189,6 +189,7 @@ def add_exception(shop: Shop, wish: Wish, layer: Json, base_version: int, person
 
 
 def next_rule_id(draft: Draft) -> str:
+    """Return an id that no exception of the draft has had."""
     return fresh_id("e", {rule.id for rule in draft.settings.exceptions}, draft.version)
 
 
@@ -203,6 +204,11 @@ def _rule(**values: Any) -> ExceptionRule:
 
 
 def require_reach(shop: Shop, reach: Reach) -> None:
+    """Check that a reach names what the store has.
+
+    Raises:
+        BadReach: It names what the store does not have.
+    """
     snapshot = shop.now()
     require_known(reach, snapshot.goods.row_of, snapshot.goods.by_category, snapshot.settings.languages)
 

@@ -101,6 +101,7 @@ class ReleasedPlaces:
 
 
 def released_of(shop: Shop) -> ReleasedPlaces:
+    """Return the places of the newest release with the catalogue as it is now."""
     newest = shop.releases.newest()
     known = {product.sku: product for product in shop.catalogue.all()}
     return ReleasedPlaces(newest.n if newest else 0, tuple(newest.settings.pointed.values()) if newest else (), known)

@@ -285,6 +285,7 @@ def tried_place(shop: Shop, place_id: str, place: PointedPlace) -> CompiledRelea
 
 
 def next_place_id(draft: Draft) -> str:
+    """Return an id that no place of the draft has had."""
     return fresh_id("p", draft.settings.pointed, draft.version)
 
 

@@ -46,6 +46,7 @@ def who_is(accounts: Accounts, token: str | None, now: datetime) -> Person:
 
 
 def sign_out(accounts: Accounts, token: str) -> None:
+    """End one session; the person's others go on."""
     accounts.end_session(token_name(token))
 
 

@@ -58,6 +58,7 @@ def is_inactive(placement: Placement, moment: Moment) -> bool:
 
 
 def draft_state(shop: Shop, draft: Draft) -> DraftState:
+    """Return what every station shows of a draft: its version, what can be undone, how far it is from the release."""
     newest = shop.releases.newest()
     if newest is None:
         return DraftState(draft.version, draft.undo_label, draft.redo_label, 1, 0)

@@ -147,6 +147,7 @@ def connect_shop(shop: Shop, connection: BasketConnection, instead_of: BasketCon
 
 
 def addresses_of(store: Store) -> ShopAddresses:
+    """Return a store's further origins and its pages by placement."""
     return ShopAddresses(store.more_origins, {place: store.surfaces[place].page_path for place in store.places})
 
 

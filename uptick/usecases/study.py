@@ -12,6 +12,7 @@ from uptick.usecases.views.along import AlongDevice, view_along
 
 
 def worst_first(lines: Iterable[StudyLine]) -> tuple[StudyLine, ...]:
+    """Return the lines of a study, the worst first."""
     return tuple(sorted(lines, key=lambda line: line.rank))
 
 

@@ -93,6 +93,7 @@ def start(body: SignIn, request: Request, response: Response, parts: PartsDep) -
 
 @router.get("/session", responses=problems(401))
 def read(person: PersonDep) -> Session:
+    """Return who is signed in."""
     return _session(person)
 
 

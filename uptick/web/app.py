@@ -97,6 +97,7 @@ class _Guard:
 
 
 def create_app(parts: Parts) -> FastAPI:
+    """Return the studio: its API, and the built pages where there are any."""
     app = FastAPI(title="Up Tick", version="1", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.parts = parts
     install(app)

@@ -31,6 +31,7 @@ def read_reach(body: ReachWords, shop: ShopDep) -> ReachRead:
 
 @router.get("/exceptions")
 def exceptions(shop: ShopDep) -> tuple[ExceptionView, ...]:
+    """Return every exception of the draft with what it covers."""
     return views.view_exceptions(shop)
 
 
@@ -44,6 +45,7 @@ def effects(rule: str, shop: ShopDep) -> ExceptionEffects:
 def add_exception(
     body: NewException, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
+    """Add an exception to the draft."""
     wish = Wish(body.name, body.note, _reach(shop, body.reach_words, body.reach), body.starts_on, body.ends_on)
     return _state(shop, edit.add_exception(shop, wish, body.layer, version, person, parts.clock()))
 
@@ -61,4 +63,5 @@ def change_exception(
 
 @router.delete("/exceptions/{rule}", responses=OF_VERSION)
 def remove_exception(rule: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    """Remove an exception from the draft."""
     return _state(shop, edit.remove_exception(shop, rule, version, person, parts.clock()))

@@ -109,6 +109,7 @@ def _taking(
 
 @router.get("/catalogue.{form}", responses=IN_STORE)
 def give_catalogue(form: Literal["csv", "jsonld"], shop: ShopDep) -> Response:
+    """Return the catalogue as a file: CSV or schema.org's JSON-LD."""
     products = shop.catalogue.all()
     if form == "csv":
         return _file(write_csv(products), "text/csv", f"{shop.store.key}.csv")

@@ -31,6 +31,7 @@ def _released(shop: ShopDep, n: int, digest: str) -> ReleaseOutcome:
 
 @router.get("/release", response_model=ReleaseView)
 def read(shop: ShopDep) -> Response:
+    """Return the newest release, and how the draft differs from it."""
     return as_json(publish.view_release(shop))
 
 
@@ -69,6 +70,7 @@ def take_back(
 
 @router.get("/trials")
 def all_trials(shop: ShopDep) -> list[Trial]:
+    """Return every trial of the store."""
     return shop.trials.all()
 
 
@@ -91,6 +93,7 @@ def draw_trial(body: NewTrial, shop: ShopDep, person: VisitorDep, release: Versi
 
 @router.get("/trials/{number}")
 def one_trial(number: Number, shop: ShopDep, parts: PartsDep) -> TrialView:
+    """Return a trial with what it says now."""
     return trials.view_trial(shop, number, parts.clock())
 
 
@@ -98,6 +101,7 @@ def one_trial(number: Number, shop: ShopDep, parts: PartsDep) -> TrialView:
 def change_trial(
     number: Number, body: TrialChange, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> TrialView:
+    """Change a trial that has not started."""
     now = parts.clock()
     trials.change_trial(
         shop,
@@ -116,6 +120,7 @@ def change_trial(
 def start_trial(
     number: Number, body: TrialStart, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> TrialView:
+    """Start a trial."""
     now = parts.clock()
     trials.start_trial(shop, number, now, version=version, days_ago=body.days_ago)
     return trials.view_trial(shop, number, now)
@@ -123,6 +128,7 @@ def start_trial(
 
 @router.post("/trials/{number}/keep-b", responses=OF_VERSION)
 def keep_b(number: Number, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> TrialView:
+    """Keep version B: it becomes part of the draft."""
     now = parts.clock()
     trials.keep_b(shop, number, person, now, version=version)
     return trials.view_trial(shop, number, now)
@@ -130,6 +136,7 @@ def keep_b(number: Number, shop: ShopDep, person: VisitorDep, version: VersionDe
 
 @router.post("/trials/{number}/close", responses=OF_VERSION)
 def close_trial(number: Number, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> TrialView:
+    """End a trial without keeping B."""
     now = parts.clock()
     trials.close_trial(shop, number, now, version=version)
     return trials.view_trial(shop, number, now)

@@ -48,6 +48,7 @@ class Parts:
 
 # What only looks at the request is async, so that it does not go through a thread and back.
 async def parts_of(request: Request) -> Parts:
+    """Return what the studio was made with."""
     parts: Parts = request.app.state.parts
     return parts
 
@@ -56,6 +57,7 @@ PartsDep = Annotated[Parts, Depends(parts_of)]
 
 
 async def session_token(request: Request, parts: PartsDep) -> str | None:
+    """Return the session's token that the signed cookie holds; None without one or with another's signature."""
     signed = request.cookies.get(COOKIE)
     try:
         return str(parts.signer.loads(signed)) if signed else None
@@ -64,6 +66,11 @@ async def session_token(request: Request, parts: PartsDep) -> str | None:
 
 
 def signed_in(parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Person:
+    """Return who asks.
+
+    Raises:
+        NotSignedIn: Nobody is signed in, or the session has ended.
+    """
     with parts.open_accounts() as accounts:
         return who_is(accounts, token, parts.clock())
 
@@ -104,6 +111,7 @@ class Door:
 
 
 async def door(store: str, parts: PartsDep, token: Annotated[str | None, Depends(session_token)]) -> Door:
+    """Return the way into a store, which is opened by whoever needs it."""
     return Door(store, token, parts)
 
 
@@ -111,6 +119,7 @@ DoorDep = Annotated[Door, Depends(door)]
 
 
 def visit(at: DoorDep) -> Iterator[Visit]:
+    """Yield a store that is open for one request."""
     with at.opened(at.parts.open_visit) as opened:
         yield opened
 

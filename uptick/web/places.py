@@ -142,6 +142,7 @@ def manifest(body: TriedPlace, door: DoorDep, parts: PartsDep) -> Response:
 
 @router.post("", responses=OF_VERSION)
 def add(body: OnePlace, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    """Add a place that was pointed at."""
     return draft_state(shop, pointing.keep_place(shop, "", body.place, version, person, parts.clock()))
 
 
@@ -149,9 +150,11 @@ def add(body: OnePlace, shop: ShopDep, person: VisitorDep, version: VersionDep, 
 def change(
     place_id: str, body: OnePlace, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> DraftState:
+    """Change a place that was pointed at."""
     return draft_state(shop, pointing.keep_place(shop, place_id, body.place, version, person, parts.clock()))
 
 
 @router.delete("/{place_id}", responses=OF_VERSION)
 def remove(place_id: str, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> DraftState:
+    """Remove a place that was pointed at."""
     return draft_state(shop, pointing.remove_place(shop, place_id, version, person, parts.clock()))

@@ -86,6 +86,8 @@ OF_VERSION = problems(401, 403, 404, 409, 412, 413)
 
 
 def install(app: FastAPI) -> None:
+    """Answer every error as a problem (RFC 9457)."""
+
     @app.exception_handler(errors.AppError)
     def ours(_: Request, error: errors.AppError) -> JSONResponse:
         return problem(STATUS[type(error)], error.code, error.says, error.facts)

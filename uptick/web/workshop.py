@@ -55,6 +55,7 @@ class StoreInfo:
 
 @router.get("")
 def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
+    """Return what every station needs to know of a store: places, languages, categories, fonts, its line."""
     products = shop.catalogue.all()
     files = [f for f in shop.kit.fonts.files if not f.stands_in]
     families = {f.family: FontOption(f.family, f.name, f.lightest, f.heaviest) for f in files}
@@ -76,6 +77,7 @@ def info(shop: ShopDep, parts: PartsDep) -> StoreInfo:
 
 @router.get("/floor", response_model=FloorView)
 def floor(shop: ShopDep, parts: PartsDep, device: Device | None = None, language: str | None = None) -> Response:
+    """Return where buttons stand in the shop with what shoppers did there."""
     now = parts.clock()
     since = (now - timedelta(days=FLOOR_DAYS)).date()
     return as_json(views.view_floor(shop, since, FLOOR_DAYS, now, device, language))
@@ -127,12 +129,14 @@ DrawDep = Annotated[DrawQuery, Depends(_draw_query)]
 
 @router.get("/draw/{placement}", response_model=DrawView)
 def draw(door: DoorDep, query: DrawDep) -> Response:
+    """Return everything that Draw shows of one placement."""
     with door.for_a_step() as visit:
         return as_json(views.view_drawing(visit.shop, query))
 
 
 @router.get("/words", response_model=WordsView)
 def words(shop: ShopDep, language: str | None = None) -> Response:
+    """Return every text in every language with its room."""
     return as_json(views.view_words(shop, language))
 
 
@@ -166,11 +170,13 @@ def search(shop: ShopDep, text: Annotated[str, Query(max_length=120)] = "") -> t
 
 @router.get("/draft")
 def draft(shop: ShopDep) -> DraftState:
+    """Return the state of the draft."""
     return _state(shop, shop.drafts.read())
 
 
 @router.get("/draft/settings")
 def settings(shop: ShopDep) -> Settings:
+    """Return the whole draft."""
     return shop.drafts.read().settings
 
 
@@ -210,6 +216,7 @@ def undo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
 
 @router.post("/draft/redo", responses=OF_VERSION)
 def redo(shop: ShopDep, person: VisitorDep, parts: PartsDep) -> DraftState:
+    """Do again what was undone last."""
     return _state(shop, edit.redo(shop, person, parts.clock()))
 
 

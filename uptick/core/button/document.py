@@ -352,6 +352,7 @@ class ButtonDocument(Part):
 
     @property
     def wider(self) -> Wider:
+        """Texts of wider layers, by moment and language: said where a product lacks a value that its own text needs."""
         return self._wider
 
     @property

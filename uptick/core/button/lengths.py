@@ -72,6 +72,7 @@ def to_px(length: float | str, ground: Ground, type_px: float) -> float:
 
 
 def css_length(length: float | str) -> str:
+    """Return a length as CSS: a text as it is, a number as pixels, and nothing as a bare 0."""
     if isinstance(length, str):
         return length
     return f"{length:g}px" if length else "0"

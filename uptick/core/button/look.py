@@ -393,6 +393,7 @@ class Look(Part):
 
 
 def corners_of(radius: Corners | float | str) -> Corners:
+    """Return four corners, also of one radius for all: numbers in pixels, texts with their unit."""
     if isinstance(radius, Corners):
         return radius
     return Corners(top_left=radius, top_right=radius, bottom_right=radius, bottom_left=radius)

@@ -188,6 +188,7 @@ def _worst_on_picture(one: ButtonClass, fill: PictureFill, words: str, store: St
 
 
 def cut(ratio: float) -> str:
+    """Return a contrast ratio with two decimals (WCAG 2.2, 1.4.3), never more than it is."""
     # Cut, never rounded up: 4.499 must not read as 4.50.
     return f"{int(ratio * 100) / 100:.2f}"
 

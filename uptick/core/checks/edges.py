@@ -22,6 +22,7 @@ _RING_PX = 2.0
 
 
 def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Yield what is to be fixed of how buttons and their focus rings stand out, once for all that look alike."""
     alike: dict[tuple[object, ...], list[ButtonClass]] = {}
     for one in classes:
         if one.document.placement.shown:

@@ -54,9 +54,11 @@ class Finding:
     fixes: tuple[Fix, ...] = ()
 
     def is_about(self, one: ButtonClass) -> bool:
+        """Tell whether it is about a class of buttons."""
         return Spot(one.placement, one.key) in self.buttons
 
     def told(self) -> "Finding":
+        """Return the finding itself: it is told as it was found."""
         return self
 
 
@@ -71,6 +73,7 @@ class Sighting:
     tell: Callable[[], Finding]
 
     def is_about(self, one: ButtonClass) -> bool:
+        """Tell whether it is about a class of buttons."""
         return Spot(one.placement, one.key) in self.buttons
 
     def told(self) -> Finding:
@@ -82,10 +85,12 @@ Found = Finding | Sighting
 
 
 def spots(*buttons: ButtonClass) -> tuple[Spot, ...]:
+    """Return the spots of some classes: their placement with each of their keys."""
     return tuple(Spot(button.placement, key) for button in buttons for key in button.keys)
 
 
 def said(name: str) -> str:
+    """Return a code's name as words."""
     return name.replace("_", " ")
 
 
@@ -116,6 +121,7 @@ def where(one: ButtonClass) -> str:
 
 
 def where_all(buttons: Sequence[ButtonClass]) -> str:
+    """Return where some buttons are, as words that end a sentence."""
     if len(buttons) == 1:
         return where(buttons[0])
     return "on " + listed(dict.fromkeys(f"the {_placed(button)}" for button in buttons))

@@ -13,6 +13,7 @@ from uptick.core.words.wording import language_name
 
 
 def check_names(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Yield what is to be fixed where a button or a quantity box has no name that can be read out."""
     yield from _wordless(snapshot, classes)
     yield from _boxes(snapshot, classes)
 

@@ -20,6 +20,7 @@ _APART, _WEIGHTS_APART = 10.0, 1.5
 
 
 def check_pairs(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
+    """Yield what is to be fixed where a second button and the first do not fit each other."""
     alike: dict[tuple[Placement, int, int], list[ButtonClass]] = {}
     for one in classes:
         if isinstance(one.document.second, SecondButton) and one.document.placement.shown:

@@ -16,6 +16,7 @@ from uptick.core.rules.settings import ExceptionRule
 
 
 def check_reaches(snapshot: Snapshot) -> Iterator[Finding]:
+    """Yield exceptions that meet, reach nothing or change nothing."""
     yield from _conflicts(snapshot)
     yield from _nothing(snapshot)
     yield from _dead(snapshot)

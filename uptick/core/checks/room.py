@@ -231,6 +231,7 @@ def _moments(one: ButtonClass) -> tuple[Moment, ...]:
 
 
 def fonts_missing(one: ButtonClass, worst: WorstText, kit: Kit) -> str:
+    """Return the letters of a worst text that the button's typeface and those beside it do not have."""
     kind = one.document.look.type
     return kit.fonts.measure(worst.text, kind.family, kind.size_px, kind.weight).missing
 

@@ -42,6 +42,7 @@ def opaque(colour: str) -> str:
 
 
 def hex_of(colour: Color) -> str:
+    """Return a colour as #rrggbb, brought into sRGB where it lies outside (CSS Color 4, 13)."""
     return str(colour.convert("srgb").fit().to_string(hex=True))
 
 

@@ -22,6 +22,7 @@ class Picture:
 
     @property
     def size(self) -> tuple[int, int]:
+        """Return width and height in pixels."""
         high, wide = self.pixels.shape[:2]
         return wide, high
 

@@ -37,6 +37,7 @@ _LIGHTEST, _DARKEST = 0.965, 0.2
 
 
 def ramp(seed: Seed) -> tuple[Shade, ...]:
+    """Return nine shades of a seed colour, even in OKLCH lightness."""
     return _ramp(seed.name, seed.colour)
 
 

@@ -64,6 +64,7 @@ def _second_look(document: ButtonDocument) -> Look:
 
 
 def second_text(second: SecondButton, language: str) -> str:
+    """Return the words of a second button in a language, else in the first that it has."""
     return second.wording.get(language) or next(iter(second.wording.values()), "")
 
 
@@ -88,6 +89,15 @@ def second_beside(
     quantity: QuantityBox | None,
     shares: bool,
 ) -> SecondDrawn:
+    """Return a second button drawn beside or under the first, in pixels, and what both take together.
+
+    Args:
+        own: The size that the second button has by itself.
+        drawn: The first button.
+        ground: The width in which both stand.
+        quantity: The box that stands with them, if any.
+        shares: Whether the box stands in the same row.
+    """
     main = drawn.outer
     takes = takes_row(document)
     if second.side == "under":

@@ -107,6 +107,7 @@ class Fitting:
 
 
 def fitting_of(document: ButtonDocument, kit: Kit, ground: Ground) -> Fitting:
+    """Return how wide a button can be and how much of that its words have, in pixels."""
     empty = lay_out(document, "", kit, ground)
     look, icon, type_px = document.look, icon_of(document.icon), document.look.type.size_px
     above = icon.size_px if icon and icon.side == "above" else 0.0

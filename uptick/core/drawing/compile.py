@@ -264,6 +264,7 @@ def compile_words(layer: Json) -> dict[str, dict[str, WirePattern]]:
 
 
 def wire_pattern(pattern: Pattern) -> WirePattern:
+    """Return a text as the script reads it: words as they are, live values by name, plurals by category."""
     return [_wire(part) for part in pattern]
 
 

@@ -38,6 +38,7 @@ Declarations = dict[str, str]
 
 
 def px(value: float) -> str:
+    """Return pixels as CSS, to four decimals."""
     return f"{round(value, 4):g}px" if value else "0"
 
 
@@ -49,9 +50,11 @@ class CssWriter:
         self._ground = ground
 
     def length(self, value: float | str, type_px: float) -> str:
+        """Return a length as CSS, in pixels where a ground is given; `type_px` is what an em is."""
         return px(to_px(value, self._ground, type_px)) if self._ground else css_length(value)
 
     def padding(self, padding: Padding, type_px: float) -> Declarations:
+        """Return the padding by the direction of reading."""
         top, right, bottom, left = (
             self.length(side, type_px) for side in (padding.top, padding.right, padding.bottom, padding.left)
         )
@@ -80,6 +83,7 @@ class CssWriter:
         return found
 
     def type(self, kind: Type) -> Declarations:
+        """Return weight, size, line height and family as one `font`."""
         # The line height is said in pixels, since letters from another typeface would make a "normal" one higher.
         line = (
             kind.line * kind.size_px
@@ -89,6 +93,7 @@ class CssWriter:
         return {"font": f"{kind.weight} {px(kind.size_px)}/{px(line)} {font_stack(kind.family, self.fonts)}"}
 
     def corners(self, radius: Corners | float | str, type_px: float) -> Declarations:
+        """Return the radii of the corners by the direction of reading, as one where all are alike."""
         corners = corners_of(radius)
         those = [
             css_length(one) if isinstance(one, str) and one.endswith("%") else self.length(one, type_px)
@@ -101,6 +106,7 @@ class CssWriter:
 
 
 def border(line: AnyBorder) -> Declarations:
+    """Return a border by the direction of reading; nothing where there is none."""
     if isinstance(line, NoBorder):
         return {}
     if isinstance(line, LineBorder):
@@ -131,6 +137,7 @@ _SIDES = ("top", "right", "bottom", "left")
 
 
 def shadows(cast: Shadows) -> str:
+    """Return `box-shadow`; `none` where there are none."""
     return ",".join(_shadow(one) for one in cast.list) or "none"
 
 
@@ -140,6 +147,7 @@ def _shadow(one: Shadow) -> str:
 
 
 def transition(motion: Motion) -> str:
+    """Return the `transition` of everything that a state may change, in milliseconds."""
     if not motion.duration_ms:
         return "none"
     late = f" {motion.delay_ms}ms" if motion.delay_ms else ""
@@ -147,6 +155,7 @@ def transition(motion: Motion) -> str:
 
 
 def text_shadows(cast: TextShadows) -> str:
+    """Return `text-shadow`, the first one uppermost."""
     return ",".join(
         f"{px(one.x_px)} {px(one.y_px)} {px(one.blur_px)} {css_colour(one.colour, one.opacity)}" for one in cast.list
     )
@@ -199,6 +208,7 @@ def states(look: Look) -> dict[str, Declarations]:
 
 
 def icon_size(icon: ShippedIcon | OwnIcon, glyph: Glyph) -> Declarations:
+    """Return width and height of an icon, and by how much it is moved to stand in the middle by its mass."""
     found = {"width": px(icon.size_px), "height": px(icon.size_px)}
     if icon.centring == "mass":
         x, y = -glyph.off_x * icon.size_px, -glyph.off_y * icon.size_px
@@ -263,5 +273,6 @@ def rule(selector: str, declared: Declarations) -> str:
 
 
 def rules(selectors: dict[str, str], declared: dict[str, Declarations]) -> Iterator[str]:
+    """Yield one CSS rule a selector, by the names under which things are declared."""
     for name, selector in selectors.items():
         yield rule(selector, declared.get(name, {}))

@@ -26,10 +26,12 @@ class Edges:
 
     @property
     def across(self) -> float:
+        """Left and right together, in pixels."""
         return self.left + self.right
 
     @property
     def along(self) -> float:
+        """Top and bottom together, in pixels."""
         return self.top + self.bottom
 
 
@@ -118,12 +120,15 @@ def _snapped(width: float, density: float) -> float:
 
 
 def radii_of(radius: Corners | float | str, width: float, type_px: float, ground: Ground) -> Radii:
+    """Return the radii of the corners in pixels, of a box so many pixels wide; an em is `type_px`."""
     corners, own = corners_of(radius), Ground(width, ground.window_px)
     those = (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
     return Radii(*(to_px(corner, own, type_px) for corner in those))
 
 
 def mirrored(drawn: Drawing) -> Drawing:
+    """Return a drawing as it stands where one reads from right to left."""
+
     def turned(box: Rectangle) -> Rectangle:
         return replace(box, x=drawn.outer.width - box.x - box.width)
 
@@ -142,5 +147,6 @@ def mirrored(drawn: Drawing) -> Drawing:
 
 
 def overflow(pixels: float) -> float:
+    """Return by how many pixels something is too large, where a browser would see it."""
     # Chromium lays out in 64ths of a pixel; less than that is no overflow.
     return pixels if pixels > 1 / 64 else 0.0

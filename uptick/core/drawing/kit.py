@@ -59,6 +59,7 @@ class Kit:
 
 
 def icon_of(icon: NoIcon | ShippedIcon | OwnIcon) -> ShippedIcon | OwnIcon | None:
+    """Return the icon; None where there is none."""
     return None if isinstance(icon, NoIcon) else icon
 
 

@@ -16,6 +16,7 @@ class CompiledOver(TypedDict):
 
 
 def compile_over(document: ButtonDocument) -> CompiledOver:
+    """Return where a button lies on its picture: shares of width and height, and from which corner."""
     over = document.over
     return {"x": over.share_across, "y": over.share_down, "across": over.across, "down": over.down}
 

@@ -34,10 +34,12 @@ class Frame:
 
     @cached_property
     def rules(self) -> tuple[str, ...]:
+        """Ids of the exceptions that hold, the least particular first."""
         return tuple([rule.id for rule in self.index.named(self.bits)])
 
     @cached_property
     def key(self) -> str:
+        """The ids as one text, by which looks are kept."""
         return ",".join(self.rules)
 
 
@@ -220,4 +222,5 @@ def _frames(
 
 
 def places_of(bits: int, languages: Sequence[str]) -> frozenset[Where]:
+    """Return the devices and languages of some bits, in the order of `crossing`."""
     return frozenset(place for n, place in enumerate(crossing(Device, languages)) if bits >> n & 1)

@@ -31,11 +31,13 @@ class Goods:
     number: int = field(default_factory=new_number)
 
     def product(self, sku: str) -> Product | None:
+        """Return the product of a code; None where the catalogue has none."""
         row = self.row_of.get(sku)
         return None if row is None else self.products[row]
 
 
 def goods_of(products: Sequence[Product]) -> Goods:
+    """Return products sorted by category and situation, as rows of one table."""
     sorted_out: dict[str, dict[Situation, list[int]]] = {}
     for row, product in enumerate(products):
         sorted_out.setdefault(product.category, {}).setdefault(product.situation, []).append(row)
@@ -71,10 +73,12 @@ class Batch:
 
     @property
     def first(self) -> Product:
+        """The first product of it."""
         return self.goods.products[int(self.rows[0])]
 
     @cached_property
     def products(self) -> tuple[Product, ...]:
+        """All of its products."""
         return tuple(self.some(len(self)))
 
 
@@ -91,6 +95,7 @@ class ProductGroup:
     batches: tuple[Batch, ...]
 
     def of(self, situation: Situation) -> tuple[Batch, ...]:
+        """Return its batches in one situation."""
         return tuple([batch for batch in self.batches if batch.situation is situation])
 
 
@@ -140,4 +145,5 @@ def _named(tables: Tables, goods: Goods, situation: Situation, rows: tuple[int, 
 
 
 def products_in(batches: Iterable[Batch]) -> tuple[Product, ...]:
+    """Return the products of some batches, in their order."""
     return tuple([batch.goods.products[row] for batch in batches for row in batch.rows])

@@ -43,6 +43,7 @@ class RuleIndex:
         )
 
     def of_product(self, product: str, category: str) -> int:
+        """Return, as bits, what covers a product of a category."""
         covered = self._products.covering(product) & self._categories.covering(category)
         return covered & ~(self._not_products.get(product, 0) | self._not_categories.get(category, 0))
 
@@ -54,6 +55,7 @@ class RuleIndex:
         language: str | None,
         shopper: ShopperKind | None,
     ) -> int:
+        """Return, as bits, what covers whoever sees a placement so; by None only what is not narrowed by it."""
         return self._placements.covering(placement) & self.of_seer(situation, device, language, shopper)
 
     def of_seer(
@@ -68,22 +70,28 @@ class RuleIndex:
         )
 
     def of(self, context: Context) -> int:
+        """Return, as bits, what covers one context."""
         where = self.of_place(context.placement, context.situation, context.device, context.language, context.shopper)
         return where & self.of_product(context.product, context.category)
 
     def of_placement(self, placement: Placement) -> int:
+        """Return, as bits, what covers a placement."""
         return self._placements.covering(placement)
 
     def of_situation(self, situation: Situation) -> int:
+        """Return, as bits, what covers a situation."""
         return self._situations.covering(situation)
 
     def of_device(self, device: Device) -> int:
+        """Return, as bits, what covers a device."""
         return self._devices.covering(device)
 
     def of_language(self, language: str) -> int:
+        """Return, as bits, what covers a language."""
         return self._languages.covering(language)
 
     def of_shopper(self, shopper: ShopperKind) -> int:
+        """Return, as bits, what covers a kind of shopper."""
         return self._shoppers.covering(shopper)
 
     def named(self, bits: int) -> Iterator[ExceptionRule]:

@@ -41,6 +41,7 @@ class CompiledShop:
         self.progress: tuple[int, int] | None = None
 
     def tell_progress(self, done: int, of: int) -> None:
+        """Note how many steps of how many are done."""
         self.progress = (done, of)
 
     def placed(self, store: Store, settings: Settings) -> Store:
@@ -81,6 +82,7 @@ class CompiledShop:
 
     @property
     def size(self) -> int:
+        """Bytes that it holds."""
         return self.tables.size + self._goods_bytes
 
     def keep_within(self, burst: float = 1.0) -> None:
@@ -89,6 +91,7 @@ class CompiledShop:
             self.tables.forget_oldest(round(self._most * 0.6))
 
     def sizes(self) -> dict[Step, int]:
+        """Return the bytes that each step holds."""
         return self.tables.sizes()
 
 
@@ -135,6 +138,7 @@ class Shops:
 
     @property
     def size(self) -> int:
+        """Bytes that all of them hold."""
         with self._lock:
             return sum(shop.size for shop in self._shops.values())
 

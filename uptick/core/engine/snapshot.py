@@ -38,6 +38,7 @@ class LookMade:
 
     @cached_property
     def is_plain(self) -> bool:
+        """Tell whether it is no more than the baseline."""
         return is_plain(self.document)
 
     @cached_property
@@ -71,6 +72,7 @@ class Snapshot:
 
     @cached_property
     def layers(self) -> Mapping[LayerRef, Layer]:
+        """Every layer of the settings by its name."""
         return layers_of(self.settings)
 
     # Numbers stand for what would be long keys: equal content has an equal number.
@@ -89,11 +91,13 @@ class Snapshot:
 
     @cached_property
     def index(self) -> RuleIndex:
+        """The exceptions that are on, by what they cover."""
         key = ("index", self.rules_number)
         return self.tables.ask(Step.RULES, key, lambda: RuleIndex(self.settings.exceptions))
 
     @cached_property
     def cover(self) -> Cover:
+        """Which exceptions hold where, for every product and placement."""
         index, languages, places = self.index, self.settings.languages, self.store.places
         only = held_products(self.settings)
         key = ("cover", self.rules_number, languages, self._shown, self.goods.number)
@@ -106,6 +110,7 @@ class Snapshot:
 
     @property
     def products(self) -> Sequence[Product]:
+        """The whole catalogue."""
         return self.goods.products
 
     def seen(self, key: Hashable, work: Callable[[], R]) -> R:
@@ -133,10 +138,12 @@ class Snapshot:
 
     @cached_property
     def look_bits(self) -> int:
+        """The layers that change looks, as bits."""
         return sum(1 << n for n, layer in enumerate(self.narrow_layers) if layer.look_key)
 
     @cached_property
     def word_bits(self) -> int:
+        """The layers that change words, as bits."""
         return sum(1 << n for n, layer in enumerate(self.narrow_layers) if layer.words_key)
 
     @cached_property
@@ -158,6 +165,7 @@ class Snapshot:
         return self if settings is self.settings else replace(self, settings=settings)
 
     def at(self, placement: Placement) -> "PlaceStack":
+        """Return one placement with its layers, made once."""
         found = self._places.get(placement)
         if found is None:
             found = self._places[placement] = PlaceStack(self, placement)

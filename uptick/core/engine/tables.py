@@ -116,6 +116,7 @@ class Tables:
 
     @property
     def size(self) -> int:
+        """Bytes that all tables hold."""
         return sum(self.sizes().values())
 
     def forget_oldest(self, until: int) -> None:

@@ -261,4 +261,9 @@ def _flat(pattern: Pattern) -> list[str]:
 def worst_of_class(
     tables: Tables, one: ButtonClass, moment: Moment, language: str, fonts: FontBook, first: str = ""
 ) -> WorstText:
+    """Return the longest text that a class of buttons can come to in a moment and language.
+
+    Args:
+        first: The store's first language, which stands in for a text that is missing.
+    """
     return worst_text(tables, one.document, moment, language, one.batches, fonts, first)

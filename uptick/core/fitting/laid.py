@@ -11,6 +11,7 @@ from uptick.core.engine.step import Step
 def laid(
     snapshot: Snapshot, document: ButtonDocument, text: str, ground: Ground, language: str, *, rtl: bool = False
 ) -> Drawing:
+    """Return a button laid out with a text on a ground, kept for the next who asks the same."""
     key = (document.drawn_number, ground, text, language, rtl)
     return snapshot.tables.ask(
         Step.BOXES, key, lambda: lay_out(document, text, snapshot.kit, ground, rtl=rtl, language=language)

@@ -44,6 +44,7 @@ def _is_steady(document: ButtonDocument) -> bool:
 
 
 def may_wrap(document: ButtonDocument) -> bool:
+    """Tell whether words of a button can come to several lines."""
     return document.look.wrap == "lines" and not document.is_wordless
 
 

@@ -37,6 +37,7 @@ class Amounts:
 
 
 def amounts_of(name: str, products: Sequence[Product]) -> Amounts:
+    """Return a live value that is money for each of some products."""
     amount = AMOUNTS[name]
     minor = [amount(product) for product in products]
     return Amounts(

@@ -39,10 +39,12 @@ class CatalogueFile:
 
     @property
     def columns(self) -> tuple[str, ...]:
+        """The columns of ours that headings were understood as."""
         return tuple(heading.column for heading in self.headings if heading.column)
 
     @property
     def ignored(self) -> tuple[str, ...]:
+        """The headings that are none of ours."""
         return tuple(heading.heading for heading in self.headings if heading.column is None)
 
 

@@ -18,6 +18,7 @@ Values = Mapping[str, str]
 
 
 def tokens_of(value: str) -> list[Node]:
+    """Return the component values of a property (CSS Syntax 3, 5.4.10), without comments."""
     return list(tinycss2.parse_component_value_list(value, skip_comments=True))
 
 
@@ -36,6 +37,7 @@ class PropertyGroup:
     of_words: bool = False
 
     def told(self, style: Values) -> Iterator[str]:
+        """Yield the group's properties that a style sets otherwise than usual."""
         return (name for name in sorted(self.names) if name in style and style[name] not in _USUAL)
 
 

@@ -21,6 +21,7 @@ Terms = dict[str, float]
 
 
 def is_math(token: Node) -> bool:
+    """Tell whether a value is a math function (CSS Values 4, 10)."""
     return isinstance(token, FunctionBlock) and token.lower_name in _FUNCTIONS
 
 

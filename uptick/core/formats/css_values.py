@@ -90,6 +90,7 @@ def _is(token: Node, literal: str) -> bool:
 
 
 def bare(tokens: Sequence[Node]) -> list[Node]:
+    """Return tokens without white space and comments."""
     return [token for token in tokens if not isinstance(token, WhitespaceToken) and token.type != "comment"]
 
 
@@ -105,6 +106,7 @@ def parted(tokens: Sequence[Node]) -> list[list[Node]]:
 
 
 def word(tokens: Sequence[Node]) -> str:
+    """Return the keyword with which tokens begin, in lower case; empty where they begin otherwise."""
     first = next(iter(bare(tokens)), None)
     return str(first.lower_value) if isinstance(first, IdentToken) else ""
 
@@ -134,6 +136,11 @@ def _length(token: Node) -> float | str:
 
 
 def lengths(tokens: Sequence[Node], least: int, most: int) -> list[float | str]:
+    """Return from `least` to `most` lengths: numbers in pixels, texts with their unit.
+
+    Raises:
+        NotUnderstood: There are more or fewer, or something else.
+    """
     found = [_length(one) for one in bare(tokens)]
     if not least <= len(found) <= most:
         raise NotUnderstood("too many lengths")
@@ -164,6 +171,11 @@ def four(tokens: Sequence[Node]) -> list[float | str]:
 
 
 def in_px(tokens: Sequence[Node], type_px: float, least: float = 0) -> float:
+    """Return a length in pixels, of which an em is `type_px`.
+
+    Raises:
+        NotUnderstood: It is none, not absolute, or under `least`.
+    """
     found = length(tokens, least)
     px = float(found[:-2]) * type_px if isinstance(found, str) and found.endswith("em") else found
     if isinstance(px, str) or px < least:
@@ -172,6 +184,11 @@ def in_px(tokens: Sequence[Node], type_px: float, least: float = 0) -> float:
 
 
 def share(tokens: Sequence[Node]) -> float:
+    """Return a percentage or a number as a share of one.
+
+    Raises:
+        NotUnderstood: It is neither.
+    """
     first = bare(tokens)[0]
     if isinstance(first, PercentageToken):
         return float(first.value) / 100
@@ -190,6 +207,7 @@ def _parsed(token: Node) -> Color | None:
 
 
 def is_colour(token: Node) -> bool:
+    """Tell whether a token is a colour."""
     return _parsed(token) is not None
 
 
@@ -206,6 +224,11 @@ def hex_of(found: Color) -> str:
 
 
 def colour(tokens: Sequence[Node]) -> str:
+    """Return the one colour among tokens.
+
+    Raises:
+        NotUnderstood: There is none, or there are several.
+    """
     found = [one for one in (_parsed(token) for token in bare(tokens)) if one is not None]
     if len(found) != 1:
         raise NotUnderstood("no colour")
@@ -244,12 +267,22 @@ def filled_with(gradients: Sequence[Json], ground: str | None) -> Json:
 
 
 def shadows(tokens: Sequence[Node]) -> Json:
+    """Return `box-shadow` as documents keep it.
+
+    Raises:
+        NotUnderstood: It is none.
+    """
     if word(tokens) == "none":
         return {"kind": "cast", "list": []}
     return {"kind": "cast", "list": [_shadow(piece, 4) for piece in parted(tokens)]}
 
 
 def text_shadows(tokens: Sequence[Node]) -> Json:
+    """Return `text-shadow` as documents keep it.
+
+    Raises:
+        NotUnderstood: It is none.
+    """
     if word(tokens) == "none":
         return {"kind": "words", "list": []}
     cast = [_shadow(piece, 3) for piece in parted(tokens)]
@@ -312,6 +345,11 @@ def curve(text: str) -> str:
 
 
 def weight(tokens: Sequence[Node]) -> int:
+    """Return a font weight; lighter and bolder are taken as 300 and 700.
+
+    Raises:
+        NotUnderstood: It is none.
+    """
     first = bare(tokens)[0]
     if isinstance(first, NumberToken):
         return round(float(first.value))
@@ -331,6 +369,7 @@ def family(tokens: Sequence[Node]) -> str:
 
 
 def first_family(tokens: Sequence[Node]) -> str:
+    """Return the first family of a list."""
     return " ".join(str(one.value) for one in parted(tokens)[0] if isinstance(one, IdentToken | StringToken))
 
 

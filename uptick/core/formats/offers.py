@@ -41,10 +41,12 @@ def local(term: Any) -> str:
 
 
 def many(value: Any) -> list[Any]:
+    """Return a value as a list: JSON-LD writes one thing with or without."""
     return value if isinstance(value, list) else [] if value is None else [value]
 
 
 def text(value: Any) -> str:
+    """Return the text of a value: of a node its name, address or @value; of several the first."""
     first = next(iter(many(value)), "")
     if isinstance(first, Mapping):
         first = first.get("name") or first.get("url") or first.get("@id") or first.get("@value") or ""
@@ -103,6 +105,7 @@ def _rank(offer: Node, currency: str) -> tuple[bool, bool, Decimal]:
 
 
 def as_decimal(said: str) -> Decimal:
+    """Return a price as a number to sort by; what is none comes last."""
     try:
         found = Decimal(said)
     except InvalidOperation:

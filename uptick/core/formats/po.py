@@ -44,6 +44,7 @@ class Place:
 
     @property
     def context(self) -> str:
+        """The `msgctxt` of its entries: layer and moment."""
         return f"{self.layer}/{self.moment}"
 
 

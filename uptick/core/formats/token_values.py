@@ -76,12 +76,22 @@ def read_dimension(value: Any) -> float:
 
 
 def read_number(value: Any) -> float:
+    """Return a finite number.
+
+    Raises:
+        Unfit: It is none.
+    """
     if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
         raise Unfit(f"{str(value)[:60]} is no number")
     return float(value)
 
 
 def read_weight(value: Any) -> int:
+    """Return a font weight, also by its name.
+
+    Raises:
+        Unfit: It is none.
+    """
     if isinstance(value, str) and value.lower() in _WEIGHT_OF:
         return _WEIGHT_OF[value.lower()]
     if isinstance(value, str) and not value.isdigit():
@@ -90,6 +100,11 @@ def read_weight(value: Any) -> int:
 
 
 def read_ms(value: Any) -> int:
+    """Return a duration in milliseconds.
+
+    Raises:
+        Unfit: It is none.
+    """
     if isinstance(value, dict) and value.get("unit") in ("s", "ms"):
         return round(read_number(value.get("value")) * (1000 if value["unit"] == "s" else 1))
     found = re.fullmatch(r"(\d+(?:\.\d+)?)(ms|s)", str(value).strip())
@@ -99,6 +114,11 @@ def read_ms(value: Any) -> int:
 
 
 def read_curve(value: Any) -> str:
+    """Return the name of a cubic Bézier curve that a button can have.
+
+    Raises:
+        Unfit: It is another one.
+    """
     name = next((name for name, points in CURVES.items() if isinstance(value, list) and points == list(value)), "")
     if not name:
         raise Unfit(f"the curve {str(value)[:40]}; {', '.join(CURVES)} are taken")
@@ -106,6 +126,11 @@ def read_curve(value: Any) -> str:
 
 
 def read_border(value: Any) -> Json:
+    """Return a border as documents keep it.
+
+    Raises:
+        Unfit: A part of it is none of its type.
+    """
     width = read_dimension(value["width"])
     if not width:
         return {"kind": "none"}
@@ -116,6 +141,11 @@ def read_border(value: Any) -> Json:
 
 
 def read_shadows(value: Any) -> Json:
+    """Return one shadow or several as documents keep them.
+
+    Raises:
+        Unfit: A part of one is none of its type.
+    """
     those = value if isinstance(value, list) else [value]
     return {"kind": "cast", "list": [_shadow(one) for one in those]}
 
@@ -130,6 +160,11 @@ def _shadow(one: Json) -> Json:
 
 
 def read_gradient(value: Any) -> Json:
+    """Return a gradient as documents keep it, its stops in growing order.
+
+    Raises:
+        Unfit: A part of it is none of its type.
+    """
     stops = []
     reached = 0.0
     for one in value:
@@ -140,6 +175,11 @@ def read_gradient(value: Any) -> Json:
 
 
 def read_transition(value: Any) -> Json:
+    """Return a transition as documents keep it.
+
+    Raises:
+        Unfit: A part of it is none of its type.
+    """
     delay = read_ms(value["delay"]) if "delay" in value else 0
     curve = read_curve(value["timingFunction"])
     return {"kind": "motion", "duration_ms": read_ms(value["duration"]), "delay_ms": delay, "curve": curve}

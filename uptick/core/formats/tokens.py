@@ -101,6 +101,7 @@ def _dressed(worn: Dress) -> Json:
 
 
 def fill_token(fill: AnyFill) -> Json:
+    """Return a fill as a colour or gradient token; what the format cannot say stands beside it."""
     if isinstance(fill, SolidFill):
         return _colour(fill.colour)
     if isinstance(fill, LinearFill | RadialFill | LayersFill):
@@ -124,6 +125,7 @@ def border_token(border: AnyBorder) -> Json:
 
 
 def shadows_token(cast: Shadows) -> Json:
+    """Return shadows as a token."""
     if cast.list:
         return {"$type": "shadow", "$value": [_shadow(one) for one in cast.list]}
     # The format has no empty list of shadows: one that is not seen, and beside it that there is none.

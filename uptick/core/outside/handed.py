@@ -65,6 +65,7 @@ class Handed:
 
     @property
     def id(self) -> str:
+        """Ten letters and digits by which a printed code is known: the same for the same thing handed out."""
         parts = "\0".join([self.sku, self.kind, self.drawn, self.campaign, self.language, self.leads])
         # 50 bits: short enough for a small printed code.
         return base64.b32encode(hashlib.sha256(parts.encode()).digest())[:10].decode().lower()

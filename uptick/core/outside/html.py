@@ -59,6 +59,7 @@ class Page:
 
     @property
     def about(self) -> str:
+        """Language and direction, as attributes of HTML."""
         return f'lang="{self.language}"' + (' dir="rtl"' if self.rtl else "")
 
 

@@ -31,6 +31,7 @@ class FormField:
 
     @property
     def is_hidden(self) -> bool:
+        """Tell whether a shopper does not see it."""
         return self.kind == "hidden"
 
 
@@ -44,6 +45,7 @@ class FormRead:
     words: str
 
     def field(self, name: str) -> FormField | None:
+        """Return the first field of a name; None where there is none."""
         return next((field for field in self.fields if field.name == name), None)
 
 
@@ -71,6 +73,7 @@ class PageRead:
 
     @cached_property
     def title(self) -> str:
+        """Return the page's title on one line."""
         return " ".join(self._soup.title.get_text().split()) if self._soup.title else ""
 
     def count(self, selector: str) -> int:
@@ -99,6 +102,7 @@ class PageRead:
         return " ".join(found.get_text(" ").split()) if found else None
 
     def attribute(self, selector: str, name: str) -> str:
+        """Return an attribute of the first element that a selector finds; empty where there is none."""
         found = self._soup.select_one(selector)
         return text_of(found.get(name)) if found else ""
 
@@ -109,6 +113,7 @@ class PageRead:
 
     @cached_property
     def forms(self) -> tuple[FormRead, ...]:
+        """Return every form of the page."""
         return tuple(_form(tag) for tag in self._soup.select("form"))
 
     @cached_property
@@ -123,11 +128,13 @@ class PageRead:
 
     @cached_property
     def inline_scripts(self) -> tuple[str, ...]:
+        """Return the text of every script that the page itself holds."""
         found = self._soup.select("script:not([src])")
         return tuple(s.get_text() for s in found if text_of(s.get("type")) in {"", "module", "text/javascript"})
 
     @cached_property
     def metas(self) -> dict[str, str]:
+        """Return what the page's `meta` say, by their names."""
         return {text_of(m.get("name")): text_of(m.get("content")) for m in self._soup.select("meta[name]")}
 
     @cached_property
@@ -143,6 +150,7 @@ class PageRead:
 
     @cached_property
     def has_password_form(self) -> bool:
+        """Tell whether the page asks for a password."""
         return bool(self._soup.select_one('form input[type="password" i]'))
 
     @cached_property
@@ -162,6 +170,7 @@ class PageRead:
 
     @cached_property
     def products(self) -> tuple[ProductTold, ...]:
+        """Return the products that the page describes (schema.org)."""
         return tuple(_product(node) for node in self.product_nodes)
 
     @cached_property

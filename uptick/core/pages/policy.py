@@ -29,6 +29,7 @@ class Missing:
 
     @property
     def line(self) -> str:
+        """What has to be added, as the policy writes it."""
         return f"{self.directive} {self.source}"
 
 

@@ -38,6 +38,7 @@ LEADING = {situation: moments[0] for situation, moments in MOMENTS_OF.items()}
 
 
 def opens_message(document: ButtonDocument) -> bool:
+    """Tell whether a press opens a message."""
     return isinstance(document.afterwards, ToMessage)
 
 
@@ -69,6 +70,7 @@ class ButtonClass:
 
     @cached_property
     def document(self) -> ButtonDocument:
+        """The button that they share."""
         return self.version or self.stack.document(self.bits)
 
     @cached_property
@@ -91,26 +93,32 @@ class ButtonClass:
 
     @cached_property
     def key(self) -> str:
+        """Ids of the exceptions that change it, as one text."""
         return ",".join(self.rules)
 
     @property
     def keys(self) -> tuple[str, ...]:
+        """Its key, as kinds have several."""
         return (self.key,)
 
     @cached_property
     def products(self) -> tuple[Product, ...]:
+        """The products that it stands for."""
         return products_in(self.batches)
 
     @property
     def batch_numbers(self) -> tuple[int, ...]:
+        """Numbers of its batches, by which texts are kept."""
         return tuple([batch.number for batch in self.batches])
 
     @property
     def count(self) -> int:
+        """How many products it stands for."""
         return sum(map(len, self.batches))
 
     @property
     def situations(self) -> tuple[Situation, ...]:
+        """The situations in which its products are."""
         return tuple(dict.fromkeys([batch.situation for batch in self.batches]))
 
     @property
@@ -125,13 +133,16 @@ class ButtonClass:
 
     @property
     def where(self) -> frozenset[Where]:
+        """Devices and languages in which it stands."""
         return places_of(self.places, self.spoken)
 
     @property
     def languages(self) -> tuple[str, ...]:
+        """Languages in which it stands."""
         return tuple(sorted({language for _, language in self.where}))
 
     def devices(self, language: str) -> tuple[Device, ...]:
+        """Return the devices on which it stands in a language."""
         return tuple(device for device in Device if (device, language) in self.where)
 
 
@@ -176,6 +187,7 @@ def context_of(
     language: str | None = None,
     shopper: ShopperKind | None = None,
 ) -> Context:
+    """Return where a product's button stands and for whom; its own situation where none is named."""
     return Context(placement, product.sku, product.category, situation or product.situation, device, language, shopper)
 
 
@@ -289,6 +301,7 @@ def kind_of(snapshot: Snapshot, one: ButtonClass) -> ButtonKind | None:
 
 
 def kinds_of(snapshot: Snapshot) -> tuple[ButtonKind, ...]:
+    """Return every kind of button of a shop, by placement."""
     return tuple([one for placement in snapshot.store.places for one in kinds_at(snapshot, placement)])
 
 

@@ -40,6 +40,7 @@ _SHOPPERS = {
 
 
 def placement_words(placement: Placement) -> str:
+    """Return a placement as words within a sentence."""
     return _PLACEMENTS[placement]
 
 
@@ -69,6 +70,7 @@ class Vocabulary:
         return name if self._often[name.casefold()] == 1 else f"{name} ({sku})"
 
     def language(self, code: str) -> str:
+        """Return a language's name, or its code where another of the store's has the same name."""
         name = language_name(code)
         alike = [one for one in self.languages if language_name(one) == name]
         return name if len(alike) < 2 else code

@@ -55,6 +55,7 @@ def sets_look(layer: Json) -> bool:
 
 
 def sets_texts(layer: Json) -> bool:
+    """Tell whether a layer has texts of its own."""
     return bool(layer.get("wording"))
 
 
@@ -64,6 +65,7 @@ def _with_look(settings: Settings, layer: Json, title: str) -> str:
 
 
 def place_title(placement: str) -> str:
+    """Return a placement as a heading."""
     return placement.replace("_", " ").capitalize()
 
 

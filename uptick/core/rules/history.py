@@ -48,6 +48,11 @@ def redoable(marks: Sequence[Mark], person_id: int) -> Mark | None:
 
 
 def require_mark(mark: Mark | None, what: str) -> Mark:
+    """Return a mark of the history.
+
+    Raises:
+        NothingToUndo: There is none.
+    """
     if mark is None:
         raise NothingToUndo(f"There is nothing of yours to {what}.")
     return mark

@@ -28,6 +28,7 @@ class Context:
     shopper: ShopperKind | None = None
 
     def seen(self, device: Device | None, language: str | None, shopper: ShopperKind | None = None) -> "Context":
+        """Return the same place as seen on a device, in a language, by a kind of shopper."""
         return replace(self, device=device, language=language, shopper=shopper or self.shopper)
 
 
@@ -98,6 +99,7 @@ class Reach(Part):
 
     @property
     def narrows_products(self) -> bool:
+        """Tell whether it leaves out products."""
         return bool(self.products or self.categories or self.not_products or self.not_categories)
 
     def any_situation(self) -> "Reach":

@@ -87,6 +87,7 @@ class Settings(Part):
         )
 
     def exception(self, rule_id: str) -> ExceptionRule | None:
+        """Return an exception by its id; None where there is none."""
         return next((rule for rule in self.exceptions if rule.id == rule_id), None)
 
     def layer(self, layer_id: str) -> Json | None:
@@ -104,6 +105,7 @@ class Settings(Part):
         return None
 
     def with_layer(self, layer_id: str, layer: Json) -> "Settings":
+        """Return the settings with one layer replaced, named by its id."""
         ref = LayerRef(layer_id)
         match ref.kind:
             case "baseline":

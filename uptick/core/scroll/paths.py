@@ -19,20 +19,24 @@ class Path:
     knots: tuple[tuple[float, float], ...]
 
     def at(self, scroll: float) -> float:
+        """Return the height at a scroll position, in pixels of the window."""
         knots = self.knots
         n = min(max(bisect_right(knots, (scroll, float("inf"))), 1), len(knots) - 1)
         (s0, y0), (s1, y1) = knots[n - 1], knots[n]
         return y0 if s1 == s0 else y0 + (y1 - y0) * (scroll - s0) / (s1 - s0)
 
     def moved(self, by: float) -> "Path":
+        """Return the path so many pixels further down."""
         return Path(tuple((s, y + by) for s, y in self.knots))
 
 
 def fixed_path(y: float, way: float) -> Path:
+    """Return the path of what stays at a height in the window over a whole way of scrolling."""
     return Path(((0.0, y), (max(way, 1.0), y)))
 
 
 def page_path(y: float, way: float) -> Path:
+    """Return the path of what moves with the page."""
     return Path(((0.0, y), (max(way, 1.0), y - max(way, 1.0))))
 
 
@@ -105,16 +109,20 @@ class Moving:
 
     @classmethod
     def of(cls, rect: Rect, top: Path, way: float) -> "Moving":
+        """Return a box that is there over the whole way."""
         return cls(rect.x, rect.wide, rect.high, top, (Span(0.0, way),))
 
     def is_there(self, scroll: float) -> bool:
+        """Tell whether it is there at a scroll position."""
         return any(span.begins - NEAR_PX <= scroll <= span.ends + NEAR_PX for span in self.spans)
 
     def flat_at(self, scroll: float) -> Flat:
+        """Return its box in the window at a scroll position."""
         top = self.top.at(scroll)
         return self.x, top, self.x + self.wide, top + self.high
 
     def edges(self) -> tuple[Path, Path]:
+        """Return the paths of its upper and lower edge."""
         return self.top, self.top.moved(self.high)
 
 

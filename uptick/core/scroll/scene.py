@@ -17,14 +17,17 @@ class Scene:
 
     @property
     def wide(self) -> float:
+        """Width of the window in pixels."""
         return self.survey.window.wide
 
     @property
     def high(self) -> float:
+        """Height of the window in pixels."""
         return self.survey.window.high
 
     @property
     def device(self) -> Device:
+        """The device that a window of that width is."""
         return max((px, device) for device, px in DEVICE_FROM_PX.items() if px <= self.wide)[1]
 
     def top_of(self, place: SeenPlace, y: float) -> Path:

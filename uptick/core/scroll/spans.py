@@ -12,6 +12,7 @@ class Span(NamedTuple):
 
     @property
     def length(self) -> float:
+        """Pixels from its beginning to its end."""
         return self.ends - self.begins
 
 
@@ -58,4 +59,5 @@ def common(one: Iterable[Span], other: Sequence[Span]) -> Spans:
 
 
 def length_of(spans: Iterable[Span]) -> float:
+    """Return the pixels of all spans together."""
     return sum(span.length for span in spans)

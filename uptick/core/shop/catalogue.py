@@ -36,6 +36,7 @@ class Product:
 
     @property
     def situation(self) -> Situation:
+        """What a shopper can do with it now: sold out goes before all else."""
         if self.stock <= 0:
             return Situation.SOLD_OUT
         if self.pre_order:
@@ -46,6 +47,7 @@ class Product:
 
     @property
     def price(self) -> Decimal | None:
+        """Its price in the currency's major unit; None where it has none."""
         return None if self.price_minor is None else self._amount(self.price_minor)
 
     def _amount(self, minor: int | Decimal) -> Decimal:
@@ -165,4 +167,5 @@ def _differing(before: Product, after: Product) -> tuple[str, ...]:
 
 
 def categories_of(products: Sequence[Product]) -> tuple[str, ...]:
+    """Return the categories of products, each once, in order of their letters."""
     return tuple(sorted({product.category for product in products}))

@@ -41,6 +41,7 @@ class LocalShops:
         return cls((_Named(parts.hostname or "", port, port),))
 
     def allow(self, host: str, port: int) -> bool:
+        """Tell whether a shop at this host and port may be looked at although it is not public."""
         return any(fnmatchcase(host.lower(), named.host) and named.first <= port <= named.last for named in self.named)
 
 

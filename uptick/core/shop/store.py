@@ -28,6 +28,7 @@ class Surface(Part):
         return self.widths_px.get(device, self.narrowest()[1])
 
     def narrowest(self) -> tuple[Device, float]:
+        """Return the device on which its container is the narrowest, and that width in pixels."""
         device = min(self.widths_px, key=lambda d: self.widths_px[d])
         return device, self.widths_px[device]
 

@@ -26,6 +26,7 @@ class Tally:
     ordered: int
 
     def hits(self, measure: Measure) -> int:
+        """Return how many shoppers did what is measured."""
         return self.added if measure is Measure.ADDED else self.ordered
 
 

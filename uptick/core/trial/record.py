@@ -45,8 +45,10 @@ class Trial:
 
     @property
     def version_b(self) -> VersionLayer:
+        """Version B as a layer."""
         return VersionLayer(str(self.number), "B", self.reach, self.layer)
 
     @property
     def version_salt(self) -> str:
+        """What is hashed with a shopper's id to deal a version."""
         return f"{self.salt}:version"

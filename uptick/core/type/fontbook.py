@@ -132,9 +132,11 @@ class FontBook:
         return (*(face for face, _ in own), *extra), own[0][1]
 
     def metrics(self, family: str) -> FontMetrics:
+        """Return ascent, descent, line gap and height of capitals of a family, in ems."""
         return self._open(family)[1]
 
     def weights(self, family: str) -> tuple[int, int]:
+        """Return the least and the greatest weight of a family."""
         return self._weights[family]
 
     def measure(self, text: str, family: str, size_px: float, weight: int, letter_spacing_px: float = 0) -> Measured:

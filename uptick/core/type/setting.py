@@ -36,6 +36,7 @@ class SetWords:
 
     @property
     def height_px(self) -> float:
+        """Height of all lines together."""
         return self.line_height_px * len(self.lines)
 
 

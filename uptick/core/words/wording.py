@@ -34,6 +34,7 @@ class Plural:
     forms: tuple[tuple[str, "Pattern"], ...]
 
     def form(self, number: int, category: str) -> "Pattern":
+        """Return the words for a number: of exactly that number, else of its CLDR category, else of `other`."""
         exact = dict(self.exact).get(number)
         forms = dict(self.forms)
         return exact if exact is not None else forms.get(category, forms["other"])

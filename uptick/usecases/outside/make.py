@@ -37,6 +37,11 @@ class MadeButton:
 
 
 def make_button(shop: Shop, snapshot: Snapshot, order: Order, sku: str, page: Page) -> MadeButton:
+    """Return a product's button for a page or a mail, with its code and what it leads to.
+
+    Raises:
+        NotFound: No product has the code.
+    """
     product = snapshot.goods.product(sku)
     if product is None:
         raise NotFound(f"No product has the code {sku!r}.", product=sku)

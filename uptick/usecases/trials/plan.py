@@ -23,12 +23,14 @@ class PlanView:
 
 
 def covered_codes(shop: Shop, trial: Trial) -> Sequence[str] | None:
+    """Return the products that a trial covers by code; None where it covers all."""
     if not trial.reach.narrows_products:
         return None
     return [p.sku for p in shop.catalogue.all() if trial.reach.covers_product(p.sku, p.category)]
 
 
 def pace_of(shop: Shop, trial: Trial, now: datetime) -> Pace:
+    """Return how many shoppers a trial would have met in its window, and what they did."""
     return shop.signals.pace(trial.reach, covered_codes(shop, trial), trial.window_days, now)
 
 

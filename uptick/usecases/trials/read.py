@@ -9,6 +9,7 @@ from uptick.usecases.ports import Shop
 
 
 def read_now(shop: Shop, trial: Trial, now: datetime) -> tuple[Readout | None, dict[str, dict[str, int]]]:
+    """Return what a trial says now with its counts by version; None before it has started."""
     if trial.plan is None or trial.state is TrialState.DRAWN:
         return None, {}
     # What comes in once it is closed is no part of what was decided on.

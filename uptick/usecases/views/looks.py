@@ -54,6 +54,7 @@ class LooksView:
 
 
 def view_looks(shop: Shop) -> LooksView:
+    """Return the kept looks of a store, each with what it changes."""
     settings = shop.now().settings
     return LooksView(
         looks=tuple(
