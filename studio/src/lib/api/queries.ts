@@ -6,6 +6,8 @@ import type { Device, DraftState, DrawView, Icon, Placement } from './types';
 type Around = {
 	/** The store, and what its draft and its release are now. */
 	readonly at: At;
+	/** The same as it was when changes last rested: what lies beside an edit keeps no drawing waiting. */
+	readonly rested: At;
 	/** Hands on a view that arrives, and takes the draft's state from it. */
 	seen: <View extends { draft: DraftState }>(answer: Promise<View>) => Promise<View>;
 };
@@ -39,6 +41,10 @@ export class Queries {
 		return this.#of.at;
 	}
 
+	get #rested(): At {
+		return this.#of.rested;
+	}
+
 	get #path() {
 		return { store: this.#at.store };
 	}
@@ -62,7 +68,7 @@ export class Queries {
 
 	standing(placement: Placement, device: Device, language: string) {
 		return queryOptions({
-			queryKey: keyOf.standing(this.#at, { placement, device, language }),
+			queryKey: keyOf.standing(this.#rested, { placement, device, language }),
 			queryFn: () => {
 				const params = { path: { ...this.#path, placement }, query: { device, language } };
 				return data(client.GET('/api/stores/{store}/places/standing/{placement}', { params }));
@@ -83,7 +89,7 @@ export class Queries {
 
 	findings(query: Seen & { most: number }) {
 		return queryOptions({
-			queryKey: keyOf.findings(this.#at, query),
+			queryKey: keyOf.findings(this.#rested, query),
 			queryFn: () => data(client.GET('/api/stores/{store}/findings', { params: { path: this.#path, query } })),
 		});
 	}
@@ -106,7 +112,7 @@ export class Queries {
 	/** The look of a button as text of some form. */
 	written({ path, query }: DrawParams, form: 'text' | 'css' | 'tokens' | 'json') {
 		return queryOptions({
-			queryKey: keyOf.written(this.#at, { path, query }, form),
+			queryKey: keyOf.written(this.#rested, { path, query }, form),
 			queryFn: async () => {
 				const params = { path, query: { ...query, form } };
 				const at = '/api/stores/{store}/draw/{placement}/written';
@@ -117,7 +123,7 @@ export class Queries {
 
 	looks() {
 		return queryOptions({
-			queryKey: keyOf.looks(this.#at),
+			queryKey: keyOf.looks(this.#rested),
 			queryFn: () => data(client.GET('/api/stores/{store}/looks', { params: { path: this.#path } })),
 		});
 	}
@@ -146,14 +152,14 @@ export class Queries {
 
 	trace(query: Asked) {
 		return queryOptions({
-			queryKey: keyOf.trace(this.#at, query),
+			queryKey: keyOf.trace(this.#rested, query),
 			queryFn: () => data(client.GET('/api/stores/{store}/trace', { params: { path: this.#path, query } })),
 		});
 	}
 
 	exceptions() {
 		return queryOptions({
-			queryKey: keyOf.exceptions(this.#at),
+			queryKey: keyOf.exceptions(this.#rested),
 			queryFn: () => data(client.GET('/api/stores/{store}/exceptions', { params: { path: this.#path } })),
 		});
 	}
@@ -161,7 +167,7 @@ export class Queries {
 	/** What an exception changes. */
 	effects(rule: string) {
 		return queryOptions({
-			queryKey: keyOf.effects(this.#at, rule),
+			queryKey: keyOf.effects(this.#rested, rule),
 			queryFn: () => {
 				const params = { path: { ...this.#path, rule } };
 				return data(client.GET('/api/stores/{store}/exceptions/{rule}/effects', { params }));
@@ -184,7 +190,7 @@ export class Queries {
 	/** The history, page by page, the newest step first. */
 	history() {
 		return {
-			queryKey: keyOf.history(this.#at),
+			queryKey: keyOf.history(this.#rested),
 			initialPageParam: undefined as number | undefined,
 			queryFn: ({ pageParam: before }: { pageParam: number | undefined }) =>
 				data(client.GET('/api/stores/{store}/draft/history', { params: { path: this.#path, query: { before } } })),
@@ -217,7 +223,7 @@ export class Queries {
 	/** What was handed out for pages that are not the shop's. */
 	outside() {
 		return queryOptions({
-			queryKey: keyOf.outside(this.#at),
+			queryKey: keyOf.outside(this.#rested),
 			queryFn: () => data(client.GET('/api/stores/{store}/outside', { params: { path: this.#path } })),
 		});
 	}

@@ -36,6 +36,9 @@ function begin() {
 		get at() {
 			return { store: 'sample', stamp: `${queue.draft?.version}.${queue.draft?.release}` };
 		},
+		get rested() {
+			return { store: 'sample', stamp: `${queue.rested?.version}.${queue.rested?.release}` };
+		},
 		get saving() {
 			return queue.saving;
 		},

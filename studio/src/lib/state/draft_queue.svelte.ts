@@ -11,9 +11,15 @@ type Around = {
 /** Does something with the header that tells which version of the draft was seen. */
 export type Doing = (headers: Record<string, string>) => Promise<DraftState | null>;
 
+/** Changes rest once none has come for so long: longer than an edit takes that is held or dragged. */
+const REST_MS = 300;
+
 /** The changes of the draft, one at a time, each on the version that the one before has made. */
 export class DraftQueue {
-	draft = $state.raw<DraftState | null>(null);
+	#draft = $state.raw<DraftState | null>(null);
+	/** The draft as it was when changes last rested: what lies beside an edit need not follow each step of a drag. */
+	rested = $state.raw<DraftState | null>(null);
+	#resting: ReturnType<typeof setTimeout> | undefined;
 	saving = $state(false);
 	savedOnce = $state(false);
 	problem = $state.raw<Problem | null>(null);
@@ -22,6 +28,17 @@ export class DraftQueue {
 	#last: Promise<unknown> = Promise.resolve();
 
 	constructor(readonly around: Around) {}
+
+	get draft(): DraftState | null {
+		return this.#draft;
+	}
+
+	set draft(draft: DraftState | null) {
+		this.#draft = draft;
+		clearTimeout(this.#resting);
+		if (this.rested && draft) this.#resting = setTimeout(() => (this.rested = draft), REST_MS);
+		else this.rested = draft;
+	}
 
 	/** Does one change after those before it. Says whether it was done; what went wrong stands in `problem` and `failed`. */
 	act(doing: Doing, failed = 'It was not saved.'): Promise<boolean> {

@@ -80,4 +80,21 @@ describe('the draft’s changes', () => {
 		await queue.act(() => Promise.reject(new TypeError('no network')));
 		expect(queue.problem?.message).toContain('no network');
 	});
+
+	it('are followed at once by what is drawn, and by what lies beside it once they rest', async () => {
+		vi.useFakeTimers();
+		const { queue } = begin();
+		expect(queue.rested?.version).toBe(1);
+		for (const version of [2, 3, 4]) {
+			await queue.act(() => Promise.resolve(draft(version)));
+			vi.advanceTimersByTime(100);
+			expect([queue.draft?.version, queue.rested?.version]).toEqual([version, 1]);
+		}
+		vi.advanceTimersByTime(200);
+		expect(queue.rested?.version).toBe(4);
+		// Whoever signs out leaves nothing.
+		queue.draft = null;
+		expect(queue.rested).toBeNull();
+		vi.useRealTimers();
+	});
 });

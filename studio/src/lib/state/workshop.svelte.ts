@@ -89,7 +89,16 @@ export class Workshop {
 
 	/** What the keys of answers begin with: the store, and what its draft and its release are now. */
 	get at(): At {
-		return { store: this.store, stamp: `${this.draft?.version ?? 0}.${this.draft?.release ?? 0}` };
+		return this.#atOf(this.draft);
+	}
+
+	/** The same for what lies beside an edit; it is asked for once changes rest. */
+	get rested(): At {
+		return this.#atOf(this.#queue.rested);
+	}
+
+	#atOf(draft: DraftState | null): At {
+		return { store: this.store, stamp: `${draft?.version ?? 0}.${draft?.release ?? 0}` };
 	}
 
 	/** Returns what ties a field to what was said to be wrong with it; nothing, while nothing was. */
