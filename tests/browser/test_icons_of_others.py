@@ -130,7 +130,7 @@ def test_boxes_of_any_size_are_drawn_alike(sheet: Page, box: str) -> None:
 )
 def test_what_one_colour_cannot_say_is_told(inner: str, says: str) -> None:
     read = read_svg(f"{HEAD}{inner}</svg>".encode())
-    assert any(says in one for one in read.left_out), read.left_out
+    assert any(says in omission for omission in read.left_out), read.left_out
 
 
 def test_a_plain_document_type_is_no_hindrance() -> None:

@@ -147,7 +147,7 @@ def test_a_mail_on_a_strangers_page_leads_to_the_shop_and_is_counted(demo_shop: 
     expect(opened.value.get_by_role("heading", level=1)).to_contain_text("Copper smoker")
     assert opened.value.evaluate("window.opener") is None
     with demo_shop.wiring.open_shop("thornmere") as shop:
-        pressed = {one.of.id: one.presses for one in shop.outside.all() if one.of.campaign == "story"}
+        pressed = {button.of.id: button.presses for button in shop.outside.all() if button.of.campaign == "story"}
     assert pressed == {made.buttons[0].id: 1, made.buttons[1].id: 0}
 
 

@@ -413,13 +413,13 @@ def test_selectors_find_in_the_browser_just_what_the_core_says(blank: Page, file
     for target in chance.sample(tags, min(30, len(tags))):
         here = target["data-index"]
         tried += 1
-        for one in candidates(page, target):
+        for candidate in candidates(page, target):
             found: list[Any] = blank.evaluate(
-                "css => [...document.querySelectorAll(css)].map(e => e.dataset.index)", one.selector
+                "css => [...document.querySelectorAll(css)].map(e => e.dataset.index)", candidate.selector
             )
-            assert here in found, (one.selector, target.name)
-            assert len(found) == one.count, one.selector
-            assert one.each or found == [here]
+            assert here in found, (candidate.selector, target.name)
+            assert len(found) == candidate.count, candidate.selector
+            assert candidate.each or found == [here]
             made += 1
     assert made > tried
 

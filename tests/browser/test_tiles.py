@@ -83,9 +83,9 @@ def test_tiles_tell_what_their_pages_tell_buy_it_and_lead_there(hedgerow: Shop, 
     page = hedgerow.opens("/")
     row = filled(page)
     goods = ROW[KEY].goods[1:4]
-    assert names(row) == [one.name for one in goods]
+    assert names(row) == [item.name for item in goods]
     prices = row.evaluate("row => [...row.shadowRoot.querySelectorAll('.m')].map(one => one.textContent)")
-    assert prices == [one.price_text for one in goods]
+    assert prices == [item.price_text for item in goods]
     page.locator(f"{of(goods[0].sku)} button.b").click()
     expect(page.locator(f"{of(goods[0].sku)} button.b")).to_have_attribute("data-moment", "added")
     assert [(line["sku"], line["quantity"]) for line in hedgerow.basket()] == [(goods[0].sku, 1)]
@@ -120,7 +120,7 @@ def test_a_product_whose_page_no_longer_tells_it_is_left_out_and_a_row_without_a
     page = hedgerow.page
     page.route("**/p/HV-ROOF", lambda route: route.fulfill(status=404, body="gone"))
     hedgerow.opens("/")
-    assert names(filled(page)) == [one.name for one in ROW[KEY].goods[2:4]]
+    assert names(filled(page)) == [item.name for item in ROW[KEY].goods[2:4]]
     page.route("**/p/*", lambda route: route.fulfill(body="<title>Another shop</title>", content_type="text/html"))
     hedgerow.opens("/")
     page.locator(f"{SHELF}[data-up-kept=told]").wait_for(state="attached")
@@ -128,7 +128,7 @@ def test_a_product_whose_page_no_longer_tells_it_is_left_out_and_a_row_without_a
 
 
 def test_what_was_seen_stands_in_its_order_without_the_page_itself_and_without_an_id(hedgerow: Shop) -> None:
-    skus = [one.sku for one in ROW[KEY].goods]
+    skus = [item.sku for item in ROW[KEY].goods]
     for sku in (*skus, skus[0]):
         page = hedgerow.opens(f"/p/{sku}")
         page.wait_for_function(f"localStorage['{KEPT}']?.includes('{sku}')")

@@ -246,7 +246,7 @@ def test_code_for_outside_is_printed_and_its_pictures_kept(run: Any, told: Wirin
     code, out, _ = run("outside", "--product", "A1", "--as", "mail", "--campaign", "May", "--store", "sample", "--json")
     assert json.loads(out)["buttons"][0]["words"] == "Just this"
     with told.open_shop("sample") as shop:
-        assert [(one.of.kind, one.of.campaign, one.author) for one in shop.outside.all()] == [
+        assert [(button.of.kind, button.of.campaign, button.author) for button in shop.outside.all()] == [
             ("mail", "May", "command line")
         ]
     code, _, err = run(

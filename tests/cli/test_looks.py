@@ -72,6 +72,6 @@ def test_what_cannot_be_brought_ends_with_2_and_a_sentence(
 ) -> None:
     file = tmp_path / "theme.css"
     file.write_text(THEME)
-    code, _, err = run("look", "bring", *[str(file) if one == "FILE" else one for one in arguments], *AT)
+    code, _, err = run("look", "bring", *[str(file) if argument == "FILE" else argument for argument in arguments], *AT)
     assert code == 2
     assert says in err

@@ -258,7 +258,7 @@ def test_text_that_cannot_be_kept_is_refused_by_name_and_no_other_batch_fails(
         bads = [pool.submit(edge.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(20)]
         goods = [pool.submit(edge.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 21)]
         refused_answers = [one.result() for one in bads]
-        assert [one.result().status_code for one in goods] == [200] * 20
+        assert [item.result().status_code for item in goods] == [200] * 20
     assert {answer.status_code for answer in refused_answers} == {400}
     assert field in refused_answers[0].json()["says"]
     assert len(kept(wiring)) == 20
@@ -276,7 +276,7 @@ def test_a_batch_that_only_the_database_can_refuse_fails_alone_and_is_counted(
     with TestClient(create_edge(parts), headers=headers) as client, ThreadPoolExecutor(8) as pool:
         bads = [pool.submit(client.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(10)]
         goods = [pool.submit(client.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 31)]
-        assert [one.result().status_code for one in goods] == [200] * 30
+        assert [item.result().status_code for item in goods] == [200] * 30
         assert {one.result().status_code for one in bads} == {400}
     assert len(kept(wiring)) == 30
     assert refused(wiring) == {"unwritable": 10}
@@ -458,7 +458,7 @@ def test_what_is_loaded_later_is_kept_for_ever_by_its_hash(edge: TestClient, nam
 def hand_out(wiring: Wiring, *skus: str, **more: Any) -> list[str]:
     with wiring.open_shop("sample") as shop:
         made = make_outside(shop, Order(products=skus, **more), "http://edge.test", ADA, NOW, copied=True)
-    return [one.id for one in made.buttons]
+    return [button.id for button in made.buttons]
 
 
 def presses(wiring: Wiring) -> list[tuple[str, str, int]]:
@@ -481,22 +481,22 @@ def test_a_link_from_outside_leads_to_the_page_and_counts_by_place_and_campaign(
 
 
 def test_what_looks_at_links_is_led_but_not_counted(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
+    (button,) = hand_out(wiring, "A1")
     for how in ({"User-Agent": "Googlebot/2.1"}, {"Sec-Purpose": "prefetch;prerender"}, {"Purpose": "prefetch"}):
-        assert edge.get(f"/s/sample/go/{one}", headers=how, follow_redirects=False).status_code == 303
-    assert edge.head(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+        assert edge.get(f"/s/sample/go/{button}", headers=how, follow_redirects=False).status_code == 303
+    assert edge.head(f"/s/sample/go/{button}", follow_redirects=False).status_code == 303
     assert presses(wiring) == [("web", "", 0)]
 
 
 def test_a_link_outlives_releases_and_says_kindly_that_a_product_is_gone(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
+    (button,) = hand_out(wiring, "A1")
     with wiring.open_shop("sample") as shop:
         change_layer(shop, "baseline", {"look": {"radius": 9}}, shop.drafts.read().version, ADA, NOW)
         publish(shop, "second", ADA, NOW)
-    assert edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+    assert edge.get(f"/s/sample/go/{button}", follow_redirects=False).status_code == 303
     with wiring.open_shop("sample") as shop:
         shop.catalogue.remove(["A1"])
-    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    answer = edge.get(f"/s/sample/go/{button}", follow_redirects=False)
     assert answer.status_code == 410
     assert "This product is no longer here." in answer.text
     assert f'href="{SHOP}/"' in answer.text
@@ -517,45 +517,47 @@ def test_nothing_in_an_address_says_where_it_leads(edge: TestClient, name: str) 
 
 
 def test_a_product_whose_page_moved_to_another_origin_is_not_followed(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
+    (button,) = hand_out(wiring, "A1")
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put([replace(PRODUCTS[0], url="https://evil.example/p")])
-    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    answer = edge.get(f"/s/sample/go/{button}", follow_redirects=False)
     assert (answer.status_code, "location" in answer.headers) == (410, False)
 
 
 def test_a_form_from_outside_is_sent_on_and_one_of_a_sold_out_product_is_not(edge: TestClient, wiring: Wiring) -> None:
     """Reference: RFC 9110, 15.4.8: 307 keeps method and body."""
-    (one,) = hand_out(wiring, "B2", kind="form")
+    (button,) = hand_out(wiring, "B2", kind="form")
     form = {"sku": "B2", "qty": "1", "option": "L"}
-    answer = edge.post(f"/s/sample/go/{one}", data=form, follow_redirects=False)
+    answer = edge.post(f"/s/sample/go/{button}", data=form, follow_redirects=False)
     assert (answer.status_code, answer.headers["location"]) == (307, f"{SHOP}/basket/add")
     with wiring.open_shop("sample") as shop:
         shop.catalogue.put([replace(PRODUCTS[3], stock=0)])
-    answer = edge.post(f"/s/sample/go/{one}", data=form, follow_redirects=False)
+    answer = edge.post(f"/s/sample/go/{button}", data=form, follow_redirects=False)
     assert (answer.status_code, answer.headers["location"]) == (303, f"{SHOP}/p/B2")
 
 
 def test_a_press_is_led_on_while_it_cannot_be_counted(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
+    (button,) = hand_out(wiring, "A1")
     with wiring.engine.begin() as db:
         db.execute(text("ALTER TABLE outside_presses RENAME TO away"))
-    assert edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code == 303
+    assert edge.get(f"/s/sample/go/{button}", follow_redirects=False).status_code == 303
     with wiring.engine.begin() as db:
         db.execute(text("ALTER TABLE outside_buttons RENAME TO away_too"))
-    answer = edge.get(f"/s/sample/go/{one}", follow_redirects=False)
+    answer = edge.get(f"/s/sample/go/{button}", follow_redirects=False)
     assert (answer.status_code, answer.headers["retry-after"]) == (503, "5")
 
 
 def test_one_store_cannot_lead_by_another_ones_button(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
-    assert edge.get(f"/s/other/go/{one}", follow_redirects=False).status_code == 404
+    (button,) = hand_out(wiring, "A1")
+    assert edge.get(f"/s/other/go/{button}", follow_redirects=False).status_code == 404
 
 
 def test_many_presses_at_once_are_all_counted(edge: TestClient, wiring: Wiring) -> None:
-    (one,) = hand_out(wiring, "A1")
+    (button,) = hand_out(wiring, "A1")
     with ThreadPoolExecutor(8) as pool:
-        codes = list(pool.map(lambda _: edge.get(f"/s/sample/go/{one}", follow_redirects=False).status_code, range(60)))
+        codes = list(
+            pool.map(lambda _: edge.get(f"/s/sample/go/{button}", follow_redirects=False).status_code, range(60))
+        )
     assert set(codes) == {303}
     assert presses(wiring) == [("web", "", 60)]
 

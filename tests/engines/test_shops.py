@@ -238,7 +238,7 @@ def test_tiles_are_read_from_their_pages_and_buy_and_what_was_seen_stands_beside
     visit.awaits(f"!!{row}?.hasAttribute('data-up-filled')")
     goods = ROW["hedgerow"].goods
     names = visit.engine.evaluate(f"[...{row}.shadowRoot.querySelectorAll('.n')].map(one => one.textContent)")
-    assert names == [one.name for one in goods[1:4]]
+    assert names == [item.name for item in goods[1:4]]
     place = f"[data-up-place=tile][data-up-product={goods[1].sku}]"
     visit.awaits(f"!!document.querySelector('{place} [data-up-button]')")
     visit.press(f"{place} [data-up-button] >> button.b")

@@ -247,9 +247,9 @@ class FakeOutside:
         return list(self.made.values())
 
     def put(self, buttons: Sequence[HandedOut]) -> None:
-        for one in buttons:
-            if one.copied_at or one.of.id not in self.made:
-                self.made[one.of.id] = one
+        for button in buttons:
+            if button.copied_at or button.of.id not in self.made:
+                self.made[button.of.id] = button
 
     def put_picture(self, digest: str, media_type: str, content: bytes) -> None:
         self.pictures[digest] = (media_type, content)

@@ -214,7 +214,7 @@ def test_of_many_findings_the_worst_are_told_and_all_of_them_are_counted() -> No
     assert counts == (every.must_fix, every.look_again, every.notes)
     assert sum(counts) == len(every.findings) > 2
     # What is told only when it is read has its sentence and its fixes all the same.
-    fit = next(one for one in every.findings if one.rule == "fit")
+    fit = next(finding for finding in every.findings if finding.rule == "fit")
     assert fit.title.startswith("Too wide by")
     assert "there are" in fit.says
     assert fit.buttons
@@ -272,7 +272,7 @@ def test_an_english_product_text_never_hides_a_german_one() -> None:
 def test_an_edit_can_go_to_any_layer_that_holds_here() -> None:
     made = with_rule(products=("A1",))
     drawn = view_drawing(made.shop, DrawQuery(PAGE, "A1", layer="baseline"))
-    assert [one.layer for one in drawn.editing.layers] == ["baseline", "place:product_page", "exception:e1"]
+    assert [layer.layer for layer in drawn.editing.layers] == ["baseline", "place:product_page", "exception:e1"]
     assert drawn.editing.layer == "baseline"
     with pytest.raises(NotFound, match="does not hold"):
         view_drawing(made.shop, DrawQuery(PAGE, "A2", layer="exception:e1"))
@@ -283,7 +283,7 @@ def test_search_puts_names_that_begin_so_first_and_tells_a_few_of_each_kind() ->
     made = fake_shop(settings(exception(1, {}, categories=("Tools",))), many)
     found = search(made.shop, "super frame")
     assert len(found) == 8
-    assert all(one.title.startswith("Super") for one in found)
+    assert all(finding.title.startswith("Super") for finding in found)
     assert [one.kind for one in search(made.shop, "exception 1")] == ["exception"]
 
 

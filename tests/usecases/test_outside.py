@@ -37,11 +37,11 @@ def test_a_button_is_what_its_layer_and_exceptions_make_of_it() -> None:
 def test_every_link_leads_from_the_moment_its_code_is_seen() -> None:
     shop = fake_shop()
     made = make(shop, "A1", "B1", kind=OutsideKind.MAIL, across=2)
-    assert {one.id for one in made.buttons} == set(shop.outside.made)
-    assert all(f"{EDGE}/s/sample/go/{one.id}" in made.code for one in made.buttons)
-    assert all(one.copied_at is None for one in shop.outside.made.values())
+    assert {button.id for button in made.buttons} == set(shop.outside.made)
+    assert all(f"{EDGE}/s/sample/go/{button.id}" in made.code for button in made.buttons)
+    assert all(button.copied_at is None for button in shop.outside.made.values())
     make(shop, "A1", "B1", kind=OutsideKind.MAIL, across=2, copied=True)
-    assert [one.copied_at for one in shop.outside.made.values()] == [NOW, NOW]
+    assert [button.copied_at for button in shop.outside.made.values()] == [NOW, NOW]
 
 
 def test_a_picture_is_kept_where_the_edge_serves_it() -> None:
@@ -99,17 +99,21 @@ def test_what_was_handed_out_and_looks_otherwise_now_is_told() -> None:
     version = shop.shop.drafts.read().version
     change_layer(shop.shop, "place:outside", {"wording": {"ready": {"en-GB": "Buy it"}}}, version, ADA, NOW)
     view = view_outside(shop.shop, EDGE)
-    assert [one.differs for one in view.handed_out] == ["It says “Buy for £12.50”, the shop says “Buy it”.", "", ""]
+    assert [button.differs for button in view.handed_out] == [
+        "It says “Buy for £12.50”, the shop says “Buy it”.",
+        "",
+        "",
+    ]
 
     change_layer(shop.shop, "baseline", {"look": {"radius": 12}}, version + 1, ADA, NOW)
-    differs = {one.sku: one.differs for one in view_outside(shop.shop, EDGE).handed_out if one.differs}
+    differs = {button.sku: button.differs for button in view_outside(shop.shop, EDGE).handed_out if button.differs}
     assert differs["B2"] == "It is drawn otherwise than the shop’s."
     # What hovering shows is not outside at all.
     make(shop, "B2", kind=OutsideKind.WEB, copied=True)
     hover = {"look": {"hover": {"fill": {"kind": "solid", "colour": "#111111"}}}}
     change_layer(shop.shop, "baseline", hover, version + 2, ADA, NOW)
-    assert "B2" not in {one.sku for one in view_outside(shop.shop, EDGE).handed_out if one.differs}
+    assert "B2" not in {button.sku for button in view_outside(shop.shop, EDGE).handed_out if button.differs}
 
     shop.catalogue.remove(["A1"])
-    gone = [one for one in view_outside(shop.shop, EDGE).handed_out if one.sku == "A1"]
+    gone = [button for button in view_outside(shop.shop, EDGE).handed_out if button.sku == "A1"]
     assert {one.differs for one in gone} == {"The product is gone: its link says so."}

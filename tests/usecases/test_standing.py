@@ -22,12 +22,12 @@ def test_it_is_counted_what_hides_it_is_named_and_pages_are_those_where_it_stand
     shop = fake_shop(made).shop
     phone = view_standing(shop, BAR, Device.PHONE, None)
     assert (phone.stands, phone.of) == (4, len(PRODUCTS))
-    assert [(one.id, one.name, one.products) for one in phone.hidden] == [
+    assert [(hidden.id, hidden.name, hidden.products) for hidden in phone.hidden] == [
         ("e2", "Exception 2", 2), ("e1", "Exception 1", 1),
     ]  # fmt: skip
     assert {page.product for page in phone.pages} == {"A1", "A2", "D1", "D2"}
     desktop = view_standing(shop, BAR, Device.DESKTOP, "en-GB")
-    assert (desktop.stands, [one.id for one in desktop.hidden]) == (6, ["e1"])
+    assert (desktop.stands, [hidden.id for hidden in desktop.hidden]) == (6, ["e1"])
 
 
 @pytest.mark.parametrize("device", list(Device))
@@ -51,7 +51,7 @@ def test_the_count_is_that_of_asking_every_product(device: Device) -> None:
 def test_a_placement_that_is_away_everywhere_says_that_it_is_so_itself() -> None:
     found = view_standing(fake_shop(settings(sticky_bar=AWAY)).shop, BAR, Device.PHONE, None)
     assert (found.stands, found.pages) == (0, ())
-    assert [(one.id, one.products) for one in found.hidden] == [("", len(PRODUCTS))]
+    assert [(hidden.id, hidden.products) for hidden in found.hidden] == [("", len(PRODUCTS))]
 
 
 def test_a_large_shop_gives_no_more_pages_than_somebody_steps_through() -> None:
@@ -94,5 +94,5 @@ def test_what_stands_for_one_product_is_drawn_with_that_one_whichever_is_asked_f
     page = view_drawing(shop, DrawQuery(Placement.PRODUCT_PAGE, product="D2"))
     assert (page.seen.product.sku, page.seen.of) == ("D2", ())
     # Beside the page's own button the bar says what it stands for, too.
-    alone = next(one for one in view_drawing(shop, DrawQuery(BAR)).hanging if one.placement is BAR)
-    assert next(one for one in page.hanging if one.placement is BAR).shown == alone.shown
+    alone = next(hanging for hanging in view_drawing(shop, DrawQuery(BAR)).hanging if hanging.placement is BAR)
+    assert next(hanging for hanging in page.hanging if hanging.placement is BAR).shown == alone.shown

@@ -376,7 +376,7 @@ def test_texts_go_out_and_come_in_as_po(ada: TestClient) -> None:
 def test_search_finds_products_exceptions_and_findings(ada: TestClient) -> None:
     edit(ada, "baseline", {"look": {"fill": {"kind": "solid", "colour": "#eeeeee"}}})
     found = ada.get("/api/stores/sample/search?text=hive").json()
-    assert {one["kind"] for one in found} == {"product"}
+    assert {finding["kind"] for finding in found} == {"product"}
     assert found[0]["title"].startswith("Hive")
     assert [one["kind"] for one in ada.get("/api/stores/sample/search?text=words at rest").json()] == ["finding"]
     assert ada.get("/api/stores/sample/search?text= ").json() == []

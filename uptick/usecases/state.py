@@ -68,7 +68,7 @@ def draft_state(shop: Shop, draft: Draft) -> DraftState:
 
 def show(
     shop: Shop,
-    one: ButtonClass,
+    button: ButtonClass,
     moment: Moment,
     product: Product | None,
     language: str,
@@ -76,18 +76,20 @@ def show(
     device: Device | None = None,
 ) -> Shown:
     """Return a button as it stands on a device; on the one with the narrowest container where none is said."""
-    surface = shop.store.surfaces.get(one.placement)
-    ground = shop.store.ground(one.placement, device or surface.narrowest()[0]) if surface else None
-    afterwards = one.document.afterwards
+    surface = shop.store.surfaces.get(button.placement)
+    ground = shop.store.ground(button.placement, device or surface.narrowest()[0]) if surface else None
+    afterwards = button.document.afterwards
     if isinstance(afterwards, ToMessage):
         # It says the same whatever is in the basket or in stock.
         moment = Moment.READY
-    text = text_for(one.document, moment, language, product, count, shop.store.language)
+    text = text_for(button.document, moment, language, product, count, shop.store.language)
     asks = isinstance(afterwards, ToMessage) or (isinstance(afterwards, TellWhenBack) and moment is Moment.SOLD_OUT)
-    inactive = is_inactive(one.placement, moment) and not asks
-    second = one.document.second
+    inactive = is_inactive(button.placement, moment) and not asks
+    second = button.document.second
     second_says = second_text(second, language) if isinstance(second, SecondButton) else ""
-    return Shown(compile_button(one.document, shop.kit, ground), moment, text, is_rtl(language), inactive, second_says)
+    return Shown(
+        compile_button(button.document, shop.kit, ground), moment, text, is_rtl(language), inactive, second_says
+    )
 
 
 def product_of(snapshot: Snapshot, sku: str | None) -> Product:

@@ -39,7 +39,7 @@ def study_page(
     found: dict[Device, AlongDevice] = {}
     if surveys:
         view = view_along(shop, surveys, page.product or None, language)
-        found = {one.device: one for one in view.devices}
+        found = {on_device.device: on_device for on_device in view.devices}
     for device in Device:
         one = found.get(device)
         if one is None:

@@ -115,7 +115,7 @@ def test_every_field_that_is_one_property_is_tried() -> None:
 def test_an_underline_is_read_or_told(css: str, px: float | None) -> None:
     read = read_css(f".button {{ font-size: 16px; padding: 4px; {css} }}")
     assert at_path(read.layer, "look.type.underline_px") == px
-    assert bool([one for one in read.left_out if "text-decoration" in one]) is (px is None)
+    assert bool([omission for omission in read.left_out if "text-decoration" in omission]) is (px is None)
 
 
 def test_an_underline_is_drawn_under_the_words_alone_and_moves_nothing() -> None:

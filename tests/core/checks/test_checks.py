@@ -21,8 +21,8 @@ def found(of: Settings, products: Sequence[Product] = PRODUCTS) -> tuple[Finding
 
 
 def only(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> Finding:
-    (one,) = [f for f in found(of, products) if f.rule == rule]
-    return one
+    (finding,) = [f for f in found(of, products) if f.rule == rule]
+    return finding
 
 
 def fixed(of: Settings, fix: Fix) -> Settings:
@@ -39,19 +39,19 @@ def test_unreadable_words_are_one_finding_however_many_buttons_share_them() -> N
     pale: Json = {"look": {"hover": {"fill": {"kind": "solid", "colour": "#dddddd"}}}}
     made = settings(exception(1, {"look": {"radius": 8}}, products=("A1",)))
     made = made.with_layer("baseline", merge_layer(made.baseline, pale))
-    one = only(made, "contrast")
-    assert one.weight is Weight.MUST_FIX
-    assert {spot.placement for spot in one.buttons} == set(PLACES)
-    assert len(one.buttons) == 2 * len(PLACES)
-    assert one.title == "Words when hovered 1.35 : 1, 4.5 is needed"
-    assert {fix.layer for fix in one.fixes} == {"baseline"}
+    finding = only(made, "contrast")
+    assert finding.weight is Weight.MUST_FIX
+    assert {spot.placement for spot in finding.buttons} == set(PLACES)
+    assert len(finding.buttons) == 2 * len(PLACES)
+    assert finding.title == "Words when hovered 1.35 : 1, 4.5 is needed"
+    assert {fix.layer for fix in finding.fixes} == {"baseline"}
 
 
 def test_each_mend_of_contrast_removes_the_finding() -> None:
     made = settings(product_page={"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}})
-    one = only(made, "contrast")
-    assert len(one.fixes) == 2
-    for fix in one.fixes:
+    finding = only(made, "contrast")
+    assert len(finding.fixes) == 2
+    for fix in finding.fixes:
         assert found(fixed(made, fix)) == ()
 
 
@@ -61,11 +61,11 @@ def test_disabled_words_may_be_pale_as_the_standard_allows() -> None:
 
 def test_words_too_wide_for_the_longest_product_are_found_in_pixels_and_mended() -> None:
     made = settings(listing_card={"wording": {"ready": {"en-GB": "{name}"}}})
-    one = only(made, "fit")
-    assert "A far longer thing than the others" in one.says
-    assert "on a phone, where there are 140 px" in one.says
-    assert one.figure > one.allowed == 140
-    assert one.says.endswith("No type from 12 px fits: say it shorter.")
+    finding = only(made, "fit")
+    assert "A far longer thing than the others" in finding.says
+    assert "on a phone, where there are 140 px" in finding.says
+    assert finding.figure > finding.allowed == 140
+    assert finding.says.endswith("No type from 12 px fits: say it shorter.")
     short = only(settings(product_page=merge_layer(FIXED, {"wording": {"ready": {"en-GB": "Take it"}}})), "fit")
     assert short.fixes
     for fix in short.fixes:
@@ -85,33 +85,33 @@ def test_where_no_single_mend_is_enough_some_together_are_offered() -> None:
 def test_words_too_high_are_found_and_mended() -> None:
     low: Json = {"look": {"size": {"kind": "fixed", "width": 200, "height": 30}}}
     made = settings(product_page=low)
-    one = only(made, "fit")
-    assert one.spot == "height"
-    assert one.title.startswith("Too high by ")
-    for fix in one.fixes:
+    finding = only(made, "fit")
+    assert finding.spot == "height"
+    assert finding.title.startswith("Too high by ")
+    for fix in finding.fixes:
         assert not [f for f in found(fixed(made, fix)) if f.rule == "fit"]
 
 
 def test_a_button_too_small_for_a_finger_is_found_and_mended() -> None:
     small: Json = {"look": {"padding": {"top": 1, "bottom": 1}, "type": {"size_px": 12}}}
     made = settings(product_page=small)
-    one = only(made, "target_size")
-    assert one.allowed == 24
-    assert one.figure < 24
-    (fix,) = one.fixes
+    finding = only(made, "target_size")
+    assert finding.allowed == 24
+    assert finding.figure < 24
+    (fix,) = finding.fixes
     assert found(fixed(made, fix)) == ()
 
 
 def test_letters_that_the_typeface_lacks_are_worth_another_look() -> None:
-    one = only(settings(product_page={"wording": {"ready": {"en-GB": "蜂"}}}), "glyph")
-    assert one.weight is Weight.LOOK_AGAIN
-    assert one.title == "Figtree has no 蜂"
+    finding = only(settings(product_page={"wording": {"ready": {"en-GB": "蜂"}}}), "glyph")
+    assert finding.weight is Weight.LOOK_AGAIN
+    assert finding.title == "Figtree has no 蜂"
 
 
 def test_a_button_higher_than_the_shops_own_is_worth_another_look() -> None:
-    one = only(settings(product_page={"look": {"padding": {"top": 30}}}), "own_size")
-    assert one.allowed == 52
-    assert one.figure > 52
+    finding = only(settings(product_page={"look": {"padding": {"top": 30}}}), "own_size")
+    assert finding.allowed == 52
+    assert finding.figure > 52
 
 
 def test_a_finding_of_an_exception_is_mended_in_the_exception() -> None:
@@ -123,10 +123,10 @@ def test_a_finding_of_an_exception_is_mended_in_the_exception() -> None:
 
 def test_an_exception_whose_product_is_gone_is_kept_and_said_to_sleep() -> None:
     made = settings(exception(1, FIXED, products=("A1",)))
-    (one,) = found(made, [product("B1", "Jars")])
-    assert (one.rule, one.title) == ("reach", "“Exception 1” reaches nothing")
-    assert one.says == "A1 is not in the catalogue. It is inactive until then."
-    (fix,) = one.fixes
+    (finding,) = found(made, [product("B1", "Jars")])
+    assert (finding.rule, finding.title) == ("reach", "“Exception 1” reaches nothing")
+    assert finding.says == "A1 is not in the catalogue. It is inactive until then."
+    (fix,) = finding.fixes
     assert fix.of_rule
     assert found(made.with_exception("e1", **fix.patch), [product("B1", "Jars")]) == ()
 
@@ -140,8 +140,8 @@ def test_the_worst_findings_come_first() -> None:
 @pytest.mark.parametrize("place", list(PLACES))
 def test_findings_know_which_buttons_they_are_about(place: Placement) -> None:
     made = settings(**{place.value: {"look": {"fill": {"kind": "solid", "colour": "#8a8a8a"}}}})
-    one = only(made, "contrast")
-    about = [c.placement for c in classes_of(snapshot(made)) if one.is_about(c)]
+    finding = only(made, "contrast")
+    about = [c.placement for c in classes_of(snapshot(made)) if finding.is_about(c)]
     assert about == [place]
 
 
@@ -151,10 +151,10 @@ def test_a_valid_long_text_is_told_and_no_fix_is_offered_that_could_not_be_kept(
         "look": {"size": {"kind": "fixed", "width": 140, "height": 40}, "type": {"size_px": 40}},
         "wording": {"ready": {"en-GB": "W" * 200}},
     })  # fmt: skip
-    fits = [one for one in found(of) if one.rule == "fit"]
+    fits = [finding for finding in found(of) if finding.rule == "fit"]
     assert fits
-    for one in found(of):
-        for fix in one.fixes:
+    for finding in found(of):
+        for fix in finding.fixes:
             if not fix.of_rule:
                 require_layer(merge_layer(of.layer(fix.layer) or {}, fix.patch))
 
@@ -170,8 +170,8 @@ def test_every_fix_that_is_offered_can_be_kept(seed: int) -> None:
         "icon": rng.choice([{"kind": "none"}, icon]),
         "wording": {"ready": {"en-GB": rng.choice(["Buy", "W" * 120, "A rather long text for a button"])}},
     })  # fmt: skip
-    for one in found(of):
-        for fix in one.fixes:
+    for finding in found(of):
+        for fix in finding.fixes:
             if not fix.of_rule:
                 require_layer(merge_layer(of.layer(fix.layer) or {}, fix.patch))
 

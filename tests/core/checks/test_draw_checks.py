@@ -22,8 +22,8 @@ def found(of: Settings, products: Sequence[Product] = PRODUCTS, using: Kit | Non
 
 
 def only(of: Settings, rule: str, using: Kit | None = None) -> Finding:
-    (one,) = [f for f in found(of, using=using) if f.rule == rule]
-    return one
+    (finding,) = [f for f in found(of, using=using) if f.rule == rule]
+    return finding
 
 
 def fixed(of: Settings, fix: Fix) -> Settings:
@@ -41,12 +41,12 @@ def test_an_icon_added_to_a_small_fixed_button_gets_three_computed_fixes() -> No
                   "padding": {"top": 10, "bottom": 10, "left": 20, "right": 20}}  # fmt: skip
     words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
     made = page(look, icon=icon, wording=words)
-    one = only(made, "fit")
-    labels = [fix.label for fix in one.fixes]
+    finding = only(made, "fit")
+    labels = [fix.label for fix in finding.fixes]
     assert labels[0].endswith("px wide")
     assert 120 <= float(labels[0].split()[0]) <= 140
     assert len(labels) == 3
-    for fix in one.fixes:
+    for fix in finding.fixes:
         assert not [f for f in found(fixed(made, fix)) if f.rule == "fit"]
 
 
@@ -54,21 +54,21 @@ def test_a_gap_that_is_wide_enough_is_taken_in_first() -> None:
     icon: Json = {"kind": "shipped", "name": "basket", "size_px": 18, "gap_px": 20}
     words: Json = {moment: {"en-GB": "Buy now"} for moment in BASELINE["wording"]}
     fixed: Json = {"size": {"kind": "fixed", "width": 134, "height": 44}}
-    one = only(page(fixed, icon=icon, wording=words), "fit")
-    assert [fix.label.split()[0] for fix in one.fixes][1] == "gap"
+    finding = only(page(fixed, icon=icon, wording=words), "fit")
+    assert [fix.label.split()[0] for fix in finding.fixes][1] == "gap"
 
 
 def test_icon_and_words_that_touch_are_told_apart() -> None:
     icon: Json = {"kind": "shipped", "name": "basket", "gap_px": 1}
-    one = only(page({}, icon=icon), "touching")
-    assert (one.weight, one.fixes[0].label) == (Weight.LOOK_AGAIN, "gap 6")
+    finding = only(page({}, icon=icon), "touching")
+    assert (finding.weight, finding.fixes[0].label) == (Weight.LOOK_AGAIN, "gap 6")
 
 
 def test_what_an_ellipsis_hides_is_said() -> None:
     look: Json = {"wrap": "ellipsis", "size": {"kind": "natural", "most": 60}}
-    one = only(page(look, wording={"ready": {"en-GB": "Take it home"}}), "ellipsis")
-    assert one.title.startswith("An ellipsis hides “")
-    assert not [f for f in found(fixed(page(look), one.fixes[0])) if f.rule == "ellipsis"]
+    finding = only(page(look, wording={"ready": {"en-GB": "Take it home"}}), "ellipsis")
+    assert finding.title.startswith("An ellipsis hides “")
+    assert not [f for f in found(fixed(page(look), finding.fixes[0])) if f.rule == "ellipsis"]
 
 
 GRADIENT: Json = {
@@ -78,16 +78,16 @@ GRADIENT: Json = {
 
 def test_words_on_a_gradient_are_held_against_its_worst_place() -> None:
     """The ends alone would pass with grey words; in the middle they are lost."""
-    one = next(f for f in found(page({"fill": GRADIENT, "text_colour": "#808080"})) if f.rule == "contrast")
-    assert one.spot == "rest"
-    assert one.figure < 1.1
+    finding = next(f for f in found(page({"fill": GRADIENT, "text_colour": "#808080"})) if f.rule == "contrast")
+    assert finding.spot == "rest"
+    assert finding.figure < 1.1
 
 
 def test_a_gradient_is_mended_by_moving_it_as_a_whole() -> None:
     mild: Json = {**GRADIENT, "stops": [{"at": 0, "colour": "#5a5a5a"}, {"at": 100, "colour": "#8a8a8a"}]}
     made = page({"fill": mild})
-    one = next(f for f in found(made) if f.rule == "contrast" and f.spot == "rest")
-    darker = next(fix for fix in one.fixes if fix.label.startswith("gradient"))
+    finding = next(f for f in found(made) if f.rule == "contrast" and f.spot == "rest")
+    darker = next(fix for fix in finding.fixes if fix.label.startswith("gradient"))
     assert not [f for f in found(fixed(made, darker)) if f.rule == "contrast" and f.spot == "rest"]
 
 
@@ -100,9 +100,9 @@ def test_words_on_a_picture_are_held_against_its_pixels_and_a_scrim_mends_them()
     using = with_picture()
     fill: Json = {"kind": "picture", "picture": PICTURE, "scrim": {"colour": "#000000", "opacity": 0.1}}
     made = page({"fill": fill})
-    one = next(f for f in found(made, using=using) if f.rule == "contrast" and f.spot == "rest")
-    assert "its picture" in one.says
-    (scrim,) = one.fixes
+    finding = next(f for f in found(made, using=using) if f.rule == "contrast" and f.spot == "rest")
+    assert "its picture" in finding.says
+    (scrim,) = finding.fixes
     assert scrim.label.startswith("overlay ")
     again = [f for f in found(fixed(made, scrim), using=using) if f.rule == "contrast" and f.spot == "rest"]
     assert again == []
@@ -112,9 +112,9 @@ def test_words_on_a_picture_are_held_against_its_pixels_and_a_scrim_mends_them()
 def test_every_state_but_disabled_is_tested(state: str) -> None:
     """Source: WCAG 2.2, 1.4.3; disabled controls are exempt there."""
     pale: Json = {state: {"fill": {"kind": "solid", "colour": "#eeeeee"}, "text_colour": "#ffffff"}}
-    one = only(page(pale), "contrast")
-    assert one.spot == state
-    assert {fix.layer for fix in one.fixes} == {"place:product_page"}
+    finding = only(page(pale), "contrast")
+    assert finding.spot == state
+    assert {fix.layer for fix in finding.fixes} == {"place:product_page"}
 
 
 def test_what_shines_through_is_tested_as_it_is_seen() -> None:
@@ -125,8 +125,8 @@ def test_what_shines_through_is_tested_as_it_is_seen() -> None:
 
 def test_words_that_alone_carry_a_button_are_a_note_and_no_error() -> None:
     """Source: WCAG 2.2, 1.4.11: a button's edge need not be seen where its words say that it is one."""
-    one = only(page({"fill": {"kind": "none"}, "text_colour": "#111111"}), "words_alone")
-    assert one.weight is Weight.NOTE
+    finding = only(page({"fill": {"kind": "none"}, "text_colour": "#111111"}), "words_alone")
+    assert finding.weight is Weight.NOTE
     edged: Json = {"fill": {"kind": "none"}, "text_colour": "#111111", "border": {"kind": "line", "colour": "#555555"}}
     assert not [f for f in found(page(edged)) if f.rule == "words_alone"]
 
@@ -134,9 +134,9 @@ def test_words_that_alone_carry_a_button_are_a_note_and_no_error() -> None:
 def test_a_focus_ring_must_be_seen_on_the_page_and_not_be_a_hair() -> None:
     """Source: WCAG 2.2, 1.4.11 (3 : 1) and 2.4.13 (2 px)."""
     pale = page({"focus": {"ring_colour": "#dddddd"}})
-    one = only(pale, "focus_ring")
-    assert one.weight is Weight.MUST_FIX
-    assert not [f for f in found(fixed(pale, one.fixes[0])) if f.rule == "focus_ring"]
+    finding = only(pale, "focus_ring")
+    assert finding.weight is Weight.MUST_FIX
+    assert not [f for f in found(fixed(pale, finding.fixes[0])) if f.rule == "focus_ring"]
     assert only(page({"focus": {"ring_width_px": 1}}), "focus_ring").weight is Weight.LOOK_AGAIN
     touching = page({"focus": {"ring_colour": "#4a3a22", "ring_offset_px": 0}})
     assert "on the fill that it touches" in only(touching, "focus_ring").title
@@ -145,8 +145,8 @@ def test_a_focus_ring_must_be_seen_on_the_page_and_not_be_a_hair() -> None:
 def test_a_button_without_words_is_asked_for_a_name_in_every_language() -> None:
     """Source: WCAG 2.2, 4.1.2."""
     icon: Json = {"kind": "shipped", "name": "plus", "side": "alone", "size_px": 30}
-    one = only(page({}, icon=icon), "name")
-    assert "“Buy” is read out until it has a name" in one.says
+    finding = only(page({}, icon=icon), "name")
+    assert "“Buy” is read out until it has a name" in finding.says
     assert not [f for f in found(page({}, icon=icon, spoken={"en-GB": "Add to basket"})) if f.rule == "name"]
 
 
@@ -185,9 +185,9 @@ SECOND: Json = {
 def test_a_neighbour_of_another_height_or_type_is_matched_by_a_press() -> None:
     """Common practice: people notice 16 px type beside 14 px at once."""
     made = page({}, second={**SECOND, "size_px": 14, "border": {"kind": "line", "width_px": 3}})
-    one = only(made, "neighbour")
-    assert "px" in one.title
-    after = fixed(made, one.fixes[0])
+    finding = only(made, "neighbour")
+    assert "px" in finding.title
+    after = fixed(made, finding.fixes[0])
     assert not [f for f in found(after) if f.rule == "neighbour"]
     # A closer look is meant to be less than what buys.
     closer = page({}, second={**SECOND, "kind": "closer", "size_px": 14})
@@ -209,14 +209,14 @@ def test_two_look_alike_buttons_are_told_also_for_colour_blind_shoppers() -> Non
 def test_words_on_what_is_see_through_are_held_against_the_real_page() -> None:
     """White words on black at a quarter: 191 of 255 over white (1.83 : 1), and black itself over black (21 : 1)."""
     look: Json = {"fill": {"kind": "solid", "colour": "#00000040"}, "text_colour": "#ffffff"}
-    one = only(page(look), "contrast")
-    assert one.figure == pytest.approx(contrast_ratio("#ffffff", "#bfbfbf"), abs=0.01)
-    for fix in one.fixes:
+    finding = only(page(look), "contrast")
+    assert finding.figure == pytest.approx(contrast_ratio("#ffffff", "#bfbfbf"), abs=0.01)
+    for fix in finding.fixes:
         assert not [f for f in found(fixed(page(look), fix)) if f.rule == "contrast" and f.spot == "rest"]
 
 
 def test_see_through_words_are_mended_by_words_that_let_nothing_through() -> None:
     look: Json = {"fill": {"kind": "solid", "colour": "#777777"}, "text_colour": "#ffffff99"}
-    one = next(f for f in found(page(look)) if f.rule == "contrast" and f.spot == "rest")
-    assert one.says.startswith("#ffffff99 on #777777")
-    assert [len(fix.patch["look"]["text_colour"]) for fix in one.fixes] == [7]
+    finding = next(f for f in found(page(look)) if f.rule == "contrast" and f.spot == "rest")
+    assert finding.says.startswith("#ffffff99 on #777777")
+    assert [len(fix.patch["look"]["text_colour"]) for fix in finding.fixes] == [7]

@@ -20,7 +20,7 @@ def says(text: str, moment: str = "ready", language: str = "en-GB") -> Json:
 
 
 def found(of: Settings, rule: str, products: Sequence[Product] = PRODUCTS) -> list[Finding]:
-    return [one for one in findings_of(snapshot(of, list(products))) if one.rule == rule]
+    return [finding for finding in findings_of(snapshot(of, list(products))) if finding.rule == rule]
 
 
 def fixed(of: Settings, fix: Fix) -> Settings:
@@ -34,13 +34,13 @@ def fixed(of: Settings, fix: Fix) -> Settings:
 
 def test_equal_exceptions_that_differ_where_both_hold_are_a_conflict_and_either_mend_ends_it() -> None:
     made = settings(exception(1, says("one"), categories=("Tools",)), exception(2, says("two"), categories=("Tools",)))
-    (one,) = found(made, "conflict")
-    assert one.weight is Weight.MUST_FIX
-    assert one.title == "“Exception 1” and “Exception 2” disagree"
-    assert "for 2 products that both reach" in one.says
-    assert "the later wins: “Exception 2”" in one.says
-    assert len(one.fixes) == 2
-    for fix in one.fixes:
+    (finding,) = found(made, "conflict")
+    assert finding.weight is Weight.MUST_FIX
+    assert finding.title == "“Exception 1” and “Exception 2” disagree"
+    assert "for 2 products that both reach" in finding.says
+    assert "the later wins: “Exception 2”" in finding.says
+    assert len(finding.fixes) == 2
+    for fix in finding.fixes:
         assert found(fixed(made, fix), "conflict") == []
 
 
@@ -66,9 +66,9 @@ def test_equal_exceptions_that_say_the_same_or_other_things_are_no_conflict() ->
 
 def test_an_exception_that_reaches_nothing_is_said_and_switched_off() -> None:
     nobody = settings(exception(1, says("x"), categories=("Jars",), products=("A1",)))
-    (one,) = found(nobody, "reach")
-    assert one.says == "No product of the catalogue is in its reach."
-    assert found(fixed(nobody, one.fixes[0]), "reach") == []
+    (finding,) = found(nobody, "reach")
+    assert finding.says == "No product of the catalogue is in its reach."
+    assert found(fixed(nobody, finding.fixes[0]), "reach") == []
     for_later = settings(exception(1, says("x"), categories=("Tools",), situations=(Situation.SOLD_OUT,)))
     assert found(for_later, "reach") == []
 
@@ -79,9 +79,9 @@ def test_a_value_that_a_closer_exception_always_beats_is_dead_and_can_be_taken_o
         exception(2, says("near"), products=("C1", "D1", "D2")),
     )
     assert dead_values(snapshot(made)) == {"e1": ("wording.ready.en-GB",)}
-    (one,) = found(made, "dead")
-    assert one.weight is Weight.NOTE
-    after = fixed(made, one.fixes[0])
+    (finding,) = found(made, "dead")
+    assert finding.weight is Weight.NOTE
+    after = fixed(made, finding.fixes[0])
     assert after.layer("exception:e1") == {"wording": {"ready": {}}, "look": {"radius": 2}}
     assert found(after, "dead") == []
 
@@ -99,7 +99,7 @@ def test_texts_that_a_language_lacks_are_one_finding_and_an_exceptions_own_anoth
 def test_a_live_value_that_some_product_has_not_is_said_with_how_many() -> None:
     made = settings(listing_card=says("Save {saving}"), product_page=says("{price}"))
     bare = [product("A1", was_minor=2000), product("A2", price_minor=None), product("A3")]
-    by_title = {one.title: one for one in found(made, "live_value", bare)}
+    by_title = {finding.title: finding for finding in found(made, "live_value", bare)}
     assert set(by_title) == {"{saving} has no value for 2 products", "{price} has no value for 1 product"}
     assert all(one.weight is Weight.MUST_FIX for one in by_title.values())
     hidden = settings(exception(1, {"placement": {"shown": False}}, products=("A2",)), product_page=says("{price}"))
@@ -108,19 +108,19 @@ def test_a_live_value_that_some_product_has_not_is_said_with_how_many() -> None:
 
 def test_a_products_own_text_that_stops_at_one_place_is_told_unless_it_is_meant() -> None:
     made = settings(exception(1, says("Just this"), products=("A1",), placements=(PAGE,)))
-    (one,) = found(made, "differs")
-    assert one.title == "“Just this” and “Buy” for one product"
-    for fix in one.fixes:
+    (finding,) = found(made, "differs")
+    assert finding.title == "“Just this” and “Buy” for one product"
+    for fix in finding.fixes:
         assert found(fixed(made, fix), "differs") == []
-    everywhere = fixed(made, one.fixes[0])
+    everywhere = fixed(made, finding.fixes[0])
     assert everywhere.exceptions[0].reach == Reach(products=("A1",))
 
 
 def test_a_text_is_tried_in_every_language_and_on_every_device_where_it_is_met() -> None:
     long_german = settings(listing_card=says("Dies ist viel zu lang", "ready", "de-DE"), more=("de-DE",))
-    (one,) = found(long_german, "fit")
-    assert "(ready, German)" in one.says
-    assert "on a phone, where there are 140 px" in one.says
+    (finding,) = found(long_german, "fit")
+    assert "(ready, German)" in finding.says
+    assert "on a phone, where there are 140 px" in finding.says
     only_large = settings(
         exception(1, says("Dies ist viel zu lang"), devices=(Device.DESKTOP,), placements=(CARD,)), more=("de-DE",)
     )

@@ -9,7 +9,7 @@ from uptick.core.checks import findings_of
 def told(message: dict[str, Any], more: tuple[str, ...] = ()) -> list[tuple[str, str]]:
     asks = exception(1, {"afterwards": {"kind": "message", "way": "mail", "to": "ask@shop.example", **message}})
     found = findings_of(snapshot(settings(asks, more=more)))
-    return [(one.title, one.says) for one in found if one.rule == "message"]
+    return [(finding.title, finding.says) for finding in found if finding.rule == "message"]
 
 
 def test_a_message_that_names_no_product_is_told() -> None:
@@ -35,7 +35,7 @@ def test_a_button_that_opens_a_message_with_the_words_of_one_that_buys_is_told()
 
     def said(*layers: Any, **places: Any) -> list[str]:
         found = findings_of(snapshot(settings(*layers, **places)))
-        return [one.title for one in found if one.rule == "message_words"]
+        return [finding.title for finding in found if finding.rule == "message_words"]
 
     bare = {"afterwards": message}
     own = {"afterwards": message, "wording": {"ready": {"en-GB": "Ask"}}}
@@ -53,7 +53,7 @@ def test_a_message_button_is_ready_whatever_is_in_stock() -> None:
     }
     found = findings_of(snapshot(settings(product_page=own, listing_card=own, strip=own, sticky_bar=own)))
     # Words that it never says are not measured.
-    assert [one.title for one in found if "XXX" in one.says] == []
+    assert [finding.title for finding in found if "XXX" in finding.says] == []
 
 
 def test_a_message_under_a_basket_is_told_with_what_takes_it_away() -> None:
@@ -64,7 +64,7 @@ def test_a_message_under_a_basket_is_told_with_what_takes_it_away() -> None:
         "icon": {"kind": "shipped", "name": "basket"},
     }
     found = findings_of(snapshot(settings(exception(1, layer))))
-    (said,) = [one for one in found if one.rule == "message_icon"]
+    (said,) = [finding for finding in found if finding.rule == "message_icon"]
     assert [(fix.layer, fix.patch) for fix in said.fixes] == [("exception:e1", {"icon": {"kind": "none"}})]
     bare = findings_of(snapshot(settings(exception(1, {**layer, "icon": {"kind": "shipped", "name": "envelope"}}))))
     assert not [one for one in bare if one.rule == "message_icon"]

@@ -18,7 +18,7 @@ def told(layer: dict[str, Any], **connection: Any) -> list[tuple[str, str]]:
     made: BasketConnection = store().connection.model_copy(update=connection)
     of = settings(**{place.value: layer for place in store().places})
     found = findings_of(CompiledShop(lambda _: kit()).at(of, PRODUCTS, store().model_copy(update={"connection": made})))
-    return [(one.rule, one.title) for one in found if one.rule in ("sheet", "basket")]
+    return [(finding.rule, finding.title) for finding in found if finding.rule in ("sheet", "basket")]
 
 
 def test_nothing_is_said_of_a_basket_that_is_told_whole() -> None:

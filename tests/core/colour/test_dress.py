@@ -54,7 +54,7 @@ def test_a_value_set_by_hand_stays_until_it_is_left_to_the_rule_again() -> None:
 def test_every_stop_of_a_gradient_moves_and_a_picture_gets_a_thicker_scrim() -> None:
     stops = [{"at": 0, "colour": "#302010"}, {"at": 100, "colour": "#604020"}]
     hovered = dresses(document(derived({"kind": "linear", "stops": stops})).look)["hover"].fill
-    assert [one.colour for one in hovered.stops] != [one["colour"] for one in stops]  # type: ignore[union-attr]
+    assert [stop.colour for stop in hovered.stops] != [stop["colour"] for stop in stops]  # type: ignore[union-attr]
     picture: Json = {"kind": "picture", "picture": "0" * 16, "scrim": {"colour": "#000000", "opacity": 0.4}}
     pressed = dresses(document(derived(picture)).look)["pressed"].fill
     assert pressed.scrim.opacity > 0.5  # type: ignore[union-attr]

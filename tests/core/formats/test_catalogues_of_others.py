@@ -165,7 +165,7 @@ def test_usual_dialects_of_csv_are_found_out_and_told(
     assert found.reading.products[0].price_minor == 1250
     assert found.sample[0]["price"] == "12.50"
     assert ["“A;Grüße;Jars;/" in guess for guess in found.dialect.guesses] == [True] * (encoding == "windows-1252")
-    assert [one.column for one in found.headings] == ["sku", "name", "category", "url", "price", "tax"]
+    assert [heading.column for heading in found.headings] == ["sku", "name", "category", "url", "price", "tax"]
 
 
 @pytest.mark.parametrize(

@@ -50,7 +50,7 @@ def test_a_themes_button_is_read_with_its_properties_shorthands_and_states() -> 
         "weight": 600, "size_px": 16, "line": 1.2, "family": "lora", "letter_spacing_px": 0.8, "case": "upper",
         "slant": "upright",
     }  # fmt: skip
-    assert [(one["y_px"], one["blur_px"], one["inner"]) for one in look["shadows"]["list"]] == [
+    assert [(shadow["y_px"], shadow["blur_px"], shadow["inner"]) for shadow in look["shadows"]["list"]] == [
         (2, 4, False), (0, 2, True),
     ]  # fmt: skip
     assert look["motion"] == {"kind": "motion", "duration_ms": 200, "delay_ms": 100, "curve": "ease-in"}
@@ -243,7 +243,7 @@ def test_a_value_that_would_never_end_is_left_out_and_the_rest_is_read(text: str
     tracemalloc.stop()
     assert found.layer["look"]["text_colour"] == "#ff0000"
     assert "padding" not in found.layer["look"]
-    assert any(says in one for one in found.left_out)
+    assert any(says in omission for omission in found.left_out)
     # The smallest of these took hundreds of megabytes.
     assert most < 20_000_000
 
@@ -306,10 +306,10 @@ def test_without_a_browser_a_value_is_right_or_told(css: str, path: str, value: 
 def test_without_a_browser_a_selector_that_only_one_can_tell_is_told(selector: str) -> None:
     read = read_css(f".b{{color:red}} {selector}{{color:blue}}", ".b")
     assert read.layer == {"look": {"text_colour": "#ff0000"}}
-    assert any(selector in one for one in read.left_out)
+    assert any(selector in omission for omission in read.left_out)
 
 
 def test_without_a_browser_nested_rules_and_rules_of_elements_are_told() -> None:
     read = read_css("button{border:0} .b{color:red; &:hover{color:blue} @media print{color:#000}}", ".b")
     assert read.layer == {"look": {"text_colour": "#ff0000"}}
-    assert [one.split(":")[0] for one in read.left_out] == ["line 1", "@media print", "rules for button"]
+    assert [omission.split(":")[0] for omission in read.left_out] == ["line 1", "@media print", "rules for button"]

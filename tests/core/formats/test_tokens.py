@@ -210,14 +210,14 @@ def test_values_of_other_names_are_listed_by_type_with_what_their_name_suggests(
     read = read_tokens(json.dumps(OTHERS))
     assert read.layer == {}
     assert read.left_out == ()
-    proposals = {one.name: one.proposal for one in read.values if one.proposal}
+    proposals = {value.name: value.proposal for value in read.values if value.proposal}
     assert proposals == {
         "btn.primary-bg": "look.fill", "btn.primary-bg-hover": "look.hover.fill", "btn.border": "look.border",
         "btn.primary-text": "look.text_colour", "btn.radius": "look.radius", "btn.label": "look.type",
         "btn.lift": "look.shadows",
         "btn.sheen": "look.fill", "btn.weight": "look.type.weight",
     }  # fmt: skip
-    assert {one.name: one.says for one in read.values}["palette.sea"] == "#00447799"
+    assert {value.name: value.says for value in read.values}["palette.sea"] == "#00447799"
 
 
 @pytest.mark.parametrize(
@@ -246,7 +246,7 @@ def test_a_name_is_read_by_its_words_not_by_letters_within_them(name: str, kind:
 
 def test_values_are_laid_onto_the_fields_that_a_designer_says() -> None:
     """Source: Design Tokens Format Module 2025.10: aliases within values, names of weights, `$root`, `$ref`, alpha."""
-    laid = {one.name: one.proposal for one in read_tokens(json.dumps(OTHERS)).values if one.proposal}
+    laid = {value.name: value.proposal for value in read_tokens(json.dumps(OTHERS)).values if value.proposal}
     del laid["btn.sheen"]
     look = read_tokens(json.dumps(OTHERS), laid).layer["look"]
     assert look["fill"] == {"kind": "solid", "colour": "#00447799"}
@@ -281,8 +281,8 @@ def test_values_are_laid_onto_the_fields_that_a_designer_says() -> None:
     ],
 )
 def test_a_token_that_cannot_be_taken_is_told_by_its_path(kind: str, value: Any, says: str) -> None:
-    (one,) = read_tokens(json.dumps({"a": {"b": {"$type": kind, "$value": value}}})).left_out
-    assert one.startswith(f"a.b: {says}")
+    (omission,) = read_tokens(json.dumps({"a": {"b": {"$type": kind, "$value": value}}})).left_out
+    assert omission.startswith(f"a.b: {says}")
 
 
 def test_a_token_file_of_another_program_is_told_value_by_value() -> None:
@@ -290,7 +290,7 @@ def test_a_token_file_of_another_program_is_told_value_by_value() -> None:
     text = (HERE / "open-props/open-props.tokens.json").read_text()
     names = {name for name, value in json.loads(text).items() if isinstance(value, dict) and "$value" in value}
     read = read_tokens(text)
-    told = {one.split(": ")[0] for one in read.left_out} | {one.name for one in read.values}
+    told = {omission.split(": ")[0] for omission in read.left_out} | {one.name for one in read.values}
     assert len(names) > 100
     assert names <= told
     assert read.layer == {}

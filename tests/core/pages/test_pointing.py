@@ -41,7 +41,7 @@ def pointed(html: str) -> tuple[PageRead, Tag]:
 
 
 def chosen(html: str) -> list[str]:
-    return [one.selector for one in candidates(*pointed(html)) if not one.each]
+    return [candidate.selector for candidate in candidates(*pointed(html)) if not candidate.each]
 
 
 def card(sku: str, here: bool = False, more: str = "") -> str:
@@ -58,7 +58,11 @@ def test_made_up_names_numbers_and_states_are_passed_over() -> None:
         "<button class=other></button></form></main>"
     )
     assert found[0] == ".product-form__submit"
-    assert not [one for one in found if "css-" in one or "48213" in one or "open" in one or "w-full" in one]
+    assert not [
+        finding
+        for finding in found
+        if "css-" in finding or "48213" in finding or "open" in finding or "w-full" in finding
+    ]
 
 
 def test_an_attribute_that_says_what_it_does_goes_before_a_class() -> None:
@@ -79,11 +83,11 @@ def test_of_a_list_one_in_each_card_is_found_and_the_pointed_one_alone() -> None
         f'<div class="price">From £1</div><ul class="grid-of-cards">{card(FIRST)}{card(SECOND, True)}{card(THIRD)}</ul>'
     )
     found = candidates(page, target)
-    each = [one for one in found if one.each]
+    each = [finding for finding in found if finding.each]
     assert [(one.selector, one.count) for one in each] == [
         (".price", 4), (".grid-of-cards .price", 3), (".card .price", 3)
     ]  # fmt: skip
-    alone = [one for one in found if not one.each]
+    alone = [finding for finding in found if not finding.each]
     assert all(one.count == 1 and one.weak for one in alone)
 
 

@@ -115,7 +115,7 @@ def rule_of(n: int, reach: Reach, layer: Json) -> ExceptionRule:
 def test_resolving_by_classes_equals_resolving_product_by_product(drawn: list[tuple[Reach, Json]]) -> None:
     made = settings(*(rule_of(n, reach, layer) for n, (reach, layer) in enumerate(drawn, 1)), more=("de-DE",))
     shop = snapshot(made)
-    keys = {(one.placement, one.key) for one in classes_of(shop)}
+    keys = {(button.placement, button.key) for button in classes_of(shop)}
     for placement, product, device, language, shopper in crossing(
         PLACES, PRODUCTS, Device, made.languages, ShopperKind
     ):

@@ -43,9 +43,9 @@ def test_a_floating_button_is_there_once_its_layer_says_something_and_gone_with_
     added = with_places(of, settings(floating=FLOATING))
     assert added.places == (*of.places, Placement.FLOATING)
     made = snapshot(settings(floating=FLOATING))
-    assert Placement.FLOATING in {one.placement for one in classes_of(made)}
+    assert Placement.FLOATING in {button.placement for button in classes_of(made)}
     assert made.layers[LayerRef.place(Placement.FLOATING)].content == FLOATING
-    assert Placement.FLOATING not in {one.placement for one in classes_of(snapshot(settings()))}
+    assert Placement.FLOATING not in {button.placement for button in classes_of(snapshot(settings()))}
 
 
 def shelf(*skus: str, seen: bool = False) -> PointedPlace:
@@ -63,10 +63,10 @@ def test_tiles_are_classes_of_the_products_of_their_rows_alone() -> None:
     made = snapshot(of, PRODUCTS)
     placed = made.beside(of)
     tiles = classes_at(replace(placed, store=with_places(placed.store, of)), Placement.TILE)
-    assert {product.sku for one in tiles for product in one.products} == {"A1", "A2", "B2"}
-    assert [sorted(p.sku for p in one.products) for one in tiles if one.rules] == [["B2"]]
+    assert {product.sku for tile in tiles for product in tile.products} == {"A1", "A2", "B2"}
+    assert [sorted(p.sku for p in tile.products) for tile in tiles if tile.rules] == [["B2"]]
     # Elsewhere all are there, and so they are where a row shows what a browser saw.
-    assert sum(one.count for one in classes_at(made, Placement.PRODUCT_PAGE)) == len(PRODUCTS)
+    assert sum(button.count for button in classes_at(made, Placement.PRODUCT_PAGE)) == len(PRODUCTS)
     assert held_products(of.model_copy(update={"pointed": {**rows, "p3": shelf(seen=True)}})) == {}
 
 
@@ -74,7 +74,7 @@ def test_what_hangs_may_hold_one_product_and_is_told_where_that_has_no_page() ->
     of = settings(sticky_bar={"placement": {"product": "A2"}})
     assert held_products(of) == {Placement.STICKY_BAR: frozenset({"A2"})}
     made = snapshot(of, PRODUCTS)
-    assert [p.sku for one in classes_at(made, Placement.STICKY_BAR) for p in one.products] == ["A2"]
+    assert [p.sku for button in classes_at(made, Placement.STICKY_BAR) for p in button.products] == ["A2"]
     assert release(of, PRODUCTS)["places"]["sticky_bar"]["fixed"] == {"sku": "A2", "path": "/p/A2"}
     assert [one for one in check_reaches(made) if one.weight == "must_fix"] == []
     gone = snapshot(settings(sticky_bar={"placement": {"product": "GONE"}}), PRODUCTS)

@@ -49,24 +49,24 @@ def covered(reach: Reach) -> set[int]:
 
 
 @given(reaches, reaches)
-def test_an_intersection_covers_what_both_cover_and_nothing_else(one: Reach, other: Reach) -> None:
-    both = one.intersection(other)
-    assert (covered(both) if both else set()) == covered(one) & covered(other)
-    assert (both is None) == (not covered(one) & covered(other))
+def test_an_intersection_covers_what_both_cover_and_nothing_else(reach: Reach, other: Reach) -> None:
+    both = reach.intersection(other)
+    assert (covered(both) if both else set()) == covered(reach) & covered(other)
+    assert (both is None) == (not covered(reach) & covered(other))
 
 
 @given(reaches, reaches)
-def test_a_reach_is_within_another_where_that_covers_all_of_it(one: Reach, other: Reach) -> None:
-    assert one.is_within(other) == (covered(one) <= covered(other))
+def test_a_reach_is_within_another_where_that_covers_all_of_it(reach: Reach, other: Reach) -> None:
+    assert reach.is_within(other) == (covered(reach) <= covered(other))
 
 
 @given(reaches, reaches)
 def test_two_overlap_in_a_catalogue_where_one_of_its_products_or_an_unknown_one_is_in_both(
-    one: Reach, other: Reach
+    reach: Reach, other: Reach
 ) -> None:
     codes = {(p.sku, p.category) for p in PRODUCTS} | {("", "")}
-    named = Reach(**{**one.model_dump(), "products": tuple(p.sku for p in PRODUCTS[:2])})
-    for first in (one, named):
+    named = Reach(**{**reach.model_dump(), "products": tuple(p.sku for p in PRODUCTS[:2])})
+    for first in (reach, named):
         in_both = any(
             first.covers(button) and other.covers(button)
             for code, category in codes
@@ -84,9 +84,9 @@ def test_two_overlap_in_a_catalogue_where_one_of_its_products_or_an_unknown_one_
 
 
 @given(reaches, reaches)
-def test_of_two_that_overlap_one_stands_above_or_they_narrow_the_same(one: Reach, other: Reach) -> None:
-    stands = one.is_more_particular(other) + other.is_more_particular(one)
-    assert stands == (one.narrowed().keys() - {"not_products", "not_categories"} !=
+def test_of_two_that_overlap_one_stands_above_or_they_narrow_the_same(reach: Reach, other: Reach) -> None:
+    stands = reach.is_more_particular(other) + other.is_more_particular(reach)
+    assert stands == (reach.narrowed().keys() - {"not_products", "not_categories"} !=
                       other.narrowed().keys() - {"not_products", "not_categories"})  # fmt: skip
 
 

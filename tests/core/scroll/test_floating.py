@@ -26,7 +26,7 @@ def page(*stuck: dict[str, Any], **more: Any) -> PageSurvey:
 
 
 def findings(of: PageSurvey, drawn: Floating, bar: Bar | None = None) -> dict[str, ScrollFinding]:
-    return {one.rule: one for one in check_along(of, Hung(bar, drawn), Device.PHONE)}
+    return {finding.rule: finding for finding in check_along(of, Hung(bar, drawn), Device.PHONE)}
 
 
 def fixed(of: PageSurvey, drawn: Floating, fix: Fix) -> dict[str, ScrollFinding]:

@@ -92,7 +92,7 @@ def test_it_lies_at_its_anchor_so_far_inside(values: Json, rtl: bool, corner: tu
 
 
 def test_an_anchor_is_said_as_it_is_seen() -> None:
-    assert [spot_words(one, rtl=False) for one in ANCHORS] == [
+    assert [spot_words(anchor, rtl=False) for anchor in ANCHORS] == [
         "in the upper left corner", "at the top", "in the upper right corner",
         "on the left", "in the middle", "on the right",
         "in the lower left corner", "at the bottom", "in the lower right corner",
@@ -134,7 +134,10 @@ def lying(document_of: Json, seen: SeenPicture, size: tuple[float, float] = (100
 
 def found_in(page: PageSurvey, drawn: Json, device: Device = Device.PHONE) -> dict[str, ScrollFinding]:
     made: ButtonDocument = document(drawn)
-    return {one.rule: one for one in check_pictures(page, lambda place: (made, f"Thing {place.product}"), device)}
+    return {
+        finding.rule: finding
+        for finding in check_pictures(page, lambda place: (made, f"Thing {place.product}"), device)
+    }
 
 
 LOW = ((8, 22, 30, 32, "#803010"),)

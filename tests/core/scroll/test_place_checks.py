@@ -13,7 +13,7 @@ from uptick.core.scroll import Hung, PageSurvey, ScrollFinding, along, check_alo
 
 def found_in(page: PageSurvey, bar: dict[str, Any] | None) -> dict[str, ScrollFinding]:
     drawn = None if bar is None else Bar.model_validate(bar)
-    return {one.rule: one for one in check_along(page, Hung(drawn), Device.PHONE)}
+    return {finding.rule: finding for finding in check_along(page, Hung(drawn), Device.PHONE)}
 
 
 def fixed(page: PageSurvey, bar: dict[str, Any], finding: ScrollFinding, n: int = 0) -> dict[str, ScrollFinding]:

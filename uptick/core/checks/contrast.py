@@ -77,13 +77,13 @@ def check_contrast(
     """
     by_pair: dict[_Pair, list[ButtonClass]] = {}
     looks: dict[tuple[object, ...], list[_Pair]] = {}
-    for one in classes:
+    for button in classes:
         # Texts do not change how they are read: classes with the same look layers are looked at once.
-        key = look_rules(snapshot, one)
+        key = look_rules(snapshot, button)
         if key not in looks:
-            looks[key] = [_Pair(read, _layer(snapshot, one, read)) for read in _hard_to_read(snapshot, one)]
+            looks[key] = [_Pair(read, _layer(snapshot, button, read)) for read in _hard_to_read(snapshot, button)]
         for pair in looks[key]:
-            by_pair.setdefault(pair, []).append(one)
+            by_pair.setdefault(pair, []).append(button)
     others = list(_drawn_once(snapshot, every())) if by_pair else []
     for pair, buttons in by_pair.items():
         read = pair.read
@@ -104,35 +104,35 @@ def check_contrast(
 def _drawn_once(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[ButtonClass]:
     """Yield one class for each set of layers that draw."""
     seen: set[tuple[object, ...]] = set()
-    for one in classes:
-        key = look_rules(snapshot, one)
+    for button in classes:
+        key = look_rules(snapshot, button)
         if key not in seen:
             seen.add(key)
-            yield one
+            yield button
 
 
-def _hard_to_read(snapshot: Snapshot, one: ButtonClass) -> tuple[_Read, ...]:
-    page = snapshot.store.surfaces[one.placement].page_colour
-    key = ("contrast", one.document.drawn_number, one.placement, page)
-    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_reads(one, snapshot.store, snapshot.kit)))
+def _hard_to_read(snapshot: Snapshot, button: ButtonClass) -> tuple[_Read, ...]:
+    page = snapshot.store.surfaces[button.placement].page_colour
+    key = ("contrast", button.document.drawn_number, button.placement, page)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_reads(button, snapshot.store, snapshot.kit)))
 
 
-def _reads(one: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
-    document, look = one.document, one.document.look
+def _reads(button: ButtonClass, store: Store, kit: Kit) -> Iterator[_Read]:
+    document, look = button.document, button.document.look
     if document.is_wordless and isinstance(document.icon, NoIcon):
         return
-    if one.placement is Placement.OVER_PICTURE and isinstance(look.fill, NoFill):
+    if button.placement is Placement.OVER_PICTURE and isinstance(look.fill, NoFill):
         # It lies on pictures, and their pixels are looked at along the page.
         return
     needed = _needed(document)
     rest = dress_in(look, REST)
     rest_fails = False
     # Outside nothing but its rest is drawn.
-    for state in (REST,) if one.placement is Placement.OUTSIDE else _STATES:
+    for state in (REST,) if button.placement is Placement.OUTSIDE else _STATES:
         dress = dress_in(look, state)
         if state != REST and _seen(dress) == _seen(rest):
             continue
-        ratio, met = _worst(one, dress, store, kit)
+        ratio, met = _worst(button, dress, store, kit)
         if state == REST:
             rest_fails = ratio < needed
         elif rest_fails and {"fill", "text_colour"} <= dress.derived:
@@ -152,21 +152,21 @@ def _seen(dress: Dress) -> tuple[AnyFill, str, float]:
     return dress.fill, dress.text_colour, dress.opacity
 
 
-def _layer(snapshot: Snapshot, one: ButtonClass, read: _Read) -> LayerRef:
+def _layer(snapshot: Snapshot, button: ButtonClass, read: _Read) -> LayerRef:
     """Return the layer that the worse half comes from; what is derived comes from where rest is set."""
     fields = []
     for part in ("fill", "text_colour"):
         own = read.state != REST and part in read.by_hand
         fields.append(f"look.{read.state}.{part}" if own else f"look.{part}")
-    return narrower(snapshot, one, *fields)
+    return narrower(snapshot, button, *fields)
 
 
-def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[float, str]:
+def _worst(button: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[float, str]:
     """Return the least contrast of a state's words, and with what: what is see-through lies on the placement's page."""
-    page = store.surfaces[one.placement].page_colour
+    page = store.surfaces[button.placement].page_colour
     if isinstance(dress.fill, PictureFill):
         words = over(dress.text_colour, page, dress.opacity)
-        return _worst_on_picture(one, dress.fill, words, store, kit), "its picture"
+        return _worst_on_picture(button, dress.fill, words, store, kit), "its picture"
     met = colours_in(dress.fill, page) or (page,)
     if dress.opacity >= 1:
         return worst_seen(dress.text_colour, met)
@@ -177,12 +177,12 @@ def _worst(one: ButtonClass, dress: Dress, store: Store, kit: Kit) -> tuple[floa
     return ratio, over(ground, page, dress.opacity)
 
 
-def _worst_on_picture(one: ButtonClass, fill: PictureFill, words: str, store: Store, kit: Kit) -> float:
+def _worst_on_picture(button: ButtonClass, fill: PictureFill, words: str, store: Store, kit: Kit) -> float:
     picture = kit.pictures.get(fill.picture)
     if picture is None:
         return contrast_ratio(words, fill.scrim.colour)
-    ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
-    drawn = lay_out(one.document, template_of(one.document, Moment.READY, ""), kit, ground)
+    ground = store.ground(button.placement, store.surfaces[button.placement].narrowest()[0])
+    drawn = lay_out(button.document, template_of(button.document, Moment.READY, ""), kit, ground)
     part = (drawn.words.x, drawn.words.y, drawn.words.width, drawn.words.height)
     return worst_on_pixels(words, under(picture, fill, (drawn.outer.width, drawn.outer.height), part))
 
@@ -202,10 +202,10 @@ def _patch(state: str, part: str, value: Json | str) -> Json:
     return {"look": inner if state == REST else {state: inner}}
 
 
-def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one: ButtonClass) -> Iterator[Fix]:
+def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, button: ButtonClass) -> Iterator[Fix]:
     read = pair.read
     fill = read.fill
-    page = snapshot.store.surfaces[one.placement].page_colour
+    page = snapshot.store.surfaces[button.placement].page_colour
     if opacity_of(read.words) < 1:
         # Whatever lies behind them: words that let nothing through are what can be relied on.
         better = nearest_passing(opaque(read.words), colours_in(fill, page) or (page,), read.needed)
@@ -222,13 +222,13 @@ def _fixes(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, one:
     elif isinstance(fill, LinearFill | RadialFill):
         yield from _gradient_fix(pair, fill, page)
     elif isinstance(fill, PictureFill):
-        yield from _scrim_fix(pair, fill, one, snapshot.store, snapshot.kit)
+        yield from _scrim_fix(pair, fill, button, snapshot.store, snapshot.kit)
         return
     met = colours_in(fill, page) or (page,)
     better = nearest_passing(read.words, met, read.needed)
     if better and _brings_no_other(snapshot, classes, pair, "text_colour", better):
         gives = cut(worst_contrast(better, met)[0])
-        part = "icon" if one.document.is_wordless else "words"
+        part = "icon" if button.document.is_wordless else "words"
         yield Fix(f"{part} {better} gives {gives}", pair.layer, _patch(read.state, "text_colour", better))
 
 
@@ -247,12 +247,12 @@ def _gradient_fix(pair: _Pair, fill: LinearFill | RadialFill, page: str) -> Iter
                 return
 
 
-def _scrim_fix(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, kit: Kit) -> Iterator[Fix]:
+def _scrim_fix(pair: _Pair, fill: PictureFill, button: ButtonClass, store: Store, kit: Kit) -> Iterator[Fix]:
     """Offer the thinnest veil over a picture through which its words can be read."""
     for percent in range(round(fill.scrim.opacity * 100) + 1, 101):
         veil = fill.scrim.model_copy(update={"opacity": percent / 100})
         tried = fill.model_copy(update={"scrim": veil})
-        ratio = _worst_on_picture(one, tried, pair.read.words, store, kit)
+        ratio = _worst_on_picture(button, tried, pair.read.words, store, kit)
         if ratio >= pair.read.needed:
             patch = _patch(pair.read.state, "fill", tried.model_dump(mode="json"))
             yield Fix(f"overlay {percent} % gives {cut(ratio)}", pair.layer, patch)
@@ -262,18 +262,18 @@ def _scrim_fix(pair: _Pair, fill: PictureFill, one: ButtonClass, store: Store, k
 def _brings_no_other(snapshot: Snapshot, classes: Sequence[ButtonClass], pair: _Pair, part: str, colour: str) -> bool:
     """Tell whether a colour, set in the pair's layer, can be read in every button that would take it from there."""
     path = _path(pair.read.state, part)
-    for one in classes:
-        order = order_of(one)
-        if pair.layer not in order or set_in(snapshot, one, path) > order.index(pair.layer):
+    for button in classes:
+        order = order_of(button)
+        if pair.layer not in order or set_in(snapshot, button, path) > order.index(pair.layer):
             continue
-        look = one.document.look
+        look = button.document.look
         if part == "fill" and by_hand(look.text_colour) is None:
             # Words that are derived follow the fill.
             continue
         dress = dress_in(look, pair.read.state)
-        page = snapshot.store.surfaces[one.placement].page_colour
+        page = snapshot.store.surfaces[button.placement].page_colour
         met = (colour,) if part == "fill" else colours_in(dress.fill, page)
         words = dress.text_colour if part == "fill" else colour
-        if met and worst_seen(words, met)[0] < _needed(one.document):
+        if met and worst_seen(words, met)[0] < _needed(button.document):
             return False
     return True

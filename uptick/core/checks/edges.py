@@ -24,9 +24,9 @@ _RING_PX = 2.0
 def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Yield what is to be fixed of how buttons and their focus rings stand out, once for all that look alike."""
     alike: dict[tuple[object, ...], list[ButtonClass]] = {}
-    for one in classes:
-        if one.document.placement.shown:
-            alike.setdefault(look_rules(snapshot, one), []).append(one)
+    for button in classes:
+        if button.document.placement.shown:
+            alike.setdefault(look_rules(snapshot, button), []).append(button)
     found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
     for those in alike.values():
         for finding in _seen_alone(snapshot, those[0]):
@@ -38,14 +38,14 @@ def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
         yield _about(finding, buttons)
 
 
-def _seen_alone(snapshot: Snapshot, one: ButtonClass) -> tuple[Finding, ...]:
+def _seen_alone(snapshot: Snapshot, button: ButtonClass) -> tuple[Finding, ...]:
     """Return what is found of how a button is drawn; which layer a fix goes to is not yet said."""
-    page = snapshot.store.surfaces[one.placement].page_colour
-    if one.placement is Placement.OVER_PICTURE:
+    page = snapshot.store.surfaces[button.placement].page_colour
+    if button.placement is Placement.OVER_PICTURE:
         # It lies on pictures; the page's colour is not what is around it.
         return ()
-    key = ("edges", one.document.drawn_number, page)
-    return snapshot.tables.ask(Step.FINDINGS, key, lambda: (*_words_alone(one, page), *_ring(one, page)))
+    key = ("edges", button.document.drawn_number, page)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: (*_words_alone(button, page), *_ring(button, page)))
 
 
 def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
@@ -55,9 +55,9 @@ def _about(finding: Finding, buttons: Sequence[ButtonClass]) -> Finding:
     )  # fmt: skip
 
 
-def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
+def _words_alone(button: ButtonClass, page: str) -> Iterator[Finding]:
     """Note where a button's edge is not seen: its words alone say where it is, which WCAG 1.4.11 allows."""
-    rest = dress_in(one.document.look, REST)
+    rest = dress_in(button.document.look, REST)
     if isinstance(rest.fill, PictureFill):
         return
     fills = [over(colour, page, rest.opacity) for colour in colours_in(rest.fill, page)]
@@ -65,8 +65,8 @@ def _words_alone(one: ButtonClass, page: str) -> Iterator[Finding]:
     if edge < _NEEDED:
         yield Finding(
             "words_alone", Weight.NOTE, (), "fill",
-            f"{'The icon' if one.document.is_wordless else 'Words'} alone "
-            f"{'carries' if one.document.is_wordless else 'carry'} it: its edge has {cut(edge)} : 1",
+            f"{'The icon' if button.document.is_wordless else 'Words'} alone "
+            f"{'carries' if button.document.is_wordless else 'carry'} it: its edge has {cut(edge)} : 1",
             f"A fill or border of {_NEEDED:g} : 1 against the page {page} would show where it can be pressed,",
             edge, _NEEDED,
         )  # fmt: skip
@@ -80,13 +80,13 @@ def _line_contrast(border: AnyBorder, page: str) -> float:
     return min(contrast_ratio(over(line.colour, page), page) for line in lines if line.colour)
 
 
-def _ring(one: ButtonClass, page: str) -> Iterator[Finding]:
+def _ring(button: ButtonClass, page: str) -> Iterator[Finding]:
     """Test that the focus ring is seen.
 
     Source:
         WCAG 2.2, 1.4.11 (3 : 1 against what is beside it) and 2.4.13 (2 px thick).
     """
-    look = one.document.look
+    look = button.document.look
     ring, fill = over(ring_colour(look), page), dress_in(look, "focus").fill
     against = contrast_ratio(ring, page)
     if against < _NEEDED:

@@ -53,9 +53,9 @@ class Finding:
     allowed: float
     fixes: tuple[Fix, ...] = ()
 
-    def is_about(self, one: ButtonClass) -> bool:
+    def is_about(self, button: ButtonClass) -> bool:
         """Tell whether it is about a class of buttons."""
-        return Spot(one.placement, one.key) in self.buttons
+        return Spot(button.placement, button.key) in self.buttons
 
     def told(self) -> "Finding":
         """Return the finding itself: it is told as it was found."""
@@ -72,9 +72,9 @@ class Sighting:
     title: str
     tell: Callable[[], Finding]
 
-    def is_about(self, one: ButtonClass) -> bool:
+    def is_about(self, button: ButtonClass) -> bool:
         """Tell whether it is about a class of buttons."""
-        return Spot(one.placement, one.key) in self.buttons
+        return Spot(button.placement, button.key) in self.buttons
 
     def told(self) -> Finding:
         """Return the whole finding."""
@@ -102,20 +102,20 @@ _PLACES = {
 }
 
 
-def _placed(one: ButtonClass) -> str:
+def _placed(button: ButtonClass) -> str:
     """Return what stands after "on the"."""
-    return _PLACES.get(one.placement, said(one.placement))
+    return _PLACES.get(button.placement, said(button.placement))
 
 
-def where(one: ButtonClass) -> str:
+def where(button: ButtonClass) -> str:
     """Say which buttons a finding is about."""
-    place = _placed(one)
-    if not one.rules or not one.count:
+    place = _placed(button)
+    if not button.rules or not button.count:
         return f"on the {place}"
-    first = one.batches[0].first
+    first = button.batches[0].first
     names = [first.name]
-    if one.count > 1:
-        names = sorted({p.category for batch in one.batches for p in batch.some(200)})
+    if button.count > 1:
+        names = sorted({p.category for batch in button.batches for p in batch.some(200)})
     some = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
     return f"on the {place}, {some}"
 

@@ -18,12 +18,12 @@ def check_messages(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterat
     spoken, first = snapshot.settings.languages, snapshot.settings.language
     yield from _words_of_others(snapshot, classes, first)
     alike: dict[tuple[str, ...], list[ButtonClass]] = {}
-    for one in classes:
-        message = one.document.afterwards
-        if not isinstance(message, ToMessage) or message.way == "phone" or not one.document.placement.shown:
+    for button in classes:
+        message = button.document.afterwards
+        if not isinstance(message, ToMessage) or message.way == "phone" or not button.document.placement.shown:
             continue
         if lacks := tuple(language for language in spoken if not message.text.get(language)):
-            alike.setdefault(lacks, []).append(one)
+            alike.setdefault(lacks, []).append(button)
     for lacks, buttons in alike.items():
         if first in lacks:
             yield Finding(
@@ -49,20 +49,20 @@ def _words_of_others(snapshot: Snapshot, classes: Sequence[ButtonClass], first: 
     """Find buttons that open a message and look or read like those that buy."""
     alike: dict[str, list[ButtonClass]] = {}
     under: dict[LayerRef, list[ButtonClass]] = {}
-    for one in classes:
-        if not opens_message(one.document) or not one.document.placement.shown or not one.batches:
+    for button in classes:
+        if not opens_message(button.document) or not button.document.placement.shown or not button.batches:
             continue
-        context = context_of(one.placement, one.batches[0].first)
+        context = context_of(button.placement, button.batches[0].first)
         rules = snapshot.index.named(snapshot.index.of(context))
-        order = [LayerRef.place(one.placement), *(LayerRef.exception(rule.id) for rule in rules)]
+        order = [LayerRef.place(button.placement), *(LayerRef.exception(rule.id) for rule in rules)]
         place = {ref: n for n, ref in enumerate(order, 1)}
         opens, says = (trace(snapshot, context, field) for field in ("afterwards", f"wording.ready.{first}"))
         # What stands in neither is of the baseline, which all others have in common.
         if opens and says and place.get(says[0].layer, 0) < place.get(opens[0].layer, 0):
-            alike.setdefault(str(says[0].value), []).append(one)
-        icon = one.document.icon
+            alike.setdefault(str(says[0].value), []).append(button)
+        icon = button.document.icon
         if opens and isinstance(icon, ShippedIcon) and any(word in icon.name.split() for word in _OF_BASKETS):
-            under.setdefault(opens[0].layer, []).append(one)
+            under.setdefault(opens[0].layer, []).append(button)
     for text, buttons in alike.items():
         yield Finding(
             "message_words", Weight.LOOK_AGAIN, spots(*buttons), "words",

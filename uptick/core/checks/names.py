@@ -25,16 +25,16 @@ def _boxes(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Findi
         WCAG 2.2, 3.1.2 Language of Parts and 4.1.2 Name, Role, Value.
     """
     alike: dict[tuple[str, ...], list[ButtonClass]] = {}
-    for one in classes:
-        box = one.document.quantity
-        if isinstance(box, QuantityBox) and one.document.placement.shown:
+    for button in classes:
+        box = button.document.quantity
+        if isinstance(box, QuantityBox) and button.document.placement.shown:
             lacks = tuple(language for language in snapshot.settings.languages if not names_of(box, language))
             if lacks:
-                alike.setdefault(lacks, []).append(one)
+                alike.setdefault(lacks, []).append(button)
     for missing, buttons in alike.items():
         yield Finding(
             "box_name", Weight.LOOK_AGAIN, spots(*buttons), "quantity",
-            f"The quantity box has no name in {listed(language_name(one) for one in missing)}",
+            f"The quantity box has no name in {listed(language_name(gap) for gap in missing)}",
             f"Screen readers call it “Quantity” {where_all(buttons)} until the specification says its names.",
             len(missing), 0,
         )  # fmt: skip
@@ -47,16 +47,18 @@ def _wordless(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Fi
         WCAG 2.2, 4.1.2 Name, Role, Value and 1.1.1 Non-text Content.
     """
     alike: dict[tuple[str, ...], list[ButtonClass]] = {}
-    for one in classes:
-        if one.document.is_wordless and one.document.placement.shown:
-            lacks = tuple(language for language in snapshot.settings.languages if not one.document.spoken.get(language))
+    for button in classes:
+        if button.document.is_wordless and button.document.placement.shown:
+            lacks = tuple(
+                language for language in snapshot.settings.languages if not button.document.spoken.get(language)
+            )
             if lacks:
-                alike.setdefault((one.placement, *lacks), []).append(one)
+                alike.setdefault((button.placement, *lacks), []).append(button)
     for (_, *missing), buttons in alike.items():
         read = template_of(buttons[0].document, Moment.READY, missing[0], snapshot.settings.language)
         yield Finding(
             "name", Weight.LOOK_AGAIN, spots(*buttons), "words",
-            f"No name for screen readers in {listed(language_name(one) for one in missing)}",
+            f"No name for screen readers in {listed(language_name(gap) for gap in missing)}",
             f"No words are drawn {where_all(buttons)}; “{read}” is read out until it has a name.",
             len(missing), 0,
         )  # fmt: skip

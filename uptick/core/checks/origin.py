@@ -6,14 +6,14 @@ from uptick.core.engine.snapshot import Snapshot
 from uptick.core.resolved.classes import ButtonClass
 
 
-def order_of(one: ButtonClass) -> list[LayerRef]:
+def order_of(button: ButtonClass) -> list[LayerRef]:
     """Return the layers of a class, the widest first."""
-    return [BASELINE, LayerRef.place(one.placement), *map(LayerRef.exception, one.rules)]
+    return [BASELINE, LayerRef.place(button.placement), *map(LayerRef.exception, button.rules)]
 
 
-def set_in(snapshot: Snapshot, one: ButtonClass, field: str) -> int:
+def set_in(snapshot: Snapshot, button: ButtonClass, field: str) -> int:
     """Return the place, in the order of a class's layers, of the one that a field's value comes from; 0 of none."""
-    layers, order = snapshot.layers, order_of(one)
+    layers, order = snapshot.layers, order_of(button)
     for n in range(len(order) - 1, -1, -1):
         layer = layers.get(order[n])
         if layer is not None and at_path(layer.content, field) is not None:
@@ -21,12 +21,12 @@ def set_in(snapshot: Snapshot, one: ButtonClass, field: str) -> int:
     return 0
 
 
-def narrower(snapshot: Snapshot, one: ButtonClass, *fields: str) -> LayerRef:
+def narrower(snapshot: Snapshot, button: ButtonClass, *fields: str) -> LayerRef:
     """Return the narrowest of the layers that some fields come from."""
-    return order_of(one)[max(set_in(snapshot, one, field) for field in fields)]
+    return order_of(button)[max(set_in(snapshot, button, field) for field in fields)]
 
 
-def look_rules(snapshot: Snapshot, one: ButtonClass) -> tuple[object, ...]:
+def look_rules(snapshot: Snapshot, button: ButtonClass) -> tuple[object, ...]:
     """Return what stands for the layers that draw a class: those that have it in common are drawn alike."""
     drawn = snapshot.drawing_rules
-    return (one.placement, *[rule for rule in one.rules if rule in drawn])
+    return (button.placement, *[rule for rule in button.rules if rule in drawn])

@@ -22,10 +22,10 @@ _APART, _WEIGHTS_APART = 10.0, 1.5
 def check_pairs(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Yield what is to be fixed where a second button and the first do not fit each other."""
     alike: dict[tuple[Placement, int, int], list[ButtonClass]] = {}
-    for one in classes:
-        if isinstance(one.document.second, SecondButton) and one.document.placement.shown:
-            key = (one.placement, one.document.drawn_number, one.document.said_number)
-            alike.setdefault(key, []).append(one)
+    for button in classes:
+        if isinstance(button.document.second, SecondButton) and button.document.placement.shown:
+            key = (button.placement, button.document.drawn_number, button.document.said_number)
+            alike.setdefault(key, []).append(button)
     for buttons in alike.values():
         second = buttons[0].document.second
         # What leads to a closer look is meant to be less than what buys.
@@ -35,37 +35,37 @@ def check_pairs(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
 
 
 def _unmatched(buttons: Sequence[ButtonClass], store: Store, kit: Kit) -> Iterator[Finding]:
-    one = buttons[0]
-    second = one.document.second
+    button = buttons[0]
+    second = button.document.second
     assert isinstance(second, SecondButton)
-    ground = store.ground(one.placement, store.surfaces[one.placement].narrowest()[0])
-    drawn = lay_out(one.document, template_of(one.document, LEADING[Situation.PLAIN], ""), kit, ground)
+    ground = store.ground(button.placement, store.surfaces[button.placement].narrowest()[0])
+    drawn = lay_out(button.document, template_of(button.document, LEADING[Situation.PLAIN], ""), kit, ground)
     assert drawn.second
     off = drawn.second.outer.height - drawn.outer.height
-    sizes_differ = second.size_px != one.document.look.type.size_px
+    sizes_differ = second.size_px != button.document.look.type.size_px
     if abs(off) < 0.5 and not sizes_differ:
         return
-    patch = {"second": matched(one.document, kit).model_dump(mode="json")}
+    patch = {"second": matched(button.document, kit).model_dump(mode="json")}
     what = (
         f"The checkout button is {abs(off):.4g} px {'taller' if off > 0 else 'lower'}"
         if abs(off) >= 0.5
-        else f"{second.size_px:g} px type beside {one.document.look.type.size_px:g} px"
+        else f"{second.size_px:g} px type beside {button.document.look.type.size_px:g} px"
     )
     yield Finding(
         "neighbour", Weight.LOOK_AGAIN, spots(*buttons), "second",
         what,
         f"{drawn.second.outer.height:g} px high with type of {second.size_px:g}, the first {drawn.outer.height:g} with "
-        f"{one.document.look.type.size_px:g}, {where_all(buttons)}.",
-        drawn.second.outer.height, drawn.outer.height, (Fix("match the neighbour", one.top_layer, patch),),
+        f"{button.document.look.type.size_px:g}, {where_all(buttons)}.",
+        drawn.second.outer.height, drawn.outer.height, (Fix("match the neighbour", button.top_layer, patch),),
     )  # fmt: skip
 
 
 def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Finding]:
     """Find two buttons whose fills cannot be told apart, also by shoppers with a deficiency of colour vision."""
-    one = buttons[0]
-    page = store.surfaces[one.placement].page_colour
-    first = base_colour(dress_in(one.document.look, REST).fill, page) or page
-    other = base_colour(dress_in(second_look(one.document), REST).fill, page) or page
+    button = buttons[0]
+    page = store.surfaces[button.placement].page_colour
+    first = base_colour(dress_in(button.document.look, REST).fill, page) or page
+    other = base_colour(dress_in(second_look(button.document), REST).fill, page) or page
     eyes = {"everyone": difference(first, other)}
     eyes |= {eye: difference(seen_by(first, eye), seen_by(other, eye)) for eye in DEFICIENCIES}
     eye = min(eyes, key=lambda name: eyes[name])
@@ -77,7 +77,7 @@ def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Findi
             f"{first} and {other} are {eyes[eye]:.1f} apart for them, {_APART:g} is plain at a glance, "
             f"{where_all(buttons)}.",
             eyes[eye], _APART,
-            (Fix("second without fill", one.top_layer, _without_fill(one)),),
+            (Fix("second without fill", button.top_layer, _without_fill(button)),),
         )  # fmt: skip
     elif contrast_ratio(first, other) < _WEIGHTS_APART:
         yield Finding(
@@ -91,7 +91,7 @@ def _look_alikes(buttons: Sequence[ButtonClass], store: Store) -> Iterator[Findi
 _EYES = {"protan": "red-blind", "deutan": "green-blind", "tritan": "blue-blind"}
 
 
-def _without_fill(one: ButtonClass) -> dict[str, object]:
-    second = one.document.second
+def _without_fill(button: ButtonClass) -> dict[str, object]:
+    second = button.document.second
     assert isinstance(second, SecondButton)
     return {"second": {**second.model_dump(mode="json"), "fill": {"kind": "none"}, "text_colour": None}}

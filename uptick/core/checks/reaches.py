@@ -73,22 +73,22 @@ def _find_clashes(snapshot: Snapshot) -> Iterator[_Clash]:
 
 
 def _conflict(
-    snapshot: Snapshot, one: ExceptionRule, other: ExceptionRule, clash: Sequence[str], common: int
+    snapshot: Snapshot, rule: ExceptionRule, other: ExceptionRule, clash: Sequence[str], common: int
 ) -> Finding:
     field = clash[0]
     more = f" and {len(clash) - 1} more" if len(clash) > 1 else ""
-    mine, others = value_text(fields_of(snapshot, one.id)[field]), value_text(fields_of(snapshot, other.id)[field])
-    loser, winner = LayerRef.exception(one.id), LayerRef.exception(other.id)
+    mine, others = value_text(fields_of(snapshot, rule.id)[field]), value_text(fields_of(snapshot, other.id)[field])
+    loser, winner = LayerRef.exception(rule.id), LayerRef.exception(other.id)
     without = _resetting(clash)
     return Finding(
         "conflict", Weight.MUST_FIX, (), "words" if field.startswith("wording.") else "look",
-        f"“{one.name}” and “{other.name}” disagree",
+        f"“{rule.name}” and “{other.name}” disagree",
         f"{field_title(field)}{more}: {mine} against {others}, for {common:,} product{'' if common == 1 else 's'} that "
         f"both reach. They are equally particular, so the later wins: “{other.name}”.",
         common, 0,
         (
             Fix(f"only “{other.name}” says it", loser, without),
-            Fix(f"only “{one.name}” says it", winner, without),
+            Fix(f"only “{rule.name}” says it", winner, without),
         ),
     )  # fmt: skip
 

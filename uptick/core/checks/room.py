@@ -30,7 +30,7 @@ _Sight = tuple[str, Device, Ground]
 class _Seen:
     """One class in one language, in the narrowest container where that is met."""
 
-    one: ButtonKind
+    kind: ButtonKind
     language: str
     device: Device
     ground: Ground
@@ -38,11 +38,11 @@ class _Seen:
 
     def laid(self, text: str) -> Drawing:
         """Return its button with a text, as it stands there; asked for by many classes that look alike."""
-        return laid(self.snapshot, self.one.document, text, self.ground, self.language)
+        return laid(self.snapshot, self.kind.document, text, self.ground, self.language)
 
     def fitting(self) -> Fitting:
         """Return its button on its ground, for words of any width."""
-        look, kit = self.one.look, self.snapshot.kit
+        look, kit = self.kind.look, self.snapshot.kit
         key = ("fitting", look.number, self.ground)
         return self.snapshot.tables.ask(Step.BOXES, key, lambda: fitting_of(look.document, kit, self.ground))
 
@@ -91,28 +91,28 @@ def check_room(snapshot: Snapshot, kinds: Iterable[ButtonKind]) -> list[Found]:
     return [issue.found(seen, those) for issue, seen, those in found.values()]
 
 
-def _issues_in(snapshot: Snapshot, one: ButtonKind, sights: Sequence[_Sight]) -> tuple[tuple[int, _Issue], ...]:
+def _issues_in(snapshot: Snapshot, kind: ButtonKind, sights: Sequence[_Sight]) -> tuple[tuple[int, _Issue], ...]:
     """Return what is wrong with a kind, by the number of the language in which it is."""
-    return tuple([(n, issue) for n, sight in enumerate(sights) for issue in _issues(_Seen(one, *sight, snapshot))])
+    return tuple([(n, issue) for n, sight in enumerate(sights) for issue in _issues(_Seen(kind, *sight, snapshot))])
 
 
-def _sights(one: ButtonKind, snapshot: Snapshot) -> tuple[int, Sequence[_Sight]]:
+def _sights(kind: ButtonKind, snapshot: Snapshot) -> tuple[int, Sequence[_Sight]]:
     """Return the languages in which a kind is met, with the narrowest container in each, and a number for all that."""
-    found = tuple(_find_sights(one, snapshot))
-    own_px = snapshot.store.surfaces[one.placement].own_height_px
+    found = tuple(_find_sights(kind, snapshot))
+    own_px = snapshot.store.surfaces[kind.placement].own_height_px
     return snapshot.tables.same(Step.FINDINGS, ("sights", found, own_px), new_number()), found
 
 
-def _find_sights(one: ButtonKind, snapshot: Snapshot) -> Iterator[_Sight]:
+def _find_sights(kind: ButtonKind, snapshot: Snapshot) -> Iterator[_Sight]:
     store = snapshot.store
-    surface = store.surfaces[one.placement]
+    surface = store.surfaces[kind.placement]
     for language in snapshot.settings.languages:
-        devices = [d for d in one.devices(language) if d in surface.widths_px]
-        if not devices and one.places:
+        devices = [d for d in kind.devices(language) if d in surface.widths_px]
+        if not devices and kind.places:
             continue
         # A plain class that nobody meets is still looked at where it would be tightest.
         device = min(devices, key=surface.width_px) if devices else surface.narrowest()[0]
-        yield language, device, store.ground(one.placement, device)
+        yield language, device, store.ground(kind.placement, device)
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,22 +129,22 @@ class _Worst:
 
 
 def _worst(seen: _Seen) -> _Worst | None:
-    one, snapshot = seen.one, seen.snapshot
+    kind, snapshot = seen.kind, seen.snapshot
     first = snapshot.settings.language
-    key = ("class", one.texts.number, one.look.type_key, seen.language, first, one.batch_numbers)
+    key = ("class", kind.texts.number, kind.look.type_key, seen.language, first, kind.batch_numbers)
     return snapshot.tables.ask(Step.WIDTHS, key, lambda: _find_worst(seen, first))
 
 
 def _find_worst(seen: _Seen, first: str) -> _Worst | None:
-    one, kit = seen.one, seen.snapshot.kit
+    kind, kit = seen.kind, seen.snapshot.kit
     worst = {
-        moment: worst_of_class(seen.snapshot.tables, one, moment, seen.language, kit.fonts, first)
-        for moment in _moments(one)
+        moment: worst_of_class(seen.snapshot.tables, kind, moment, seen.language, kit.fonts, first)
+        for moment in _moments(kind)
     }
     if not worst:
         return None
     moment = max(worst, key=lambda m: worst[m].width_px)
-    missing = "".join(sorted(set("".join(fonts_missing(one, w, kit) for w in worst.values()))))
+    missing = "".join(sorted(set("".join(fonts_missing(kind, w, kit) for w in worst.values()))))
     return _Worst(moment, worst[moment], min(worst.values(), key=lambda w: w.width_px), missing)
 
 
@@ -152,14 +152,16 @@ def _issues(seen: _Seen) -> Iterator[_Issue]:
     worst = _worst(seen)
     if worst is None:
         return
-    if seen.one.look.is_plain:
+    if seen.kind.look.is_plain:
         yield from _plain_room(seen, worst)
     else:
         yield from _laid_room(seen, worst)
-    if _is_touching(seen.one.look.document):
+    if _is_touching(seen.kind.look.document):
         yield _told(("touching",), _touching)
     if worst.missing:
-        yield _told(("glyph", worst.missing, seen.one.look.document.look.type.family), partial(_missing, worst.missing))
+        yield _told(
+            ("glyph", worst.missing, seen.kind.look.document.look.type.family), partial(_missing, worst.missing)
+        )
 
 
 def _plain_room(seen: _Seen, worst: _Worst) -> Iterator[_Issue]:
@@ -184,7 +186,7 @@ def _laid_room(seen: _Seen, worst: _Worst) -> Iterator[_Issue]:
         yield _told(("ellipsis", widest.text, widest.left_out), partial(_left_out, worst.widest.text))
     narrow = seen.laid(worst.narrowest.text)
     yield from _sizes(seen, narrow.outer.width, min(narrow.outer.height, widest.outer.height), worst)
-    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    own_px = seen.snapshot.store.surfaces[seen.kind.placement].own_height_px
     if own_px and narrow.outer.height <= own_px < widest.outer.height:
         yield _told(("own", widest.outer.height), partial(_own_size, worst.widest.text))
 
@@ -192,7 +194,7 @@ def _laid_room(seen: _Seen, worst: _Worst) -> Iterator[_Issue]:
 def _sizes(seen: _Seen, width: float, height: float, worst: _Worst) -> Iterator[_Issue]:
     if width < _TARGET_PX or height < _TARGET_PX:
         yield _told(("target", width, height), partial(_target, worst.narrowest.text))
-    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    own_px = seen.snapshot.store.surfaces[seen.kind.placement].own_height_px
     if own_px and height > own_px:
         yield _told(("own", height), partial(_own_size, worst.widest.text))
 
@@ -202,37 +204,37 @@ def _told(key: tuple[object, ...], tell: Callable[[_Seen], Finding]) -> _Issue:
 
 
 def _missing(letters: str, seen: _Seen) -> Finding:
-    one = seen.one
+    button = seen.kind
     return Finding(
-        "glyph", Weight.LOOK_AGAIN, spots(one), "words",
-        f"{one.document.look.type.family.capitalize()} has no {' '.join(letters)}",
-        f"Shoppers see {'it' if len(letters) == 1 else 'them'} in another typeface {where(one)}.",
+        "glyph", Weight.LOOK_AGAIN, spots(button), "words",
+        f"{button.document.look.type.family.capitalize()} has no {' '.join(letters)}",
+        f"Shoppers see {'it' if len(letters) == 1 else 'them'} in another typeface {where(button)}.",
         len(letters), 0,
     )  # fmt: skip
 
 
 def _own_size(text: str, seen: _Seen) -> Finding:
-    own_px = seen.snapshot.store.surfaces[seen.one.placement].own_height_px
+    own_px = seen.snapshot.store.surfaces[seen.kind.placement].own_height_px
     height = seen.laid(text).outer.height
     over = height - own_px
     return Finding(
-        "own_size", Weight.LOOK_AGAIN, spots(seen.one), "height",
+        "own_size", Weight.LOOK_AGAIN, spots(seen.kind), "height",
         f"Taller than the shop's own button by {over:g} px",
-        f"{height:g} against {own_px:g} px: the page moves by that much when ours stands, {where(seen.one)}.",
+        f"{height:g} against {own_px:g} px: the page moves by that much when ours stands, {where(seen.kind)}.",
         height, own_px,
     )  # fmt: skip
 
 
-def _moments(one: ButtonClass) -> tuple[Moment, ...]:
-    if not one.batches:
+def _moments(button: ButtonClass) -> tuple[Moment, ...]:
+    if not button.batches:
         return tuple(Moment)
-    able = {moment for situation in one.situations for moment in moments_of(one.document, situation)}
+    able = {moment for situation in button.situations for moment in moments_of(button.document, situation)}
     return tuple(moment for moment in Moment if moment in able)
 
 
-def fonts_missing(one: ButtonClass, worst: WorstText, kit: Kit) -> str:
+def fonts_missing(button: ButtonClass, worst: WorstText, kit: Kit) -> str:
     """Return the letters of a worst text that the button's typeface and those beside it do not have."""
-    kind = one.document.look.type
+    kind = button.document.look.type
     return kit.fonts.measure(worst.text, kind.family, kind.size_px, kind.weight).missing
 
 
@@ -247,29 +249,29 @@ def _too_wide_title(wide: Widths) -> str:
 
 
 def _tell_too_wide(wide: Widths, container_px: float, worst: _Worst, seen: _Seen) -> Finding:
-    one, text = seen.one, worst.widest.text
+    kind, text = seen.kind, worst.widest.text
     about = f" for {worst.widest.product.name}" if worst.widest.product else ""
     spoken = "" if seen.language == seen.snapshot.settings.language else f", {language_name(seen.language)}"
-    document, drawn = one.document, seen.laid(text)
-    key = ("width fixes", document.drawn_number, seen.ground, text, seen.language, one.top_layer)
+    document, drawn = kind.document, seen.laid(text)
+    key = ("width fixes", document.drawn_number, seen.ground, text, seen.language, kind.top_layer)
     fixes = seen.snapshot.tables.ask(
-        Step.FINDINGS, key, lambda: tuple(width_fixes(document, drawn, one.top_layer, seen.tried))
+        Step.FINDINGS, key, lambda: tuple(width_fixes(document, drawn, kind.top_layer, seen.tried))
     )
     way_out = "" if fixes else " No type from 12 px fits: say it shorter."
     room = f"there are {container_px:.4g} px" if container_px > 0 else "what is beside it leaves no room"
     says = (
-        f"“{text}” ({worst.moment.replace('_', ' ')}{spoken}){about} {where(one)}, on a {seen.device}, "
+        f"“{text}” ({worst.moment.replace('_', ' ')}{spoken}){about} {where(kind)}, on a {seen.device}, "
         f"where {room}.{way_out}"
     )
     return Finding(
-        "fit", Weight.MUST_FIX, spots(one), "width", _too_wide_title(wide), says, wide.needs,
+        "fit", Weight.MUST_FIX, spots(kind), "width", _too_wide_title(wide), says, wide.needs,
         min(container_px, wide.outer), fixes,
     )  # fmt: skip
 
 
 def _too_high(text: str, seen: _Seen) -> Finding:
-    one, drawn = seen.one, seen.laid(text)
-    raw, size, pad = one.document.model_dump(mode="json"), one.document.look.size, drawn.padding
+    stands, drawn = seen.kind, seen.laid(text)
+    raw, size, pad = stands.document.model_dump(mode="json"), stands.document.look.size, drawn.padding
     tries: list[tuple[str, Json]] = []
     if isinstance(size, FixedSize):
         high = -(-drawn.needs_height_px // 1)
@@ -278,7 +280,7 @@ def _too_high(text: str, seen: _Seen) -> Finding:
         if pad.top >= spare and pad.bottom >= spare:
             less = {"top": pad.top - spare, "bottom": pad.bottom - spare}
             tries.append((f"padding {less['top']:g} above", {"look": {"padding": less}}))
-        for px in range(int(one.document.look.type.size_px) - 1, SMALLEST_TYPE_PX - 1, -1):
+        for px in range(int(stands.document.look.type.size_px) - 1, SMALLEST_TYPE_PX - 1, -1):
             tries.append((f"type {px} px", {"look": {"type": {"size_px": px}}}))
     given: dict[str, Fix] = {}
     for label, patch in tries:
@@ -287,23 +289,23 @@ def _too_high(text: str, seen: _Seen) -> Finding:
             possible = possible_document(raw, patch)
             tried = seen.tried(possible, drawn.text) if possible else drawn
             if not tried.too_high_px and tried.too_wide_px <= drawn.too_wide_px:
-                given[kind] = Fix(label, one.top_layer, patch)
+                given[kind] = Fix(label, stands.top_layer, patch)
     return Finding(
-        "fit", Weight.MUST_FIX, spots(one), "height",
+        "fit", Weight.MUST_FIX, spots(stands), "height",
         f"Too high by {drawn.too_high_px:.4g} px",
-        f"Words, icon and padding take {drawn.needs_height_px:g} px of {drawn.outer.height:g} {where(one)}.",
+        f"Words, icon and padding take {drawn.needs_height_px:g} px of {drawn.outer.height:g} {where(stands)}.",
         drawn.needs_height_px, drawn.outer.height, tuple(given.values()),
     )  # fmt: skip
 
 
 def _left_out(text: str, seen: _Seen) -> Finding:
     """Tell what an ellipsis hides: a shopper may not read what the button does."""
-    one, drawn = seen.one, seen.laid(text)
+    kind, drawn = seen.kind, seen.laid(text)
     return Finding(
-        "ellipsis", Weight.LOOK_AGAIN, spots(one), "words",
+        "ellipsis", Weight.LOOK_AGAIN, spots(kind), "words",
         f"An ellipsis hides “{drawn.left_out.strip()}”",
-        f"“{drawn.text}” has {drawn.words.width:.0f} px {where(one)}, on a {seen.device}.",
-        len(drawn.left_out), 0, (Fix("on several lines", one.top_layer, {"look": {"wrap": "lines"}}),),
+        f"“{drawn.text}” has {drawn.words.width:.0f} px {where(kind)}, on a {seen.device}.",
+        len(drawn.left_out), 0, (Fix("on several lines", kind.top_layer, {"look": {"wrap": "lines"}}),),
     )  # fmt: skip
 
 
@@ -314,14 +316,14 @@ def _is_touching(document: ButtonDocument) -> bool:
 
 def _touching(seen: _Seen) -> Finding:
     """Tell an icon from the words: less than this and they touch, as icons fill their box to the edge."""
-    one, icon = seen.one, seen.one.document.icon
+    kind, icon = seen.kind, seen.kind.document.icon
     assert not isinstance(icon, NoIcon)
     patch: Json = {"icon": {**icon.model_dump(mode="json"), "gap_px": 6}}
     return Finding(
-        "touching", Weight.LOOK_AGAIN, spots(one), "gap",
+        "touching", Weight.LOOK_AGAIN, spots(kind), "gap",
         f"Icon and words stand {icon.gap_px:g} px apart",
-        f"From {LEAST_GAP_PX} px on they are read as two things {where(one)}.",
-        icon.gap_px, LEAST_GAP_PX, (Fix("gap 6", one.top_layer, patch),),
+        f"From {LEAST_GAP_PX} px on they are read as two things {where(kind)}.",
+        icon.gap_px, LEAST_GAP_PX, (Fix("gap 6", kind.top_layer, patch),),
     )  # fmt: skip
 
 
@@ -331,9 +333,9 @@ def _target(text: str, seen: _Seen) -> Finding:
     Source:
         WCAG 2.2, 2.5.8 Target Size (Minimum): 24 by 24 CSS pixels.
     """
-    one, drawn = seen.one, seen.laid(text)
+    kind, drawn = seen.kind, seen.laid(text)
     width, height = drawn.outer.width, drawn.outer.height
-    pad, size = drawn.padding, one.document.look.size
+    pad, size = drawn.padding, kind.document.look.size
     patch: Json
     if isinstance(size, FixedSize):
         wide = size.width if isinstance(size.width, str) and width >= _TARGET_PX else max(_TARGET_PX, width)
@@ -351,11 +353,11 @@ def _target(text: str, seen: _Seen) -> Finding:
                 }
             }
         }
-    makes = possible_document(one.document.model_dump(mode="json"), patch)
-    fixes = (Fix("at least 24 × 24", one.top_layer, patch),) if makes else ()
+    makes = possible_document(kind.document.model_dump(mode="json"), patch)
+    fixes = (Fix("at least 24 × 24", kind.top_layer, patch),) if makes else ()
     return Finding(
-        "target_size", Weight.MUST_FIX, spots(one), "height" if height < _TARGET_PX else "width",
+        "target_size", Weight.MUST_FIX, spots(kind), "height" if height < _TARGET_PX else "width",
         f"Small for a finger: {width:.0f} × {height:.0f} px",
-        f"At least 24 × 24 px are needed {where(one)}.",
+        f"At least 24 × 24 px are needed {where(kind)}.",
         min(width, height), _TARGET_PX, fixes,
     )  # fmt: skip

@@ -16,7 +16,7 @@ _NEEDED = 4.5
 
 def check_sheets(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find sheets whose words are hard to read, and baskets shown of which the shop tells too little."""
-    opens = [one for one in classes if one.document.placement.shown and compile_sheet(one.document)]
+    opens = [button for button in classes if button.document.placement.shown and compile_sheet(button.document)]
     by_colours: dict[tuple[str, str], list[ButtonClass]] = {}
     for one in opens:
         sheet = one.document.sheet

@@ -27,7 +27,7 @@ def check_texts(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
 
 def _lacking(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find texts for which the store's first language stands in, told once a language."""
-    plain = [one for one in classes if not one.rules]
+    plain = [button for button in classes if not button.rules]
     for language in settings.languages[1:]:
         lacks = {
             moment: [
@@ -93,38 +93,38 @@ def _valueless(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[F
 _Hole = tuple[str, str, Batch, Moment, str]
 
 
-def _holes(snapshot: Snapshot, one: ButtonClass) -> Sequence[_Hole]:
+def _holes(snapshot: Snapshot, button: ButtonClass) -> Sequence[_Hole]:
     """Return the live values of a class's texts that some of its products have not."""
     first = snapshot.settings.language
-    key = ("holes", one.texts.number, one.batch_numbers, one.languages, first)
-    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_holes(snapshot, one, first)))
+    key = ("holes", button.texts.number, button.batch_numbers, button.languages, first)
+    return snapshot.tables.ask(Step.FINDINGS, key, lambda: tuple(_find_holes(snapshot, button, first)))
 
 
-def _find_holes(snapshot: Snapshot, one: ButtonClass, first: str) -> Iterator[_Hole]:
+def _find_holes(snapshot: Snapshot, button: ButtonClass, first: str) -> Iterator[_Hole]:
     tables, goods = snapshot.tables, snapshot.goods
-    for language in one.languages:
+    for language in button.languages:
         needs = {
             moment: [
                 name
-                for name in needed_by(template_of(one.document, moment, language, first))
+                for name in needed_by(template_of(button.document, moment, language, first))
                 if some_lack(tables, goods, name)
             ]
             for moment in Moment
         }
         if not any(needs.values()):
             continue
-        for batch in one.batches:
-            for moment in moments_of(one.document, batch.situation):
+        for batch in button.batches:
+            for moment in moments_of(button.document, batch.situation):
                 for name in needs[moment]:
                     if lacking := products_without(tables, batch, frozenset({name})):
-                        template = template_of(one.document, moment, language, first)
+                        template = template_of(button.document, moment, language, first)
                         yield name, template, lacking, moment, language
 
 
 def _differing(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find a product's own text that stands in some places only, unless its exception says that this is meant."""
     settings = snapshot.settings
-    wanted = {(one.placement, key): one for one in classes for key in one.keys}
+    wanted = {(button.placement, key): button for button in classes for key in button.keys}
     for rule_id, elsewhere in _elsewhere(snapshot).items():
         rule = settings.exception(rule_id)
         if rule is None or rule.meant:
@@ -181,9 +181,9 @@ def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
 def _says_elsewhere(snapshot: Snapshot, elsewhere: Sequence[Elsewhere]) -> tuple[Placement, str, ButtonClass] | None:
     """Return what the first button that stands there says."""
     for place, bits in elsewhere:
-        one = bare_class(snapshot, place, bits)
-        if one.document.placement.shown:
-            return place, template_of(one.document, Moment.READY, snapshot.settings.language), one
+        button = bare_class(snapshot, place, bits)
+        if button.document.placement.shown:
+            return place, template_of(button.document, Moment.READY, snapshot.settings.language), button
     return None
 
 

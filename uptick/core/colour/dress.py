@@ -160,7 +160,7 @@ def _moved(rest: Dress, step: float) -> AnyFill:
         # What lies on a colour, as a sheen does, stays; the colour moves.
         if fill.ground:
             return fill.model_copy(update={"ground": shifted(fill.ground, way)})
-        return fill.model_copy(update={"list": tuple(_shifted_gradient(one, way) for one in fill.list)})
+        return fill.model_copy(update={"list": tuple(_shifted_gradient(fill_layer, way) for fill_layer in fill.list)})
     assert isinstance(fill, PictureFill)
     veil = fill.scrim.model_copy(update={"opacity": min(1.0, fill.scrim.opacity + 2 * step)})
     return fill.model_copy(update={"scrim": veil})

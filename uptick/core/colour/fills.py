@@ -88,7 +88,7 @@ def _layered(fill: LayersFill, page: str) -> tuple[str, ...]:
     those below: more than is seen, so that no pair is missed.
     """
     ground = over(fill.ground, page) if fill.ground else page
-    lines = [mixed(one.stops, one.space) for one in reversed(fill.list)]
+    lines = [mixed(fill_layer.stops, fill_layer.space) for fill_layer in reversed(fill.list)]
     if _run_alike(fill):
         seen = [ground] * _SAMPLES
         for line in lines:
@@ -101,8 +101,8 @@ def _layered(fill: LayersFill, page: str) -> tuple[str, ...]:
 
 
 def _run_alike(fill: LayersFill) -> bool:
-    plain = [one for one in fill.list if isinstance(one, LinearFill) and not one.repeats]
-    in_percent = all(not isinstance(stop.at, str) for one in fill.list for stop in one.stops)
+    plain = [fill_layer for fill_layer in fill.list if isinstance(fill_layer, LinearFill) and not fill_layer.repeats]
+    in_percent = all(not isinstance(stop.at, str) for fill_layer in fill.list for stop in fill_layer.stops)
     return in_percent and len(plain) == len(fill.list) and len({(one.angle_deg, one.toward) for one in plain}) == 1
 
 
@@ -125,7 +125,7 @@ def css_fill(fill: AnyFill) -> str:
     if isinstance(fill, LinearFill | RadialFill):
         return _css_gradient(fill)
     if isinstance(fill, LayersFill):
-        layers = ",".join(_css_gradient(one) for one in fill.list)
+        layers = ",".join(_css_gradient(fill_layer) for fill_layer in fill.list)
         return f"{layers} {fill.ground}" if fill.ground else layers
     if isinstance(fill, PictureFill):
         veil = css_colour(fill.scrim.colour, fill.scrim.opacity)

@@ -138,12 +138,12 @@ _SIDES = ("top", "right", "bottom", "left")
 
 def shadows(cast: Shadows) -> str:
     """Return `box-shadow`; `none` where there are none."""
-    return ",".join(_shadow(one) for one in cast.list) or "none"
+    return ",".join(_shadow(shadow) for shadow in cast.list) or "none"
 
 
-def _shadow(one: Shadow) -> str:
-    lengths = " ".join(px(value) for value in (one.x_px, one.y_px, one.blur_px, one.spread_px))
-    return f"{'inset ' if one.inner else ''}{lengths} {css_colour(one.colour, one.opacity)}"
+def _shadow(shadow: Shadow) -> str:
+    lengths = " ".join(px(value) for value in (shadow.x_px, shadow.y_px, shadow.blur_px, shadow.spread_px))
+    return f"{'inset ' if shadow.inner else ''}{lengths} {css_colour(shadow.colour, shadow.opacity)}"
 
 
 def transition(motion: Motion) -> str:
@@ -157,7 +157,8 @@ def transition(motion: Motion) -> str:
 def text_shadows(cast: TextShadows) -> str:
     """Return `text-shadow`, the first one uppermost."""
     return ",".join(
-        f"{px(one.x_px)} {px(one.y_px)} {px(one.blur_px)} {css_colour(one.colour, one.opacity)}" for one in cast.list
+        f"{px(shadow.x_px)} {px(shadow.y_px)} {px(shadow.blur_px)} {css_colour(shadow.colour, shadow.opacity)}"
+        for shadow in cast.list
     )
 
 

@@ -145,7 +145,7 @@ class _Splitter:
             met = tuple([self._met[rule] for rule in rules])
             splits = self._tables.ask(Step.COVER, ("split", self._languages, met), lambda: self._parts(met))
             found = self._known[narrow] = [
-                (sum(rule for n, rule in enumerate(rules) if one.held >> n & 1), one) for one in splits
+                (sum(rule for n, rule in enumerate(rules) if split.held >> n & 1), split) for split in splits
             ]
         return found
 

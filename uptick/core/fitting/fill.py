@@ -259,11 +259,11 @@ def _flat(pattern: Pattern) -> list[str]:
 
 
 def worst_of_class(
-    tables: Tables, one: ButtonClass, moment: Moment, language: str, fonts: FontBook, first: str = ""
+    tables: Tables, button: ButtonClass, moment: Moment, language: str, fonts: FontBook, first: str = ""
 ) -> WorstText:
     """Return the longest text that a class of buttons can come to in a moment and language.
 
     Args:
         first: The store's first language, which stands in for a text that is missing.
     """
-    return worst_text(tables, one.document, moment, language, one.batches, fonts, first)
+    return worst_text(tables, button.document, moment, language, button.batches, fonts, first)

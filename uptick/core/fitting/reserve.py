@@ -62,17 +62,17 @@ def _texts(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonCla
     return tuple(sorted(found))
 
 
-def _moments(one: ButtonClass) -> set[Moment]:
-    able = {moment for situation in one.situations for moment in moments_of(one.document, situation)}
+def _moments(button: ButtonClass) -> set[Moment]:
+    able = {moment for situation in button.situations for moment in moments_of(button.document, situation)}
     return able or set(Moment)
 
 
 def _reserved(
-    document: ButtonDocument, one: ButtonClass, texts: Sequence[tuple[str, str]], store: Store, kit: Kit
+    document: ButtonDocument, button: ButtonClass, texts: Sequence[tuple[str, str]], store: Store, kit: Kit
 ) -> Reserved:
     found: dict[str, float] = {}
-    for device in store.surfaces[one.placement].widths_px:
-        ground = store.ground(one.placement, device)
+    for device in store.surfaces[button.placement].widths_px:
+        ground = store.ground(button.placement, device)
         drawn = (lay_out(document, text, kit, ground, language=language) for text, language in texts)
         found[device.value] = max(map(row_height, drawn))
     return next(iter(found.values())) if len(set(found.values())) == 1 else found

@@ -42,7 +42,7 @@ def gradient(token: FunctionBlock, parse: Parse) -> Json:
     if kind not in ("linear", "radial"):
         raise NotUnderstood("only linear and radial gradients")
     pieces = _parted(token.arguments)
-    is_head = not any(parse(one) for one in pieces[0]) and not _is_hint(pieces[0])
+    is_head = not any(parse(piece) for piece in pieces[0]) and not _is_hint(pieces[0])
     head, rest = (pieces[0], pieces[1:]) if is_head else ([], pieces)
     made: Json = {"kind": kind, "repeats": name.startswith("repeating-"), "space": "srgb"}
     head, space = _without_space(head)

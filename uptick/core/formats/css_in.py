@@ -114,8 +114,10 @@ def _collect(text: str) -> _Sheet:
             sheet.left_out.append(_of_rule(rule))
             continue
         declared = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
-        whole = [one for one in declared if isinstance(one, Declaration)]
-        sheet.left_out += [_of_rule(one) for one in declared if not isinstance(one, Declaration)]
+        whole = [declaration for declaration in declared if isinstance(declaration, Declaration)]
+        sheet.left_out += [
+            _of_rule(declaration) for declaration in declared if not isinstance(declaration, Declaration)
+        ]
         names = [tinycss2.serialize(piece).strip() for piece in _parted(rule.prelude)]
         filed += len(names) * len(whole)
         if filed > MOST_FILED:
@@ -154,12 +156,14 @@ def _rules(text: str) -> list[Node]:
 
 
 def _file(name: str, declared: Sequence[Declaration], sheet: _Sheet) -> None:
-    for one in declared:
-        if one.name.startswith("--") and one.name != "--centring":
-            known = sheet.properties.setdefault(one.name, [])
-            known.append(list(one.value) if name in _ROOT or sheet.is_bare else [*one.value, _OF_ELSEWHERE])
-        elif one.lower_name == "font-size" and name in _ROOT:
-            sheet.root_px = _root_px(one.value, sheet)
+    for declaration in declared:
+        if declaration.name.startswith("--") and declaration.name != "--centring":
+            known = sheet.properties.setdefault(declaration.name, [])
+            known.append(
+                list(declaration.value) if name in _ROOT or sheet.is_bare else [*declaration.value, _OF_ELSEWHERE]
+            )
+        elif declaration.lower_name == "font-size" and name in _ROOT:
+            sheet.root_px = _root_px(declaration.value, sheet)
     if name in _ROOT:
         return
     base, states = name, []
@@ -171,7 +175,11 @@ def _file(name: str, declared: Sequence[Declaration], sheet: _Sheet) -> None:
         return
     if re.fullmatch(r"\*|[a-z]+\d?", base.rsplit(" ", 1)[-1], re.IGNORECASE):
         sheet.wide.append(base)
-    plain = [one for one in declared if not one.name.startswith("--") or one.name == "--centring"]
+    plain = [
+        declaration
+        for declaration in declared
+        if not declaration.name.startswith("--") or declaration.name == "--centring"
+    ]
     kept = sheet.found.setdefault(base, _Found())
     if states:
         # Several at once are the innermost of them: who presses also points.

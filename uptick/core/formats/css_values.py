@@ -141,7 +141,7 @@ def lengths(tokens: Sequence[Node], least: int, most: int) -> list[float | str]:
     Raises:
         NotUnderstood: There are more or fewer, or something else.
     """
-    found = [_length(one) for one in bare(tokens)]
+    found = [_length(token) for token in bare(tokens)]
     if not least <= len(found) <= most:
         raise NotUnderstood("too many lengths")
     return found
@@ -287,7 +287,7 @@ def text_shadows(tokens: Sequence[Node]) -> Json:
         return {"kind": "words", "list": []}
     cast = [_shadow(piece, 3) for piece in parted(tokens)]
     plain = ("x_px", "y_px", "blur_px", "colour", "opacity")
-    return {"kind": "words", "list": [{name: one[name] for name in plain} for one in cast]}
+    return {"kind": "words", "list": [{name: shadow[name] for name in plain} for shadow in cast]}
 
 
 def _shadow(piece: Sequence[Node], most: int) -> Json:

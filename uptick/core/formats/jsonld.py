@@ -85,7 +85,7 @@ class _Linked:
         return value
 
     def wholes(self, value: Any) -> list[dict[str, Any]]:
-        found = (self.whole(one) for one in many(value))
+        found = (self.whole(node) for node in many(value))
         return [one for one in found if isinstance(one, dict)]
 
     def products(self) -> list[dict[str, Any]]:
@@ -218,7 +218,7 @@ def _picture(node: Node) -> str:
 
 def _property(node: Node, name: str) -> Any:
     properties = [one for one in many(node.get("additionalProperty")) if isinstance(one, dict)]
-    return next((one.get("value") for one in properties if one.get("name") == name), "")
+    return next((prop.get("value") for prop in properties if prop.get("name") == name), "")
 
 
 def write_jsonld(products: Sequence[Product]) -> str:

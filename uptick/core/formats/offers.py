@@ -62,7 +62,7 @@ def offered(offers: Any, currency: str) -> Offered:
         ValueError: An availability is none of schema.org's.
     """
     found = Offered()
-    those = [one for one in many(offers) if isinstance(one, Mapping)]
+    those = [offer for offer in many(offers) if isinstance(offer, Mapping)]
     if not those:
         return found
     flat: list[Node] = []
@@ -121,7 +121,9 @@ def _availability(offer: Node) -> str:
 
 
 def _specifications(offer: Node) -> Sequence[Node]:
-    return [one for one in many(offer.get("priceSpecification")) if isinstance(one, Mapping)]
+    return [
+        specification for specification in many(offer.get("priceSpecification")) if isinstance(specification, Mapping)
+    ]
 
 
 def _price(offer: Node) -> tuple[str, str]:

@@ -127,7 +127,7 @@ def border_token(border: AnyBorder) -> Json:
 def shadows_token(cast: Shadows) -> Json:
     """Return shadows as a token."""
     if cast.list:
-        return {"$type": "shadow", "$value": [_shadow(one) for one in cast.list]}
+        return {"$type": "shadow", "$value": [_shadow(shadow) for shadow in cast.list]}
     # The format has no empty list of shadows: one that is not seen, and beside it that there is none.
     return {"$type": "shadow", "$value": [_shadow(Shadow(x_px=0, y_px=0, blur_px=0, opacity=0))], **_beside(cast)}
 
@@ -153,12 +153,12 @@ def _dimension(length: float | str) -> Json:
     return {"$type": "dimension", "$value": {"value": 0, "unit": "px"}, "$extensions": {"uptick": length}}
 
 
-def _shadow(one: Shadow) -> Json:
-    sizes = {"offsetX": one.x_px, "offsetY": one.y_px, "blur": one.blur_px, "spread": one.spread_px}
+def _shadow(shadow: Shadow) -> Json:
+    sizes = {"offsetX": shadow.x_px, "offsetY": shadow.y_px, "blur": shadow.blur_px, "spread": shadow.spread_px}
     return {
-        "color": _colour(one.colour, one.opacity)["$value"],
+        "color": _colour(shadow.colour, shadow.opacity)["$value"],
         **{name: _dimension(value)["$value"] for name, value in sizes.items()},
-        "inset": one.inner,
+        "inset": shadow.inner,
     }
 
 

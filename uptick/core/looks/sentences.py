@@ -99,11 +99,11 @@ def _edge(look: Look) -> Iterator[str]:
         yield f"A border of {rest.border.width_px:g} px, {rest.border.style}, {rest.border.colour}."
     elif isinstance(rest.border, SidesBorder):
         yield f"A border of its own at each side: {value_text(rest.border.model_dump(mode='json'))}."
-    for one in look.shadows.list:
-        where = "inside" if one.inner else "outside"
+    for shadow in look.shadows.list:
+        where = "inside" if shadow.inner else "outside"
         yield (
-            f"A shadow {where}, {one.x_px:g} px across and {one.y_px:g} px down, blurred {one.blur_px:g} px, "
-            f"spread {one.spread_px:g} px, {one.colour} at {one.opacity * 100:g} %."
+            f"A shadow {where}, {shadow.x_px:g} px across and {shadow.y_px:g} px down, blurred {shadow.blur_px:g} px, "
+            f"spread {shadow.spread_px:g} px, {shadow.colour} at {shadow.opacity * 100:g} %."
         )
     if look.opacity < 1:
         yield f"Seen at {look.opacity * 100:g} %."

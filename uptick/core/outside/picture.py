@@ -152,7 +152,7 @@ class _Artist:
         self._defs: list[str] = []
 
     def picture(self, text: str) -> ButtonPicture:
-        cast = [one for one in self._dress.shadows.list if not one.inner]
+        cast = [shadow for shadow in self._dress.shadows.list if not shadow.inner]
         left, top, right, bottom = self._bleed(cast)
         outer = self._drawn.outer
         width, height = outer.width + left + right, outer.height + top + bottom
@@ -179,14 +179,14 @@ class _Artist:
     def _bleed(cast: list[Shadow]) -> tuple[float, float, float, float]:
         """Return how far shadows stand out on each side: left, top, right, bottom."""
 
-        def most(way: float, one: Shadow) -> float:
-            return max(0.0, one.blur_px + one.spread_px + way)
+        def most(way: float, shadow: Shadow) -> float:
+            return max(0.0, shadow.blur_px + shadow.spread_px + way)
 
         sides = (
-            max((most(-one.x_px, one) for one in cast), default=0.0),
-            max((most(-one.y_px, one) for one in cast), default=0.0),
-            max((most(one.x_px, one) for one in cast), default=0.0),
-            max((most(one.y_px, one) for one in cast), default=0.0),
+            max((most(-shadow.x_px, shadow) for shadow in cast), default=0.0),
+            max((most(-shadow.y_px, shadow) for shadow in cast), default=0.0),
+            max((most(shadow.x_px, shadow) for shadow in cast), default=0.0),
+            max((most(shadow.y_px, shadow) for shadow in cast), default=0.0),
         )
         left, top, right, bottom = (float(ceil(side)) for side in sides)
         return left, top, right, bottom
@@ -204,16 +204,16 @@ class _Artist:
 
     def _cast(self, cast: list[Shadow]) -> Iterator[str]:
         body = rounded(self._drawn.outer, self._radius)
-        for one in reversed(cast):
-            box = _grown(self._drawn.outer, one.spread_px)
-            box = replace(box, x=box.x + one.x_px, y=box.y + one.y_px)
-            around = _grown(box, one.blur_px * 2 + 2)
+        for shadow in reversed(cast):
+            box = _grown(self._drawn.outer, shadow.spread_px)
+            box = replace(box, x=box.x + shadow.x_px, y=box.y + shadow.y_px)
+            around = _grown(box, shadow.blur_px * 2 + 2)
             # Nothing of it is seen under the button, also where that lets the page through.
             room = rounded(around, _SHARP)
             outside = self._name(f'<clipPath id="@"><path clip-rule="evenodd" d="{room}{body}"/></clipPath>')
-            path = rounded(box, _round_by(self._radius, one.spread_px))
-            paint = f'fill="{one.colour}" fill-opacity="{_number(one.opacity)}"'
-            yield f'<g clip-path="url(#{outside})"><path d="{path}" {paint}{self._blurred(one.blur_px, box)}/></g>'
+            path = rounded(box, _round_by(self._radius, shadow.spread_px))
+            paint = f'fill="{shadow.colour}" fill-opacity="{_number(shadow.opacity)}"'
+            yield f'<g clip-path="url(#{outside})"><path d="{path}" {paint}{self._blurred(shadow.blur_px, box)}/></g>'
 
     def _body(self) -> Iterator[str]:
         path = rounded(self._drawn.outer, self._radius)
@@ -260,7 +260,7 @@ class _Artist:
             yield f'fill="{fill.scrim.colour}" fill-opacity="{_number(fill.scrim.opacity)}"'
 
     def _inner(self) -> Iterator[str]:
-        inner = [one for one in self._dress.shadows.list if one.inner]
+        inner = [shadow for shadow in self._dress.shadows.list if shadow.inner]
         if not inner:
             return
         box, line = self._inside_border(), max(self._drawn.border.across, self._drawn.border.along) / 2

@@ -188,22 +188,22 @@ class _Met:
         self._snapshot, self._today = snapshot, today
         self._found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] | None = None
 
-    def by(self, one: ButtonClass) -> Sequence[ButtonClass]:
+    def by(self, button: ButtonClass) -> Sequence[ButtonClass]:
         """Return the classes that differ from a look's own class in words only, that class among them."""
-        if not may_wrap(one.document):
-            return (one,)
+        if not may_wrap(button.document):
+            return (button,)
         if self._found is None:
             self._found = self._find()
-        return (one, *self._found.get((one.placement, one.rules), ()))
+        return (button, *self._found.get((button.placement, button.rules), ()))
 
     def _find(self) -> dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]]:
         settings, layers = self._snapshot.settings, self._snapshot.layers
         draws = {rule.id for rule in settings.exceptions if layers[LayerRef.exception(rule.id)].look_key}
         found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] = {}
         for day in turning_days(settings, self._today):
-            for one in classes_of(self._snapshot.beside(settings.on_day(day))):
-                rules = tuple(rule for rule in one.rules if rule in draws)
-                found.setdefault((one.placement, rules), {})[one] = None
+            for button in classes_of(self._snapshot.beside(settings.on_day(day))):
+                rules = tuple(rule for rule in button.rules if rule in draws)
+                found.setdefault((button.placement, rules), {})[button] = None
         return found
 
 
@@ -214,10 +214,10 @@ def _look_classes(snapshot: Snapshot, today: date) -> Iterator[ButtonClass]:
     only = settings.model_copy(update={"exceptions": drawn})
     seen: set[tuple[Placement, tuple[str, ...]]] = set()
     for day in turning_days(only, today):
-        for one in classes_of(snapshot.beside(only.on_day(day))):
-            if (one.placement, one.rules) not in seen:
-                seen.add((one.placement, one.rules))
-                yield one
+        for button in classes_of(snapshot.beside(only.on_day(day))):
+            if (button.placement, button.rules) not in seen:
+                seen.add((button.placement, button.rules))
+                yield button
 
 
 def turning_days(settings: Settings, today: date) -> list[date]:

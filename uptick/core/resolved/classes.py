@@ -213,7 +213,7 @@ def classes_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonClass, .
 
 def classes_of(snapshot: Snapshot) -> tuple[ButtonClass, ...]:
     """Return the distinct classes of a shop, every placement's plain class first."""
-    return tuple([one for placement in snapshot.store.places for one in classes_at(snapshot, placement)])
+    return tuple([button for placement in snapshot.store.places for button in classes_at(snapshot, placement)])
 
 
 @dataclass(frozen=True, eq=False)
@@ -293,29 +293,29 @@ def kinds_at(snapshot: Snapshot, placement: Placement) -> tuple[ButtonKind, ...]
     return tuple([_kind(snapshot, stack, alike) for alike in _partition(snapshot, placement).alike])
 
 
-def kind_of(snapshot: Snapshot, one: ButtonClass) -> ButtonKind | None:
+def kind_of(snapshot: Snapshot, button: ButtonClass) -> ButtonKind | None:
     """Return the kind that a class belongs to, or None of a class that no product is in now."""
-    partition = _partition(snapshot, one.placement)
-    n = partition.by_bits.get(one.frame.bits) if one.frame else None
-    return None if n is None else _kind(snapshot, snapshot.at(one.placement), partition.alike[n])
+    partition = _partition(snapshot, button.placement)
+    n = partition.by_bits.get(button.frame.bits) if button.frame else None
+    return None if n is None else _kind(snapshot, snapshot.at(button.placement), partition.alike[n])
 
 
 def kinds_of(snapshot: Snapshot) -> tuple[ButtonKind, ...]:
     """Return every kind of button of a shop, by placement."""
-    return tuple([one for placement in snapshot.store.places for one in kinds_at(snapshot, placement)])
+    return tuple([kind for placement in snapshot.store.places for kind in kinds_at(snapshot, placement)])
 
 
-def under_version(one: ButtonClass, version: VersionLayer) -> ButtonClass:
+def under_version(button: ButtonClass, version: VersionLayer) -> ButtonClass:
     """Return a class as a version of a trial makes it, wherever the trial's reach covers its products."""
     layer = without_gaps(version.layer)
-    document = parse_document(merge_layer(one.document.model_dump(mode="json"), layer))
+    document = parse_document(merge_layer(button.document.model_dump(mode="json"), layer))
     narrowed = {
-        (moment, language): one.document.texts(moment, language)
+        (moment, language): button.document.texts(moment, language)
         for moment, by_language in wording_of(layer).items()
         for language in by_language
     }
-    versioned = document.with_texts(document.wording, {**one.document.wider, **narrowed})
-    return replace(one, version=versioned)
+    versioned = document.with_texts(document.wording, {**button.document.wider, **narrowed})
+    return replace(button, version=versioned)
 
 
 def class_for(snapshot: Snapshot, context: Context) -> ButtonClass:

@@ -72,7 +72,7 @@ class Vocabulary:
     def language(self, code: str) -> str:
         """Return a language's name, or its code where another of the store's has the same name."""
         name = language_name(code)
-        alike = [one for one in self.languages if language_name(one) == name]
+        alike = [language for language in self.languages if language_name(language) == name]
         return name if len(alike) < 2 else code
 
     @cached_property

@@ -130,7 +130,7 @@ class Reach(Part):
         """
         both = self.intersection(other)
         return both is not None and (
-            both.covers_product("", "") or any(both.covers_product(one.sku, one.category) for one in goods)
+            both.covers_product("", "") or any(both.covers_product(item.sku, item.category) for item in goods)
         )
 
     def is_within(self, other: "Reach") -> bool:

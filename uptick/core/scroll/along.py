@@ -120,7 +120,7 @@ def _shop_lanes(scene: Scene) -> Iterable[Lane]:
         yield Lane(f"shop:{n}", thing.name, "shop", _where_seen(moving, scene))
 
 
-def _where_seen(one: Moving, scene: Scene) -> Spans:
-    up = where_below(one.top, scene.high, scene.way)
-    gone = where_below(one.top.moved(one.high), 0.0, scene.way)
+def _where_seen(box: Moving, scene: Scene) -> Spans:
+    up = where_below(box.top, scene.high, scene.way)
+    gone = where_below(box.top.moved(box.high), 0.0, scene.way)
     return without(up, gone)

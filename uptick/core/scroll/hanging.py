@@ -106,10 +106,10 @@ def _under(scene: Scene, spans: Spans) -> float:
         return 0.0
     middle, at = scene.wide / 2, spans[0].begins
     ends = [
-        one.top.at(at) + one.high
-        for one in scene.stuck
-        if one.x <= middle < one.x + one.wide
-        and one.top.at(at) <= 1 < one.top.at(at) + one.high
-        and one.high < scene.high / 2
+        thing.top.at(at) + thing.high
+        for thing in scene.stuck
+        if thing.x <= middle < thing.x + thing.wide
+        and thing.top.at(at) <= 1 < thing.top.at(at) + thing.high
+        and thing.high < scene.high / 2
     ]
     return max(0.0, *ends) if ends else 0.0

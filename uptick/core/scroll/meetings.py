@@ -43,31 +43,31 @@ def meetings_of(scene: Scene, hangs: Sequence[Hangs]) -> tuple[Meeting, ...]:
     return tuple(found)
 
 
-def _clearing(one: Moving, other: Moving, spans: Spans) -> tuple[float, float]:
+def _clearing(box: Moving, other: Moving, spans: Spans) -> tuple[float, float]:
     """Return how far up, and how far down, a thing has to move to be clear of another, wherever they meet."""
-    knots = {s for path in (one.top, other.top) for s, _ in path.knots}
+    knots = {s for path in (box.top, other.top) for s, _ in path.knots}
     ends = [s for span in spans for s in (*span, *(k for k in knots if span.begins < k < span.ends))]
-    up = max(one.top.at(s) + one.high - other.top.at(s) for s in ends)
-    down = max(other.top.at(s) + other.high - one.top.at(s) for s in ends)
+    up = max(box.top.at(s) + box.high - other.top.at(s) for s in ends)
+    down = max(other.top.at(s) + other.high - box.top.at(s) for s in ends)
     return up, down
 
 
-def _overlap(one: Moving, other: Moving, way: float) -> tuple[Spans, float]:
+def _overlap(box: Moving, other: Moving, way: float) -> tuple[Spans, float]:
     """Return where two boxes have heights of the window in common, and how many pixels of them at worst."""
 
     def at(scroll: float) -> float:
-        a, b = one.top.at(scroll), other.top.at(scroll)
-        return min(a + one.high, b + other.high) - max(a, b)
+        a, b = box.top.at(scroll), other.top.at(scroll)
+        return min(a + box.high, b + other.high) - max(a, b)
 
     cuts = sorted(
         {0.0, way}
-        | {s for mine in one.edges() for theirs in other.edges() for s in crossings(mine, theirs) if 0 < s < way}
-        | {s for path in (one.top, other.top) for s, _ in path.knots if 0 < s < way}
+        | {s for mine in box.edges() for theirs in other.edges() for s in crossings(mine, theirs) if 0 < s < way}
+        | {s for path in (box.top, other.top) for s, _ in path.knots if 0 < s < way}
     )
     pieces = [Span(a, b) for a, b in pairwise(cuts) if at((a + b) / 2) > 0]
     if not way:
         pieces = [Span(0.0, 0.0)] if at(0) > 0 else []
-    spans = common(common(pieces, one.spans), other.spans)
+    spans = common(common(pieces, box.spans), other.spans)
     spans = tuple(span for span in spans if span.length > 0 or not way)
     return spans, max((max(at(span.begins), at(span.ends)) for span in spans), default=0.0)
 

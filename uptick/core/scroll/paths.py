@@ -68,12 +68,12 @@ def stuck_path(thing: Stuck, window_high: float, way: float) -> Path:
     return Path(tuple((scroll, at(scroll)) for scroll in knots))
 
 
-def crossings(one: Path, other: Path) -> list[float]:
+def crossings(path: Path, other: Path) -> list[float]:
     """Return where two paths meet, without stretches on which they are the same."""
-    knots = sorted({s for s, _ in one.knots} | {s for s, _ in other.knots})
+    knots = sorted({s for s, _ in path.knots} | {s for s, _ in other.knots})
     found = []
     for s0, s1 in pairwise(knots):
-        d0, d1 = one.at(s0) - other.at(s0), one.at(s1) - other.at(s1)
+        d0, d1 = path.at(s0) - other.at(s0), path.at(s1) - other.at(s1)
         if d0 != d1 and ((d0 < 0) != (d1 < 0) or not d0 or not d1):
             found.append(s0 + (s1 - s0) * d0 / (d0 - d1))
     return found

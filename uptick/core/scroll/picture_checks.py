@@ -68,15 +68,15 @@ def _found(
     return ScrollFinding(rule, weight, device, title, says, (worst.place.placement.value,), spans, tuple(fixes))
 
 
-def _hides(one: _Lying, over: Over, *, rtl: bool) -> float:
+def _hides(lying: _Lying, over: Over, *, rtl: bool) -> float:
     """Return how much of what its picture shows a button hides; more than all where it lies on the middle of that."""
-    box = laid(over, one.size, one.picture.box, rtl=rtl)
-    return hidden_share(box, one.picture) + (1 if hides_focus(box, one.picture) else 0)
+    box = laid(over, lying.size, lying.picture.box, rtl=rtl)
+    return hidden_share(box, lying.picture) + (1 if hides_focus(box, lying.picture) else 0)
 
 
 def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterator[ScrollFinding]:
-    shares = [hidden_share(one.place.box, one.picture) for one in lying]
-    on_focus = [hides_focus(one.place.box, one.picture) for one in lying]
+    shares = [hidden_share(laid_button.place.box, laid_button.picture) for laid_button in lying]
+    on_focus = [hides_focus(laid_button.place.box, laid_button.picture) for laid_button in lying]
     bad = [n for n in range(len(lying)) if on_focus[n] or shares[n] > MOST_HIDDEN]
     if not bad:
         return
@@ -108,8 +108,8 @@ def _hidden(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iter
     )
 
 
-def _layer(one: _Lying) -> LayerRef:
-    return LayerRef.place(one.place.placement)
+def _layer(lying: _Lying) -> LayerRef:
+    return LayerRef.place(lying.place.placement)
 
 
 def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list[tuple[Anchor, str]]:
@@ -122,7 +122,7 @@ def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list
     free = []
     for anchor in sorted(set(ANCHORS) - {over.anchor}, key=lambda one: (far(one), ANCHORS.index(one))):
         tried = over.model_copy(update={"anchor": anchor})
-        most = max(_hides(one, tried, rtl=survey.rtl) for one in lying)
+        most = max(_hides(laid_button, tried, rtl=survey.rtl) for laid_button in lying)
         if most <= MOST_HIDDEN:
             free.append((anchor, f"{spot_words(anchor, rtl=survey.rtl)}: {most * 100:.0f} % at worst"))
     return free[:2]
@@ -135,15 +135,15 @@ def _pale(survey: PageSurvey, lying: Sequence[_Lying], device: Device) -> Iterat
         WCAG 2.2, 1.4.3 (words) and 1.4.11 (an icon alone).
     """
     read = []
-    for one in lying:
-        look = one.document.look
+    for laid_button in lying:
+        look = laid_button.document.look
         if not isinstance(look.fill, NoFill):
             continue
         words = opaque(dress_in(look, REST).text_colour)
-        needed = 3.0 if one.document.is_wordless else needed_ratio(look.type.size_px, look.type.weight)
-        ratio = contrast_over(words, one.place.box, one.picture)
+        needed = 3.0 if laid_button.document.is_wordless else needed_ratio(look.type.size_px, look.type.weight)
+        ratio = contrast_over(words, laid_button.place.box, laid_button.picture)
         if ratio is not None and ratio < needed:
-            read.append((ratio, needed, words, one))
+            read.append((ratio, needed, words, laid_button))
     if not read:
         return
     ratio, needed, words, worst = min(read, key=lambda each: each[0])

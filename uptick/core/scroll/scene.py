@@ -41,5 +41,5 @@ class Scene:
 def scene_of(survey: PageSurvey) -> Scene:
     """Return a survey with what is stuck on its way."""
     way = survey.way_px
-    stuck = tuple(Moving.of(one.box, stuck_path(one, survey.window.high, way), way) for one in survey.stuck)
+    stuck = tuple(Moving.of(thing.box, stuck_path(thing, survey.window.high, way), way) for thing in survey.stuck)
     return Scene(survey, way, stuck)

@@ -369,14 +369,14 @@ def _class_at(snapshot: Snapshot, query: DrawQuery) -> tuple[ButtonClass, Produc
     return class_for(snapshot, context), product, device, language
 
 
-def _layers(settings: Settings, one: ButtonClass) -> tuple[LayerHere, ...]:
+def _layers(settings: Settings, button: ButtonClass) -> tuple[LayerHere, ...]:
     return tuple(
         LayerHere(
             layer,
             layer_title(settings, layer),
             tuple(path for path, _ in leaves(without_gaps(settings.layer(layer) or {}))),
         )
-        for layer in order_of(one)
+        for layer in order_of(button)
     )
 
 
@@ -388,9 +388,9 @@ def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
 
 
 def _hanging(
-    shop: Shop, one: ButtonClass, product: Product, device: Device, language: str, seen: Sequence[Found]
+    shop: Shop, button: ButtonClass, product: Product, device: Device, language: str, seen: Sequence[Found]
 ) -> HangingPlacement:
     """Return the same product's button in another placement, with how much is found in just that one."""
-    here = [found.weight.value for found in seen if found.is_about(one)]
-    shown = show(shop, one, LEADING[product.situation], product, language, device=device)
-    return HangingPlacement(one.placement, shown, here.count("must_fix"), here.count("look_again"))
+    here = [found.weight.value for found in seen if found.is_about(button)]
+    shown = show(shop, button, LEADING[product.situation], product, language, device=device)
+    return HangingPlacement(button.placement, shown, here.count("must_fix"), here.count("look_again"))

@@ -63,11 +63,11 @@ def view_standing(shop: Shop, placement: Placement, device: Device, language: st
             batches = group.of(situation)
             if not batches:
                 continue
-            one = bare_class(snapshot, placement, group.bits[0] & where)
-            if one.document.placement.shown:
+            button = bare_class(snapshot, placement, group.bits[0] & where)
+            if button.document.placement.shown:
                 shown += batches
             else:
-                rule = _hiding(snapshot, one)
+                rule = _hiding(snapshot, button)
                 hidden[rule] = hidden.get(rule, 0) + sum(map(len, batches))
     names = {rule.id: rule.name for rule in snapshot.settings.exceptions}
     told = (HiddenBy(rule, names.get(rule, ""), count) for rule, count in hidden.items())
@@ -81,9 +81,9 @@ def view_standing(shop: Shop, placement: Placement, device: Device, language: st
     )
 
 
-def _hiding(snapshot: Snapshot, one: ButtonClass) -> str:
+def _hiding(snapshot: Snapshot, button: ButtonClass) -> str:
     """Return the exception that takes a button away; nothing where the placement itself does."""
-    for rule in reversed(one.rules):
+    for rule in reversed(button.rules):
         shown = at_path(snapshot.layers[LayerRef.exception(rule)].content, "placement.shown")
         if shown is not None:
             return rule

@@ -83,10 +83,10 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
     sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.inactive(shop.today))}
     names = vocabulary_of(snapshot)
     told = trace(snapshot, context, query.field, sleeping=sleeping)
-    one = class_for(snapshot, context) if with_products else None
+    button = class_for(snapshot, context) if with_products else None
     filled: tuple[Filled, ...] = ()
-    if one and query.field.startswith("wording."):
-        filled = _filled(shop, one, _moment_of(query.field), device, language)
+    if button and query.field.startswith("wording."):
+        filled = _filled(shop, button, _moment_of(query.field), device, language)
     lines = tuple(
         WhyLine(
             candidate,
@@ -96,7 +96,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
         )
         for candidate in told
     )
-    layer = one.top_layer if one else ""
+    layer = button.top_layer if button else ""
     return TraceView(
         query.field, field_title(query.field), product, device, language, query.shopper, layer, lines, filled
     )
@@ -114,14 +114,14 @@ def _moment_of(field: str) -> Moment:
     return Moment(told)
 
 
-def _filled(shop: Shop, one: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
+def _filled(shop: Shop, button: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
     """Return how the longest, the shortest and two between them fill a text; of a large class its first products."""
-    ground = shop.store.ground(one.placement, device)
-    able = [batch for batch in one.batches if moment in MOMENTS_OF[batch.situation]] or list(one.batches)
+    ground = shop.store.ground(button.placement, device)
+    able = [batch for batch in button.batches if moment in MOMENTS_OF[batch.situation]] or list(button.batches)
     found = []
     for product in (p for batch in able for p in batch.some(40)):
-        shown = show(shop, one, moment, product, language)
-        drawn = lay_out(one.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
+        shown = show(shop, button, moment, product, language)
+        drawn = lay_out(button.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
         found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
     distinct = list({f.shown.text: f for f in found}.values())
     distinct.sort(key=lambda f: -f.width_px)

@@ -142,10 +142,10 @@ class _Sheet:
                 found.append(WordRow(moment, rule.id, rule.name, said, rule.note, kept))
         return found
 
-    def _source(self, one: ButtonClass, moment: Moment) -> _Source:
+    def _source(self, button: ButtonClass, moment: Moment) -> _Source:
         layers = self.snapshot.layers
         for language, stands_in in ((self.language, False), (self.settings.language, True)):
-            for ref in reversed(order_of(one)):
+            for ref in reversed(order_of(button)):
                 if ref in layers and (moment, language) in layers[ref].texts:
                     return ref, stands_in
         return None, False
@@ -155,15 +155,15 @@ class _Sheet:
         found = self._sorted.get((place, moment))
         if found is None:
             found = self._sorted[place, moment] = {}
-            for one in self.kinds[place]:
-                found.setdefault(self._source(one, moment)[0], []).append(one)
+            for kind in self.kinds[place]:
+                found.setdefault(self._source(kind, moment)[0], []).append(kind)
         return found
 
     def _plain_cell(self, place: Placement, moment: Moment) -> WordCell:
-        one = self.plain[place]
+        button = self.plain[place]
         # The plain row speaks for every product that no exception gives words of its own.
-        alike = self._by_source(place, moment)[self._source(one, moment)[0]]
-        return self._cell(place, moment, [one, *alike], LayerRef.place(place))
+        alike = self._by_source(place, moment)[self._source(button, moment)[0]]
+        return self._cell(place, moment, [button, *alike], LayerRef.place(place))
 
     def _exception_cell(self, rule: ExceptionRule, place: Placement, moment: Moment) -> WordCell | None:
         layer = LayerRef.exception(rule.id)
@@ -171,12 +171,12 @@ class _Sheet:
         return self._cell(place, moment, served, layer) if served else None
 
     def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonKind], layer: LayerRef) -> WordCell:
-        measured = max((self._measured(one, moment) for one in classes), key=lambda found: found.over_px)
-        one, text = measured.one, measured.worst
-        source, stands_in = self._source(one, moment)
+        measured = max((self._measured(button, moment) for button in classes), key=lambda found: found.over_px)
+        kind, text = measured.kind, measured.worst
+        source, stands_in = self._source(kind, moment)
         return WordCell(
             placement=place,
-            template=template_of(one.document, moment, self.language, self.settings.language),
+            template=template_of(kind.document, moment, self.language, self.settings.language),
             text=text.text,
             width_px=measured.width_px,
             room_px=measured.room_px,
@@ -186,33 +186,36 @@ class _Sheet:
             layer=layer,
             from_layer=source or "",
             stands_in=stands_in,
-            stands=one.document.placement.shown,
+            stands=kind.document.placement.shown,
         )
 
-    def _measured(self, one: ButtonKind, moment: Moment) -> "_Measured":
+    def _measured(self, kind: ButtonKind, moment: Moment) -> "_Measured":
         """Measure a kind's text where it is tightest; an edit of one text leaves the other moments as they are."""
-        device, ground = self._ground(one)
-        key = ("word", one.number, one.look.number, moment, self.language, self._texts(one, moment), ground)
+        device, ground = self._ground(kind)
+        key = ("word", kind.number, kind.look.number, moment, self.language, self._texts(kind, moment), ground)
         width, room, worst = self.snapshot.tables.ask(
-            Step.FINDINGS, key, lambda: _measure(self.snapshot, one, moment, self.language, ground)
+            Step.FINDINGS, key, lambda: _measure(self.snapshot, kind, moment, self.language, ground)
         )
-        return _Measured(one, width, room, device, worst)
+        return _Measured(kind, width, room, device, worst)
 
-    def _ground(self, one: ButtonKind) -> tuple[Device, Ground]:
+    def _ground(self, kind: ButtonKind) -> tuple[Device, Ground]:
         """Return the device on which a kind has the least room, and what it stands on there."""
-        found = self._grounds.get((one.placement, one.places))
+        found = self._grounds.get((kind.placement, kind.places))
         if found is None:
-            surface = self.shop.store.surfaces[one.placement]
-            devices = [d for d in one.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
+            surface = self.shop.store.surfaces[kind.placement]
+            devices = [d for d in kind.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
             device = min(devices, key=surface.width_px)
-            found = self._grounds[one.placement, one.places] = (device, self.shop.store.ground(one.placement, device))
+            found = self._grounds[kind.placement, kind.places] = (
+                device,
+                self.shop.store.ground(kind.placement, device),
+            )
         return found
 
-    def _texts(self, one: ButtonKind, moment: Moment) -> Hashable:
+    def _texts(self, kind: ButtonKind, moment: Moment) -> Hashable:
         """Return what stands for all that can be said in a moment."""
-        known = (one.texts.number, moment)
+        known = (kind.texts.number, moment)
         if known not in self._said:
-            self._said[known] = texts_key(one.document, moment, self.language, self.settings.language)
+            self._said[known] = texts_key(kind.document, moment, self.language, self.settings.language)
         return self._said[known]
 
 
@@ -220,7 +223,7 @@ class _Sheet:
 class _Measured:
     """The worst text of a kind in one moment; `over_px` is by how much it is wider than its room, or less than 0."""
 
-    one: ButtonKind
+    kind: ButtonKind
     width_px: float
     room_px: float
     device: Device
@@ -232,11 +235,11 @@ class _Measured:
 
 
 def _measure(
-    snapshot: Snapshot, one: ButtonKind, moment: Moment, language: str, ground: Ground
+    snapshot: Snapshot, kind: ButtonKind, moment: Moment, language: str, ground: Ground
 ) -> tuple[float, float, WorstText]:
     """Return the width and the room of a kind's worst text, in pixels, with that text."""
-    worst = worst_of_class(snapshot.tables, one, moment, language, snapshot.kit.fonts, snapshot.settings.language)
-    drawn = laid(snapshot, one.document, worst.text, ground, language)
-    fixed = one.document.look.size.kind == "fixed"
+    worst = worst_of_class(snapshot.tables, kind, moment, language, snapshot.kit.fonts, snapshot.settings.language)
+    drawn = laid(snapshot, kind.document, worst.text, ground, language)
+    fixed = kind.document.look.size.kind == "fixed"
     room = min(drawn.container_px, drawn.outer.width) if fixed else drawn.container_px
     return drawn.needs_width_px, room, worst
