@@ -64,6 +64,7 @@ class Pace:
     ordered: int
 
     def rate(self, measure: Measure) -> float:
+        """Return which share of those followed did what is measured."""
         hits = self.added if measure is Measure.ADDED else self.ordered
         return hits / self.followed if self.followed else 0.0
 
@@ -76,7 +77,11 @@ class TrialCount:
 
 
 class Drafts(Protocol):
-    def read(self) -> Draft: ...
+    """The store's settings as they grow: every step is kept, and the newest is the draft."""
+
+    def read(self) -> Draft:
+        """Return the draft as it is now."""
+
     def append(
         self,
         base_version: int,
@@ -85,44 +90,113 @@ class Drafts(Protocol):
         person: "Person",
         now: datetime,
         reverts: int | None = None,
-    ) -> Draft: ...
-    def marks(self) -> list[Mark]: ...
-    def settings_at(self, n: int) -> Settings: ...
-    def history(self, most: int, before: int | None = None) -> list[HistoryStep]: ...
+    ) -> Draft:
+        """Make the draft's next step of what somebody saw at `base_version`; `reverts` is a step that it takes back.
+
+        Raises:
+            Stale: Somebody has changed it since.
+        """
+
+    def marks(self) -> list[Mark]:
+        """Return what can be undone and redone, by step."""
+
+    def settings_at(self, n: int) -> Settings:
+        """Return the settings as step `n` left them.
+
+        Raises:
+            NotFound: There is no such step.
+        """
+
+    def history(self, most: int, before: int | None = None) -> list[HistoryStep]:
+        """Return so many steps, the newest first, older than `before` where that is given."""
 
 
 class Catalogue(Protocol):
-    def all(self) -> list[Product]: ...
-    def put(self, products: Sequence[Product]) -> None: ...
-    def remove(self, skus: Sequence[str]) -> None: ...
-    def note_import(self, report: Json, author: str, now: datetime) -> None: ...
-    def last_import(self) -> Json | None: ...
+    """The store's products, as they were brought last."""
+
+    def all(self) -> list[Product]:
+        """Return every product, in the order in which the catalogue has them."""
+
+    def put(self, products: Sequence[Product]) -> None:
+        """Add products, or replace those that have their codes."""
+
+    def remove(self, skus: Sequence[str]) -> None:
+        """Remove products by their codes; unknown ones are passed over."""
+
+    def note_import(self, report: Json, author: str, now: datetime) -> None:
+        """Keep what an import did."""
+
+    def last_import(self) -> Json | None:
+        """Return what the newest import did; None before the first."""
 
 
 class Releases(Protocol):
-    def newest(self) -> Release | None: ...
-    def all(self) -> list[Release]: ...
-    def get(self, n: int) -> Release: ...
-    def at(self, when: datetime) -> Release | None: ...
-    def add(
-        self, settings: Settings, compiled: Mapping[str, object], note: str, author: str, now: datetime
-    ) -> Release: ...
-    def set_trials(self, release_n: int, compiled: Json, now: datetime) -> None: ...
+    """What shoppers get: releases are added and never changed."""
+
+    def newest(self) -> Release | None:
+        """Return the newest release; None before the first."""
+
+    def all(self) -> list[Release]:
+        """Return every release, the newest first."""
+
+    def get(self, n: int) -> Release:
+        """Return a release by its number.
+
+        Raises:
+            NotFound: There is no such release.
+        """
+
+    def at(self, when: datetime) -> Release | None:
+        """Return the release that shoppers had at a time; None before the first."""
+
+    def add(self, settings: Settings, compiled: Mapping[str, object], note: str, author: str, now: datetime) -> Release:
+        """Add a release with what the script is told of it, and have every edge hear of it."""
+
+    def set_trials(self, release_n: int, compiled: Json, now: datetime) -> None:
+        """Keep what the script is told of the trials that run beside a release."""
 
 
 class Trials(Protocol):
-    def all(self) -> list[Trial]: ...
-    def get(self, number: int) -> Trial: ...
-    def add(self, trial: Trial) -> Trial: ...
-    def save(self, trial: Trial) -> None: ...
-    def freeze(self, number: int, products: Sequence[str]) -> None: ...
+    """The store's trials, by their numbers."""
+
+    def all(self) -> list[Trial]:
+        """Return every trial, the newest first."""
+
+    def get(self, number: int) -> Trial:
+        """Return a trial.
+
+        Raises:
+            NotFound: There is no such trial.
+        """
+
+    def add(self, trial: Trial) -> Trial:
+        """Add a trial, and return it with its number."""
+
+    def save(self, trial: Trial) -> None:
+        """Keep a trial that was changed from the version before its own.
+
+        Raises:
+            Stale: Somebody has changed it since.
+        """
+
+    def freeze(self, number: int, products: Sequence[str]) -> None:
+        """Keep which products a trial covered when it started."""
 
 
 class Signals(Protocol):
-    def pace(self, reach: Reach, products: Sequence[str] | None, window_days: int, now: datetime) -> Pace: ...
-    def count(self, trial: Trial, now: datetime) -> TrialCount: ...
-    def tallies(self, since: date) -> dict[tuple[str, str], dict[str, int]]: ...
-    def refusals(self, since: date) -> dict[str, int]: ...
+    """What shoppers did."""
+
+    def pace(self, reach: Reach, products: Sequence[str] | None, window_days: int, now: datetime) -> Pace:
+        """Return how many shoppers a reach meets a day, and what those did who were followed for a whole window."""
+
+    def count(self, trial: Trial, now: datetime) -> TrialCount:
+        """Return who entered a trial, whose window is over, and what they did, by version."""
+
+    def tallies(self, since: date) -> dict[tuple[str, str], dict[str, int]]:
+        """Return counts by kind of signal for each placement and product, from a day on."""
+
+    def refusals(self, since: date) -> dict[str, int]:
+        """Return how many batches were refused, by why, from a day on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,9 +213,16 @@ class StoredPicture:
 
 
 class Pictures(Protocol):
-    def all(self) -> list[StoredPicture]: ...
-    def put(self, picture: StoredPicture, content: bytes) -> None: ...
-    def content(self, digest: str) -> tuple[str, bytes] | None: ...
+    """Pictures that somebody brought, by the SHA-256 of their content."""
+
+    def all(self) -> list[StoredPicture]:
+        """Return every picture, the newest first."""
+
+    def put(self, picture: StoredPicture, content: bytes) -> None:
+        """Keep a picture; one that is there already stays as it is."""
+
+    def content(self, digest: str) -> tuple[str, bytes] | None:
+        """Return media type and content; None where there is no such picture."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,21 +243,41 @@ class HandedOut:
 
 
 class OutsideButtons(Protocol):
-    def all(self) -> list[HandedOut]: ...
-    def put(self, buttons: Sequence[HandedOut]) -> None: ...
-    def put_picture(self, digest: str, media_type: str, content: bytes) -> None: ...
+    """Buttons handed out for pages that are not the shop's."""
+
+    def all(self) -> list[HandedOut]:
+        """Return every button with how often it was pressed."""
+
+    def put(self, buttons: Sequence[HandedOut]) -> None:
+        """Keep buttons, or replace those that are the same."""
+
+    def put_picture(self, digest: str, media_type: str, content: bytes) -> None:
+        """Keep a picture of a button; mails ask for it for years."""
 
 
 class ShopSide(Protocol):
     """The shop's own side: how its basket is told, and the newest look at its live pages for each release."""
 
-    def profile(self) -> Store: ...
-    def connect(self, connection: BasketConnection) -> None: ...
-    def readdress(self, store: Store) -> None: ...
-    def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None: ...
-    def looks(self) -> dict[int, Json]: ...
-    def keep_study(self, kept: KeptStudy) -> None: ...
-    def study(self) -> KeptStudy | None: ...
+    def profile(self) -> Store:
+        """Return the store as its own side tells it."""
+
+    def connect(self, connection: BasketConnection) -> None:
+        """Keep how its basket is told and filled."""
+
+    def readdress(self, store: Store) -> None:
+        """Keep its addresses: its origins, and a page of each kind."""
+
+    def add_look(self, release: int, moment: str, report: Mapping[str, object], now: datetime) -> None:
+        """Keep a look at its live pages."""
+
+    def looks(self) -> dict[int, Json]:
+        """Return the newest look of each release."""
+
+    def keep_study(self, kept: KeptStudy) -> None:
+        """Keep a study of the whole shop instead of the one before."""
+
+    def study(self) -> KeptStudy | None:
+        """Return the newest study; None before the first."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,6 +306,7 @@ class Shop:
 
     @property
     def kit(self) -> Kit:
+        """Fonts and icons that buttons are drawn with."""
         return self.compiled.kit
 
     def as_written(self, settings: Settings) -> Snapshot:
@@ -240,11 +342,28 @@ class StoreLine:
 
 
 class Accounts(Protocol):
-    def find(self, email: str) -> tuple[Person, str] | None: ...
-    def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None: ...
-    def session(self, token_hash: str, now: datetime) -> Person | None: ...
-    def end_session(self, token_hash: str) -> None: ...
-    def add_person(self, email: str, name: str, password_hash: str) -> int: ...
-    def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None: ...
-    def store_keys(self) -> list[str]: ...
-    def stores_of(self, person: Person) -> tuple[StoreLine, ...]: ...
+    """People, their sessions and their stores."""
+
+    def find(self, email: str) -> tuple[Person, str] | None:
+        """Return a person with the password's hash; None where nobody has the address."""
+
+    def start_session(self, user_id: int, token_hash: str, now: datetime, ends_at: datetime) -> None:
+        """Begin a session, known by the hash of its token."""
+
+    def session(self, token_hash: str, now: datetime) -> Person | None:
+        """Return whose session it is; None where there is none or it has ended."""
+
+    def end_session(self, token_hash: str) -> None:
+        """End a session, if there is one."""
+
+    def add_person(self, email: str, name: str, password_hash: str) -> int:
+        """Add a person, and return the number."""
+
+    def add_store(self, store: Store, settings: Settings, owner: int, now: datetime) -> None:
+        """Add a store with its first settings."""
+
+    def store_keys(self) -> list[str]:
+        """Return the keys of all stores."""
+
+    def stores_of(self, person: Person) -> tuple[StoreLine, ...]:
+        """Return the stores that a person may open."""
