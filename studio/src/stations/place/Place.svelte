@@ -2,9 +2,7 @@
 	import { untrack } from 'svelte';
 	import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 	import type { Device } from '$lib/api/types';
-	import { together } from '$lib/pure/edit';
 	import { DEVICES, WINDOW_HEIGHTS_PX, WINDOWS_PX } from '$lib/pure/facts';
-	import { patchAt } from '$lib/pure/patch';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { AlongThePage } from '$lib/state/along.svelte';
 	import { Desk } from '$lib/state/desk.svelte';
@@ -13,16 +11,13 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Waiting from '$lib/ui/Waiting.svelte';
-	import BarSentences from './BarSentences.svelte';
 	import Figures from './Figures.svelte';
-	import FloatingGrip from './FloatingGrip.svelte';
-	import FloatingSentences from './FloatingSentences.svelte';
-	import OverSentences from './OverSentences.svelte';
 	import ScrollFindings from './ScrollFindings.svelte';
+	import Standings, { OWN_STANDING, type OwnStanding } from './Standings.svelte';
 	import Strip from './Strip.svelte';
 	import StudyLines from './StudyLines.svelte';
 	import Ways from './Ways.svelte';
-	import WhereItStands from './WhereItStands.svelte';
+	import Windows from './Windows.svelte';
 
 	const workshop = useWorkshop();
 	const { context } = workshop;
@@ -43,9 +38,6 @@
 	const device = $derived<Device>(context.device || 'phone');
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
-	/** The placements that say themselves how they stand, as far as the draft has them. */
-	const OWN_STANDING = { sticky_bar: 'The bar', floating: 'The floating button', over_picture: 'On pictures' } as const;
-	type OwnStanding = keyof typeof OWN_STANDING;
 	const had = $derived(places.data?.placements ?? []);
 	const standings = $derived((Object.keys(OWN_STANDING) as OwnStanding[]).filter((one) => had.includes(one)));
 	/** Those that are met along this page; the first of them is what one most likely came for. */
@@ -61,20 +53,6 @@
 		language,
 		layer: standing ? layer || `place:${standing}` : '',
 	}));
-	/** Why the one that is picked stands nowhere on this page. */
-	const awaySaid = $derived.by(() => {
-		// What comes later than the first look along the page counts as well.
-		const isMet = () => met.includes('over_picture') || found?.along.lanes.some(({ key }) => key === 'over_picture');
-		if (standing === 'over_picture') return isMet() ? '' : 'No picture of this page has a button on it.';
-		if (product || desk.view?.document.placement.product) return '';
-		return `No ${standing === 'floating' ? 'floating button' : 'bar'} stands on this page: it is no product’s own.`;
-	});
-	/** Whether what stands for one product of its own hangs on this page, as far as it is measured. */
-	const isElsewhere = $derived.by(() => {
-		const survey = at.surveys[device];
-		if (!survey || !desk.view?.document.placement.product) return false;
-		return (standing === 'floating' && !survey.floating) || (standing === 'sticky_bar' && !survey.bar);
-	});
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
 	const found = $derived(at.on(device));
 	$effect(() => {
@@ -128,23 +106,6 @@
 	function stepTo(to: (typeof pages)[number]): void {
 		stepped = to;
 		context.look({ page: to.path, product: to.product || context.product, placement: standing ?? '' });
-	}
-
-	function choose(one: OwnStanding): void {
-		context.look({ placement: one, layer: '' });
-	}
-
-	/** Lets the draft have a floating button, in the corner where it is usual to have one. */
-	async function float(): Promise<void> {
-		const comes = { kind: 'distance', px: 200 };
-		const done = await workshop.change('place:floating', { floating: { corner: 'bottom_end', comes } });
-		if (done) choose('floating');
-	}
-
-	async function unfloat(): Promise<void> {
-		const all = Object.keys(desk.kept?.document ?? {});
-		context.look({ placement: '', layer: '' });
-		await workshop.change('place:floating', together([...all, 'uses'].map((name) => patchAt(name, null))));
 	}
 
 	function step(by: number): void {
@@ -208,76 +169,11 @@
 	</section>
 
 	<section class="seen" hidden={isStudying} aria-label="Windows" bind:clientWidth={wide}>
-		<div class="windows">
-			{#each DEVICES as name (name)}
-				{@const scale = windowHigh / WINDOW_HEIGHTS_PX[name]}
-				<figure style:width="{WINDOWS_PX[name] * scale}px">
-					<figcaption>
-						<button class="name" aria-pressed={name === device} onclick={() => context.look({ device: name })}
-							>{name}</button
-						>
-						<span class="figure text-sm text-soft"
-							>{WINDOWS_PX[name]} × {WINDOW_HEIGHTS_PX[name]}<br />{scale.toFixed(2)} : 1</span
-						>
-					</figcaption>
-					<div
-						class="window"
-						class:chosen={name === device}
-						style:width="{WINDOWS_PX[name] * scale}px"
-						style:height="{windowHigh}px"
-					>
-						{#if page}
-							{#key at.address}
-								<iframe
-									bind:this={at.pages[name].frame}
-									title="{page.name} on a {name}"
-									src={at.address}
-									{@attach () => void at.opened(name)}
-									width={WINDOWS_PX[name]}
-									height={WINDOW_HEIGHTS_PX[name]}
-									style:transform="scale({scale})"
-								></iframe>
-							{/key}
-						{/if}
-						{#if standing === 'floating' && desk.view?.seen.placement === 'floating' && at.surveys[name]?.floating}
-							<FloatingGrip {desk} view={desk.view} device={name} box={at.surveys[name].floating} {scale} />
-						{/if}
-					</div>
-				</figure>
-			{/each}
-		</div>
+		<Windows {at} {device} {desk} {standing} name={page?.name} high={windowHigh} />
 		{#if found}
 			<Figures {found} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
 			<div class="below">
-				<div>
-					<h2 class="standings">
-						{#each standings as one (one)}
-							<button class="name" aria-pressed={one === standing} onclick={() => choose(one)}
-								>{OWN_STANDING[one]}</button
-							>
-						{/each}
-						{#if places.data && !standings.includes('floating')}
-							<Press small onpress={float}>Add a floating button</Press>
-						{/if}
-					</h2>
-					{#if standing}
-						<WhereItStands placement={standing} {device} {language} path={page?.path ?? ''} onstep={stepTo} />
-					{/if}
-					{#if awaySaid}
-						<p class="text-soft">{awaySaid}</p>
-					{:else if desk.view && desk.view.seen.placement === standing}
-						{@const view = desk.view}
-						{@const onlayer = (one: string) => context.look({ layer: one })}
-						{#if isElsewhere}<p class="text-soft">It does not hang on this page.</p>{/if}
-						{#if standing === 'sticky_bar'}
-							<BarSentences {desk} {view} {device} {onlayer} />
-						{:else if standing === 'floating'}
-							<FloatingSentences {desk} {view} {device} {onlayer} onremove={unfloat} />
-						{:else}
-							<OverSentences {desk} {view} {onlayer} />
-						{/if}
-					{/if}
-				</div>
+				<Standings {at} {device} {desk} {standing} {standings} {language} {product} path={page?.path ?? ''} isKnown={!!places.data} isOnPicture={met.includes('over_picture')} onstep={stepTo} />
 				<ScrollFindings {at} {device} onfix={(fix) => workshop.fix(fix)} />
 			</div>
 			<p class="text-soft" role="status">
@@ -313,54 +209,6 @@
 	.head {
 		grid-column: 1 / -1;
 		margin-bottom: 8px;
-	}
-	.windows {
-		display: flex;
-		gap: 20px;
-		align-items: flex-start;
-	}
-	figure {
-		margin: 0;
-	}
-	figcaption {
-		display: flex;
-		align-items: flex-start;
-		line-height: 1.25;
-		gap: 6px;
-		margin-bottom: 4px;
-		white-space: nowrap;
-		overflow: hidden;
-	}
-	.name {
-		font-weight: 650;
-		border-bottom: 2px solid transparent;
-	}
-	.name[aria-pressed='true'] {
-		border-color: var(--color-ink);
-	}
-	.window {
-		position: relative;
-		overflow: hidden;
-		outline: 1px solid var(--color-hair);
-		background: var(--color-leaf);
-	}
-	.window.chosen {
-		outline: 2px solid var(--color-ink);
-	}
-	iframe {
-		border: 0;
-		transform-origin: 0 0;
-	}
-	.standings .name {
-		min-height: 24px;
-	}
-	.standings {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 4px 18px;
-		font-size: 15px;
-		font-weight: 400;
 	}
 	.below {
 		display: grid;
