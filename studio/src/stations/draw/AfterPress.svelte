@@ -34,7 +34,8 @@ After a press the shopper
 		asking = kind === 'message';
 		if (!asking) void desk.set('afterwards', kind === 'notify' ? TELL : { kind });
 	}}
-/>{#if asking || afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else if tells}: the mail address goes to <Field
+/>{#if asking || afterwards.kind === 'message'}<MessageSentences {view} {desk} />{:else if tells}: the mail address goes
+	to <Field
 		label="Path of the shop that takes mail addresses"
 		most={300}
 		value={tells.path}

@@ -36,7 +36,14 @@ It is
 {#if size.kind === 'natural'}At least {@render length('least width', 'look.size.least', 0, 400)} px wide.{/if}
 {#if size.kind !== 'fixed'}
 	{#if size.least_height_px}
-		It is at least <DeskFigure {desk} {ground} label="least height" path="look.size.least_height_px" least={0} most={400} />
+		It is at least <DeskFigure
+			{desk}
+			{ground}
+			label="least height"
+			path="look.size.least_height_px"
+			least={0}
+			most={400}
+		/>
 		px high.
 	{:else}
 		<button

@@ -66,7 +66,8 @@
 		seeThrough
 		onfocus={() => desk.mark('look.text_colour')}
 		onset={(to) => desk.set('look.text_colour', to)}
-		onrule={() => (desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule'))}
+		onrule={() =>
+			desk.isOwn('look.text_colour') ? desk.reset('look.text_colour') : desk.set('look.text_colour', 'rule')}
 	/>{#if rest?.contrast != null}
 		<span
 			class={[
@@ -113,8 +114,8 @@
 				['caps', 'their capitals'],
 			]}
 		/>. Underline <DeskFigure {desk} {ground} label="underline" path="look.type.underline_px" /> px{#if look.type.underline_px},
-			<DeskFigure {desk} {ground} label="underline distance" path="look.type.underline_offset_px" /> px below the words{/if}. The
-		words cast
+			<DeskFigure {desk} {ground} label="underline distance" path="look.type.underline_offset_px" /> px below the words{/if}.
+		The words cast
 		<TextShadowsField {desk} {known} />.
 	{/snippet}
 </Part>

@@ -173,7 +173,19 @@
 		{#if found}
 			<Figures {found} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
 			<div class="below">
-				<Standings {at} {device} {desk} {standing} {standings} {language} {product} path={page?.path ?? ''} isKnown={!!places.data} isOnPicture={met.includes('over_picture')} onstep={stepTo} />
+				<Standings
+					{at}
+					{device}
+					{desk}
+					{standing}
+					{standings}
+					{language}
+					{product}
+					path={page?.path ?? ''}
+					isKnown={!!places.data}
+					isOnPicture={met.includes('over_picture')}
+					onstep={stepTo}
+				/>
 				<ScrollFindings {at} {device} onfix={(fix) => workshop.fix(fix)} />
 			</div>
 			<p class="text-soft" role="status">

@@ -1,6 +1,10 @@
 <script lang="ts" module>
 	/** The placements that say themselves how they stand, as far as the draft has them. */
-	export const OWN_STANDING = { sticky_bar: 'The bar', floating: 'The floating button', over_picture: 'On pictures' } as const;
+	export const OWN_STANDING = {
+		sticky_bar: 'The bar',
+		floating: 'The floating button',
+		over_picture: 'On pictures',
+	} as const;
 	export type OwnStanding = keyof typeof OWN_STANDING;
 </script>
 
@@ -35,7 +39,8 @@
 		isOnPicture: boolean;
 		onstep: ComponentProps<typeof WhereItStands>['onstep'];
 	};
-	let { at, device, desk, standing, standings, language, product, path, isKnown, isOnPicture, onstep }: Props = $props();
+	let { at, device, desk, standing, standings, language, product, path, isKnown, isOnPicture, onstep }: Props =
+		$props();
 	const workshop = useWorkshop();
 	const { context } = workshop;
 	const found = $derived(at.on(device));
@@ -70,7 +75,6 @@
 		context.look({ placement: '', layer: '' });
 		await workshop.change('place:floating', together([...all, 'uses'].map((name) => patchAt(name, null))));
 	}
-
 </script>
 
 <div>
@@ -85,7 +89,7 @@
 		{/if}
 	</h2>
 	{#if standing}
-		<WhereItStands placement={standing} {device} {language} {path} onstep={stepTo} />
+		<WhereItStands placement={standing} {device} {language} {path} {onstep} />
 	{/if}
 	{#if awaySaid}
 		<p class="text-soft">{awaySaid}</p>
