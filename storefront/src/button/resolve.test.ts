@@ -89,7 +89,7 @@ const standing = (of: Partial<Manifest>, by: Partial<Looker> = {}, forced = {}) 
 describe.each(golden.shops)('$why', ({ manifest: shop, cases }) => {
 	it('shows in every context what Python resolves, product by product', () => {
 		for (const { given, expect: wanted } of cases) {
-			const product = golden.products.find((one) => one.sku === given.sku) as Product;
+			const product = golden.products.find((product) => product.sku === given.sku) as Product;
 			const by = { covering, language: given.language, device: given.device, shopper: '', kind: given.shopper };
 			const found = resolve(shop, given.placement, product, by);
 			expect(found?.made, JSON.stringify(given)).toEqual(shop.looks[wanted.look]);

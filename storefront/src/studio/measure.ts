@@ -126,7 +126,7 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 		const own = [...place.querySelectorAll('button,[type=submit],a')].find((one) => isSeen(one)) ?? place;
 		const stands = 'upStands' in place.dataset;
 		const shown = (stands && host?.shadowRoot?.querySelector('.b')) || own;
-		const holder = holders.findIndex((one) => one.contains(place));
+		const holder = holders.findIndex((holder) => holder.contains(place));
 		const isFixed = stuck[holder]?.kind === 'fixed';
 		const [box, room] = [boxOf(shown, isFixed), boxOf(place, isFixed)];
 		if (!box.wide || !box.high) return [];

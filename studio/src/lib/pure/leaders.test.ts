@@ -20,12 +20,12 @@ describe('leaders', () => {
 
 	it('lead to each spot once, and to none that is only noted', () => {
 		expect(leaders).toHaveLength(2);
-		expect(new Set(leaders.map((one) => one.x)).size).toBe(2);
+		expect(new Set(leaders.map((leader) => leader.x)).size).toBe(2);
 	});
 
 	it('are numbered where a spot has several findings', () => {
 		expect(numbersOf(findings)).toEqual([1, 0, 2, 0]);
-		expect(leaders.map((one) => one.says)).toEqual(['1 2', '']);
+		expect(leaders.map((leader) => leader.says)).toEqual(['1 2', '']);
 	});
 
 	it('begin at the edge of the button, beside the figure of its width', () => {
@@ -34,7 +34,7 @@ describe('leaders', () => {
 			expect(x).toBeLessThanOrEqual(plan.right);
 			expect(Math.abs(x - (plan.x(0) + plan.right) / 2)).toBeGreaterThan(90);
 		}
-		expect(leaders.every((one) => one.y === plan.y(0))).toBe(true);
+		expect(leaders.every((leader) => leader.y === plan.y(0))).toBe(true);
 	});
 
 	it('go up, along the edge and down to the callout, each in a lane of its own', () => {

@@ -144,7 +144,7 @@ describe('a reach from where one is', () => {
 		const product = { sku: 'A1', category: 'Tools' };
 		const languages = [{ value: 'de-DE', label: 'German' }];
 		const here = { placement: 'strip', product, device: 'phone', language: 'de-DE' };
-		expect(quickReaches(here, languages).map((one) => one.words)).toEqual([
+		expect(quickReaches(here, languages).map((language) => language.words)).toEqual([
 			'A1',
 			'Tools',
 			'A1, on strips',

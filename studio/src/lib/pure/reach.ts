@@ -34,7 +34,7 @@ export function quickReaches(from: Here, languages: readonly { value: string; la
 	}
 	if (from.device)
 		found.push({ label: `only ${devices[from.device]}`, words: `every product, ${place}, ${devices[from.device]}` });
-	const language = languages.find((one) => one.value === from.language);
+	const language = languages.find((language) => language.value === from.language);
 	if (language)
 		found.push({ label: `only in ${language.label}`, words: `every product, ${place}, in ${language.label}` });
 	found.push({ label: 'returning shoppers', words: `every product, ${place}, for returning shoppers` });

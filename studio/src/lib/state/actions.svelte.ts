@@ -35,7 +35,7 @@ export class Actions {
 	press(event: KeyboardEvent): void {
 		const chord = chordOf(event);
 		if (chord.startsWith('Mod+') ? !isFreeChord(event) : !this.singleKeys() || !isFreeKey(event)) return;
-		const action = this.available.findLast((one) => one.keys?.includes(chord));
+		const action = this.available.findLast((action) => action.keys?.includes(chord));
 		if (!action) return;
 		event.preventDefault();
 		action.run();

@@ -62,7 +62,7 @@ export class OutsideMaking {
 	}
 
 	drop(sku: string): void {
-		this.want({ products: this.order.products.filter((one) => one !== sku) });
+		this.want({ products: this.order.products.filter((product) => product !== sku) });
 	}
 
 	/** Keeps that what is shown was handed out as it looks now: it was copied, or its picture was taken. */

@@ -29,19 +29,19 @@
 		>
 			<p class="mb-1 font-semibold">Differs here</p>
 			<ul class="divide-y divide-hair">
-				{#each exceptions as one (one.id)}
+				{#each exceptions as rule (rule.id)}
 					<li class="flex items-baseline justify-between gap-3 py-1">
 						<span
 							><button
 								class="text-left underline underline-offset-2"
 								onclick={() => {
 									open = false;
-									onopen(one.id);
-								}}>{one.name}</button
+									onopen(rule.id);
+								}}>{rule.name}</button
 							>
-							<span class="block text-soft">{one.sets.slice(0, 4).join(', ')}</span></span
+							<span class="block text-soft">{rule.sets.slice(0, 4).join(', ')}</span></span
 						>
-						<span class="figure whitespace-nowrap text-soft">{one.products} of {of}</span>
+						<span class="figure whitespace-nowrap text-soft">{rule.products} of {of}</span>
 					</li>
 				{/each}
 			</ul>

@@ -176,9 +176,9 @@
 
 	<path class="dim" d="M{X(0)} {Y(0) - 22}H{plan.right}M{X(0)} {Y(0) - 28}v12M{plan.right} {Y(0) - 28}v12" />
 	<path class="dim" d="M{edge - 24} {Y(0)}V{plan.bottom}M{edge - 30} {Y(0)}h12M{edge - 30} {plan.bottom}h12" />
-	{#each chain as one (one.name)}
-		<path class="dim" d={ends(one)} class:marked={one.paths.includes(desk.marked)} />
-		<path class="leader" d="M{(one.from.x + one.to.x) / 2} {plan.chain}L{one.label.x} {plan.chain + 14}" />
+	{#each chain as dimension (dimension.name)}
+		<path class="dim" d={ends(dimension)} class:marked={dimension.paths.includes(desk.marked)} />
+		<path class="leader" d="M{(dimension.from.x + dimension.to.x) / 2} {plan.chain}L{dimension.label.x} {plan.chain + 14}" />
 	{/each}
 	<path
 		class="dim"
@@ -233,19 +233,19 @@
 			{ of: heightOf },
 		)}
 	</p>
-	{#each upright as one (one.name)}
-		<p class="at" style:left="{one.label.x}px" style:top="{one.label.y}px">
-			<span class="plate">{@render figure(one.name, one.paths[0] ?? '', one.value, 0, 400, { keepsUnits: true })}</span>
+	{#each upright as dimension (dimension.name)}
+		<p class="at" style:left="{dimension.label.x}px" style:top="{dimension.label.y}px">
+			<span class="plate">{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, 0, 400, { keepsUnits: true })}</span>
 		</p>
 	{/each}
-	{#each chain as one (one.name)}
-		<div class="at low" style:left="{one.label.x}px" style:top="{one.label.y}px">
-			{#if one.fixed}
+	{#each chain as dimension (dimension.name)}
+		<div class="at low" style:left="{dimension.label.x}px" style:top="{dimension.label.y}px">
+			{#if dimension.fixed}
 				<b class="figure">{px(widest(d))}</b>
 			{:else}
-				{@render figure(one.name, one.paths[0] ?? '', one.value, one.least, one.most, { keepsUnits: one.keepsUnits })}
+				{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, dimension.least, dimension.most, { keepsUnits: dimension.keepsUnits })}
 			{/if}
-			<span class="name">{one.says}</span>
+			<span class="name">{dimension.says}</span>
 		</div>
 	{/each}
 	<div class="at side" style:left="{aside + 12}px" style:top="{(Y(d.cap_top_y) + Y(d.baseline_y)) / 2}px">

@@ -76,7 +76,7 @@
 			label="Edits go to"
 			value={view.editing.layer}
 			options={[
-				...view.editing.layers.map((one) => ({ value: one.layer, label: one.title })),
+				...view.editing.layers.map((layer) => ({ value: layer.layer, label: layer.title })),
 				{ value: NEW, label: 'only…' },
 			]}
 			onpick={(to) => (to === NEW ? onnarrow() : workshop.context.look({ layer: to }))}

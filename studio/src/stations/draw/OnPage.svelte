@@ -16,16 +16,16 @@
 </script>
 
 <div class="pages" style:height="{height}px">
-	{#each windows as one (one.name)}
+	{#each windows as window (window.name)}
 		<figure>
-			<figcaption><b>{one.name}</b> <span class="figure text-soft">{one.wide} px</span></figcaption>
-			<div class="window" style:width="{one.wide * scale}px" style:height="{Math.min(height - 40, one.high * scale)}px">
+			<figcaption><b>{window.name}</b> <span class="figure text-soft">{window.wide} px</span></figcaption>
+			<div class="window" style:width="{window.wide * scale}px" style:height="{Math.min(height - 40, window.high * scale)}px">
 				<iframe
-					bind:this={pages.pages[one.name].frame}
-					title="The shop’s page on a {one.name}"
+					bind:this={pages.pages[window.name].frame}
+					title="The shop’s page on a {window.name}"
 					src={pages.address}
-					width={one.wide}
-					height={Math.min(one.high, (height - 40) / scale)}
+					width={window.wide}
+					height={Math.min(window.high, (height - 40) / scale)}
 					style:transform="scale({scale})"
 				></iframe>
 			</div>

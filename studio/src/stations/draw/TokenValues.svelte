@@ -25,7 +25,7 @@
 		onlay({ ...Object.fromEntries(others), [value.name]: field });
 	}
 	const typeOf = $derived(new Map(values.map(({ name, type }) => [name, type])));
-	const named = $derived(values.filter((one) => one.name.toLowerCase().includes(part.trim().toLowerCase())));
+	const named = $derived(values.filter((value) => value.name.toLowerCase().includes(part.trim().toLowerCase())));
 	const optionsOf = ({ name, fields, proposal }: TokenValue) => [
 		{ value: '', label: 'not used' },
 		...fields.map(({ path, title }) => ({
@@ -37,7 +37,7 @@
 
 <h3 class="mt-4 mb-1">Values under other names</h3>
 {#if proposals.length}
-	<button class="value mb-2" onclick={() => onlay(Object.fromEntries(proposals.map((one) => [one.name, one.proposal])))}
+	<button class="value mb-2" onclick={() => onlay(Object.fromEntries(proposals.map((proposal) => [proposal.name, proposal.proposal])))}
 		>lay {many(proposals.length, 'value')} as {proposals.length > 1
 			? 'their names suggest'
 			: 'its name suggests'}</button

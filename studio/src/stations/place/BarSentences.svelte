@@ -25,7 +25,7 @@
 	const row = $derived([...bar.parts, ...ALL.filter((part) => !bar.parts.includes(part))]);
 	const known = $derived(
 		[
-			...new Set([bar.ground, bar.ink, ...view.states.flatMap((one) => [one.fill ?? '', one.words])]),
+			...new Set([bar.ground, bar.ink, ...view.states.flatMap((state) => [state.fill ?? '', state.words])]),
 			view.around.page_colour,
 		].filter((colour) => /^#[0-9a-f]{6}$/.test(colour)),
 	);

@@ -46,10 +46,10 @@
 </script>
 
 <div class="figures">
-	{#each figures as one (one.key)}
-		<button aria-expanded={open === one.key} onclick={() => (open = open === one.key ? '' : one.key)}>
-			<span class="number">{one.shown}</span>
-			<span class="text-soft">{one.says}</span>
+	{#each figures as figure (figure.key)}
+		<button aria-expanded={open === figure.key} onclick={() => (open = open === figure.key ? '' : figure.key)}>
+			<span class="number">{figure.shown}</span>
+			<span class="text-soft">{figure.says}</span>
 		</button>
 	{/each}
 </div>

@@ -43,7 +43,7 @@
 	/** Those that are met along this page; the first of them is what one most likely came for. */
 	let met = $state.raw<readonly string[]>([]);
 	const usual = $derived(standings.find((one) => met.includes(one)));
-	const standing = $derived(standings.find((one) => one === context.placement) ?? usual ?? standings[0]);
+	const standing = $derived(standings.find((standing) => standing === context.placement) ?? usual ?? standings[0]);
 	/** What edits go to: the placement itself, unless somebody picks an exception that holds here. */
 	const layer = $derived(context.own('layer'));
 	const desk = new Desk(workshop, () => ({
@@ -98,7 +98,7 @@
 
 	function open(path: string): void {
 		if (path === page?.path) return;
-		const to = pages.find((one) => one.path === path);
+		const to = pages.find((page) => page.path === path);
 		context.look({ page: path, product: to?.product || context.product, layer: '' });
 	}
 
@@ -155,7 +155,7 @@
 				{language}
 				onopen={(path, name) => {
 					study.stop();
-					const to = pages.find((one) => one.path === path);
+					const to = pages.find((page) => page.path === path);
 					context.look({ page: path, product: to?.product || context.product, device: name, layer: '' });
 					isStudying = false;
 				}}

@@ -67,7 +67,7 @@
 	</ul>
 	{#if elsewhere.length}
 		<p class="mt-2 text-soft">
-			More on a {elsewhere.map((one) => one.device).join(' and a ')}.
+			More on a {elsewhere.map((place) => place.device).join(' and a ')}.
 		</p>
 	{/if}
 </section>

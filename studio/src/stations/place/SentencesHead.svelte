@@ -12,7 +12,7 @@
 	<Pick
 		label="Edits go to"
 		value={view.editing.layer}
-		options={view.editing.layers.map((one) => ({ value: one.layer, label: one.title }))}
+		options={view.editing.layers.map((layer) => ({ value: layer.layer, label: layer.title }))}
 		onpick={onlayer}
 	/>{#if !view.document.placement.shown}; for this product no {name} stands here{/if}.
 </p>

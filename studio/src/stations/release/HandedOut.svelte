@@ -38,16 +38,16 @@
 		</p>
 	{/if}
 	<ul class="mt-3">
-		{#each view.handed_out as one (one.id)}
+		{#each view.handed_out as button (button.id)}
 			<li class="border-b border-hair py-2">
-				<b>{one.product || one.sku}</b>
+				<b>{button.product || button.sku}</b>
 				<span class="text-soft">
-					{kinds[one.kind]}{one.campaign ? `, ${one.campaign}` : ''}{one.copied_at
-						? `, ${one.author}, ${moment(one.copied_at)}`
+					{kinds[button.kind]}{button.campaign ? `, ${button.campaign}` : ''}{button.copied_at
+						? `, ${button.author}, ${moment(button.copied_at)}`
 						: ''}
 				</span>
-				<span class="whitespace-nowrap">· {many(one.presses, 'press', 'presses')}</span>
-				{#if one.differs}<span class="block"><span class="text-look">◇</span> {capital(one.differs)}</span>{/if}
+				<span class="whitespace-nowrap">· {many(button.presses, 'press', 'presses')}</span>
+				{#if button.differs}<span class="block"><span class="text-look">◇</span> {capital(button.differs)}</span>{/if}
 			</li>
 		{/each}
 	</ul>

@@ -172,17 +172,17 @@
 			{/if}
 			<h2 class="mt-8 text-md">Ledger</h2>
 			<ol>
-				{#each release.data.ledger as one, n (one.n)}
+				{#each release.data.ledger as entry, n (entry.n)}
 					<li class="ledger-line">
-						<span class="figure text-lg">{one.n}</span>
+						<span class="figure text-lg">{entry.n}</span>
 						<span class="min-w-0 flex-1">
-							<b class="block">{one.note || 'no note'}</b>
-							<span class="text-soft">{one.author}, {moment(one.made_at)}</span>
-							<span class="figure block text-xs text-soft">{one.hash}</span>
-							{#if one.seen}<span class="block text-sm">{one.seen}</span>{/if}
+							<b class="block">{entry.note || 'no note'}</b>
+							<span class="text-soft">{entry.author}, {moment(entry.made_at)}</span>
+							<span class="figure block text-xs text-soft">{entry.hash}</span>
+							{#if entry.seen}<span class="block text-sm">{entry.seen}</span>{/if}
 						</span>
 						{#if n === 0}<b class="current">live now</b>
-						{:else}<Press small onpress={() => send(one.n)} label="Roll back to release {one.n}">Roll back</Press>{/if}
+						{:else}<Press small onpress={() => send(entry.n)} label="Roll back to release {entry.n}">Roll back</Press>{/if}
 					</li>
 				{:else}
 					<li class="mt-2 text-soft">

@@ -7,7 +7,7 @@
 	let open = $state(false);
 	let code = $state('');
 	const spoken = $derived(workshop.info?.spoken ?? []);
-	const more = $derived(spoken.map((one) => one.language).filter((one) => one !== workshop.language));
+	const more = $derived(spoken.map((language) => language.language).filter((one) => one !== workshop.language));
 	const names = new Intl.DisplayNames(['en'], { type: 'language' });
 	const means = $derived.by(() => {
 		try {
@@ -28,14 +28,14 @@
 <Sheet {open} title="Languages of the buttons" onclose={() => (open = false)}>
 	<table class="ledger mt-3">
 		<tbody>
-			{#each spoken as one (one.language)}
+			{#each spoken as language (language.language)}
 				<tr>
-					<th>{one.name}</th>
-					<td class="figure">{one.language}</td>
-					<td class="text-soft">{one.texts} of {one.of} texts{one.rtl ? ', right to left' : ''}</td>
+					<th>{language.name}</th>
+					<td class="figure">{language.language}</td>
+					<td class="text-soft">{language.texts} of {language.of} texts{language.rtl ? ', right to left' : ''}</td>
 					<td class="text-right">
-						{#if one.language === workshop.language}<span class="text-soft">the store’s first</span>
-						{:else}<Press small onpress={() => workshop.speak(more.filter((other) => other !== one.language))}
+						{#if language.language === workshop.language}<span class="text-soft">the store’s first</span>
+						{:else}<Press small onpress={() => workshop.speak(more.filter((other) => other !== language.language))}
 								>Speak it no more</Press
 							>{/if}
 					</td>

@@ -168,11 +168,11 @@
 					}}
 				/>
 				<span class="text-soft">
-					{#each others as one (one.language)}
+					{#each others as other (other.language)}
 						<span class="me-1 inline-block whitespace-nowrap">
-							· {one.name}
-							<span class={['figure', one.texts < one.of && 'text-look']}>
-								{one.texts === one.of ? one.of : `${one.texts} of ${one.of}`}
+							· {other.name}
+							<span class={['figure', other.texts < other.of && 'text-look']}>
+								{other.texts === other.of ? other.of : `${other.texts} of ${other.of}`}
 							</span>
 						</span>
 					{/each}

@@ -330,7 +330,7 @@ export class CssFrame {
 						for (const name of Array.from(rule.style)) (in_[state] ??= new Set()).add(name);
 		}
 		for (const rule of this.rules)
-			if (others.some((one) => isFor(rule, one)) && counts(rule))
+			if (others.some((other) => isFor(rule, other)) && counts(rule))
 				for (const name of Array.from(rule.style)) around.add(name);
 		return {
 			said: [...said],

@@ -11,7 +11,7 @@ export async function readCss(asked: Asked): Promise<{ reading: Reading | null; 
 	const frame = await CssFrame.open(asked.css, document.body);
 	try {
 		const likely = frame.likely(asked.words ?? 'Add to basket');
-		const chosen = likely.find((one) => one.name === asked.name) ?? likely[0];
+		const chosen = likely.find((guess) => guess.name === asked.name) ?? likely[0];
 		if (asked.markup) return { reading: frame.read(asked.markup, asked.name), likely };
 		return { reading: chosen ? frame.read(chosen.markup, chosen.name) : null, likely };
 	} finally {
