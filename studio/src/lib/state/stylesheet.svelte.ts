@@ -36,7 +36,7 @@ export class Stylesheet {
 			this.#frame = frame;
 			const likely = frame.likely(this.#words.replace(/[<&"]/g, ''));
 			const boxes = frame.layOut(likely, place.clientWidth);
-			this.standing = likely.flatMap((guess, n) => (boxes[n] ? [{ ...one, box: boxes[n] }] : []));
+			this.standing = likely.flatMap((guess, n) => (boxes[n] ? [{ ...guess, box: boxes[n] }] : []));
 			if (likely.length === 1) this.#onlyOne(likely[0]!);
 		});
 		return () => {

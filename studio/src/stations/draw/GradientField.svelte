@@ -20,7 +20,7 @@
 	let { fill, path, desk, known, ramps, base }: Props = $props();
 	const stops = $derived(fill.stops);
 	const write = (next: readonly Stop[]) => desk.set(`${path}.stops`, next);
-	const change = (n: number, to: Partial<Stop>) => write(stops.map((stop, m) => (m === n ? { ...one, ...to } : stop)));
+	const change = (n: number, to: Partial<Stop>) => write(stops.map((stop, m) => (m === n ? { ...stop, ...to } : stop)));
 	function add(): void {
 		const end = stops.at(-1) ?? { at: 100, colour: base };
 		void write([...stops.slice(0, -1), { at: null, colour: end.colour }, end]);
