@@ -96,14 +96,14 @@ def check(
     from uptick.core.checks import Weight, findings_of
 
     with open_shop(store) as shop:
-        found = findings_of(shop.now())
+        findings = findings_of(shop.now())
     if as_json:
-        print(json.dumps([asdict(one) for one in found]))
+        print(json.dumps([asdict(one) for one in findings]))
     else:
-        for one in found:
+        for one in findings:
             if all_ or one.weight is not Weight.NOTE:
                 print(f"{one.weight.replace('_', ' ')}: {one.title}. {one.says}")
-        counts = [f"{sum(one.weight is weight for one in found)} {weight.replace('_', ' ')}" for weight in Weight]
+        counts = [f"{sum(one.weight is weight for one in findings)} {weight.replace('_', ' ')}" for weight in Weight]
         print(", ".join(counts))
-    if any(one.weight is Weight.MUST_FIX for one in found):
+    if any(one.weight is Weight.MUST_FIX for one in findings):
         raise typer.Exit(1)

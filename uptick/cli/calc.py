@@ -13,10 +13,10 @@ app = typer.Typer(help="Compute on plain numbers.", no_args_is_help=True)
 
 
 def _ratio(text: str) -> tuple[int, int]:
-    found = re.fullmatch(r"([0-9]{1,15})/([0-9]{1,15})", text.strip())
-    if found is None:
+    match = re.fullmatch(r"([0-9]{1,15})/([0-9]{1,15})", text.strip())
+    if match is None:
         raise OutOfRange.of("a count", "written as 56/70, hits of tries, with at most 15 figures", repr(text[:60]))
-    return int(found[1]), int(found[2])
+    return int(match[1]), int(match[2])
 
 
 @app.command()

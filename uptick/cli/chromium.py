@@ -61,8 +61,8 @@ def computed_by(program: str, css: str, markup: str = "", name: str = "") -> tup
             said = subprocess.run(command, capture_output=True, text=True, timeout=_SECONDS, check=False).stdout
         except subprocess.TimeoutExpired as error:
             raise BadCss(f"Chromium did not answer within {_SECONDS} s.") from error
-    found = _ANSWER.search(said)
-    answer: Any = json.loads(unescape(found[1])) if found and found[1] else {"error": "it said nothing"}
+    match = _ANSWER.search(said)
+    answer: Any = json.loads(unescape(match[1])) if match and match[1] else {"error": "it said nothing"}
     if "error" in answer:
         raise BadCss(f"Chromium could not read the stylesheet: {answer['error']}.")
     likely = [one["name"] for one in answer["likely"]]

@@ -86,9 +86,9 @@ def simulate(
         "rates": {"A": _rates(a), "B": _rates(b)},
     }
     with httpx2.Client(base_url=origin, timeout=30) as client:
-        found = follow_run(client, wish, quiet=as_json)
-    say({k: found[k] for k in ("state", "shoppers", "signals", "refused")}, as_json)
-    if found["state"] != "done":
+        run = follow_run(client, wish, quiet=as_json)
+    say({k: run[k] for k in ("state", "shoppers", "signals", "refused")}, as_json)
+    if run["state"] != "done":
         raise typer.Exit(1)
 
 

@@ -55,10 +55,10 @@ class StorePictures(Mapping[str, Picture]):
 
     def _read(self, digest: str) -> Picture:
         with self._engine.connect() as connection:
-            found = PgPictures(connection, self._store, self._tables).content(digest)
-        if found is None:
+            picture = PgPictures(connection, self._store, self._tables).content(digest)
+        if picture is None:
             raise KeyError(digest)
-        return pixels_of(found[1])
+        return pixels_of(picture[1])
 
     def __iter__(self) -> Iterator[str]:
         with self._engine.connect() as connection:

@@ -23,12 +23,12 @@ def sign_in(
     Raises:
         WrongPassword: Mail address and password do not belong together; which of the two is not told.
     """
-    found = accounts.find(email)
+    account = accounts.find(email)
     # A stored hash is always verified, so that the time taken does not tell whether the address is known.
-    stored = found[1] if found else _NOBODY
-    if not verify(password, stored) or found is None:
+    stored = account[1] if account else _NOBODY
+    if not verify(password, stored) or account is None:
         raise WrongPassword("Mail address and password do not belong together.")
-    person = found[0]
+    person = account[0]
     accounts.start_session(person.id, token_name(token), now, now + SESSION_LASTS)
     return person
 

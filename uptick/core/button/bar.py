@@ -93,8 +93,8 @@ class Bar(Hanging):
 
     def without(self, device: str) -> tuple[BarPart, ...]:
         """Return what is left out on a device."""
-        found: tuple[BarPart, ...] = getattr(self, f"{device}_without")
-        return found
+        parts: tuple[BarPart, ...] = getattr(self, f"{device}_without")
+        return parts
 
     def holds(self, device: str) -> tuple[BarPart, ...]:
         """Return what it holds on a device, in order."""

@@ -28,8 +28,8 @@ class Floating(Hanging):
 
     def inset(self, device: str) -> Inset:
         """Return its distances on a device."""
-        found: Inset = getattr(self, device)
-        return found
+        inset: Inset = getattr(self, device)
+        return inset
 
     @property
     def is_top(self) -> bool:

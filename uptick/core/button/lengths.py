@@ -27,12 +27,12 @@ class Ground:
 def _reader(least: float, most: float) -> Callable[[Any], float | str]:
     def read(value: Any) -> float | str:
         if isinstance(value, str):
-            found = _WRITTEN.match(value.strip())
-            if found and found[2] not in (None, "px"):
-                if float(found[1]) <= _MOST[found[2]]:
-                    return f"{float(found[1]):g}{found[2]}"
-            elif found:
-                value = float(found[1])
+            match = _WRITTEN.match(value.strip())
+            if match and match[2] not in (None, "px"):
+                if float(match[1]) <= _MOST[match[2]]:
+                    return f"{float(match[1]):g}{match[2]}"
+            elif match:
+                value = float(match[1])
         if isinstance(value, bool) or not isinstance(value, int | float) or not least <= value <= most:
             raise ValueError(
                 f"must be from {least:g} to {most:g} px, or to 200%, 40em or 100vw, such as 5% or 1.2em or 3vw"
@@ -65,10 +65,10 @@ def to_px(length: float | str, ground: Ground, type_px: float) -> float:
     """
     if not isinstance(length, str):
         return length
-    found = _WRITTEN.match(length)
-    assert found, length
-    number = float(found[1])
-    return number * {"%": ground.container_px / 100, "em": type_px, "vw": ground.window_px / 100}[found[2]]
+    match = _WRITTEN.match(length)
+    assert match, length
+    number = float(match[1])
+    return number * {"%": ground.container_px / 100, "em": type_px, "vw": ground.window_px / 100}[match[2]]
 
 
 def css_length(length: float | str) -> str:

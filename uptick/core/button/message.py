@@ -151,7 +151,7 @@ def open_spans(hours: str) -> tuple[Span, ...]:
     Raises:
         ValueError: They are written otherwise, or end before they begin.
     """
-    found: list[Span] = []
+    spans: list[Span] = []
     for told in filter(None, (part.strip() for part in re.split(r"[,;]", hours))):
         span = _SPAN.match(told)
         days = [day.capitalize() for day in (span["first"], span["last"] or span["first"])] if span else []
@@ -162,10 +162,10 @@ def open_spans(hours: str) -> tuple[Span, ...]:
             raise ValueError(f"office hours end after they begin, up to 24:00; “{told}” does not")
         first, last = (DAYS.index(day) for day in days)
         around = range(first, last + 1) if first <= last else [*range(first, 7), *range(last + 1)]
-        found += [(day, opens, closes) for day in around]
-    if len(found) > _MOST_SPANS * 7:
+        spans += [(day, opens, closes) for day in around]
+    if len(spans) > _MOST_SPANS * 7:
         raise ValueError(f"at most {_MOST_SPANS} spans of office hours are kept")
-    return tuple(found)
+    return tuple(spans)
 
 
 def _minutes(told: str) -> int | None:

@@ -16,9 +16,9 @@ MOST_INSET_PX = 400
 
 def _read_inset(value: Any) -> float | str:
     if isinstance(value, str):
-        found = _PERCENT.match(value.strip())
-        if found and float(found[1]) <= 50:
-            return f"{float(found[1]):g}%"
+        match = _PERCENT.match(value.strip())
+        if match and float(match[1]) <= 50:
+            return f"{float(match[1]):g}%"
     elif not isinstance(value, bool) and isinstance(value, int | float) and 0 <= value <= MOST_INSET_PX:
         return float(value)
     raise ValueError(f"must be from 0 to {MOST_INSET_PX} px, or from 0% to 50% of the picture, such as 12 or 4%")

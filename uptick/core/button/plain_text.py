@@ -13,8 +13,8 @@ _UNFIT = re.compile("[\x00-\x08\x0b\x0e-\x1f\x7f-\x9f\ud800-\udfff]")
 
 def unfit_in(text: str) -> str:
     """Return which character of a text cannot be stored, in words; nothing where all can."""
-    found = _UNFIT.search(text)
-    return f"the control character U+{ord(found[0]):04X} at place {found.start() + 1}" if found else ""
+    match = _UNFIT.search(text)
+    return f"the control character U+{ord(match[0]):04X} at place {match.start() + 1}" if match else ""
 
 
 def _fit(text: str) -> str:

@@ -69,8 +69,8 @@ class Row(Part):
 
     def line(self, device: Device) -> RowLine:
         """Return how it stands on a device."""
-        found: RowLine = getattr(self, device.value)
-        return found
+        row: RowLine = getattr(self, device.value)
+        return row
 
     def tile_px(self, row_px: float, device: Device) -> float:
         """Return how wide a button in a tile may be, in pixels, where the row is so wide."""

@@ -77,8 +77,8 @@ def base_colour(fill: AnyFill, page: str = WHITE) -> str | None:
     """Return the colour that stands for a fill, or None where only the page is seen."""
     if isinstance(fill, PictureFill):
         return fill.scrim.colour
-    found = colours_in(fill, page)
-    return found[len(found) // 2] if found else None
+    colours = colours_in(fill, page)
+    return colours[len(colours) // 2] if colours else None
 
 
 def _at_rest(look: Look) -> Dress:

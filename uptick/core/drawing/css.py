@@ -168,12 +168,12 @@ def dress(worn: Dress) -> Declarations:
 
 
 def _painted(worn: Dress) -> Declarations:
-    found = {"background": css_fill(worn.fill), "color": worn.text_colour}
+    declarations = {"background": css_fill(worn.fill), "color": worn.text_colour}
     if worn.shadows.list:
-        found["box-shadow"] = shadows(worn.shadows)
+        declarations["box-shadow"] = shadows(worn.shadows)
     if worn.opacity < 1:
-        found["opacity"] = f"{worn.opacity:g}"
-    return found
+        declarations["opacity"] = f"{worn.opacity:g}"
+    return declarations
 
 
 _UNSAID = {"box-shadow": "none", "opacity": "1"}
@@ -195,36 +195,36 @@ def difference(state: Dress, rest: Dress) -> Declarations:
 def states(look: Look) -> dict[str, Declarations]:
     """Return what each state declares otherwise than rest."""
     worn = dresses(look)
-    found = {name: difference(one, worn[REST]) for name, one in worn.items() if name != REST}
+    declarations = {name: difference(one, worn[REST]) for name, one in worn.items() if name != REST}
     # Whoever presses also points at it: what only hovering changes is set back there.
-    hovered = {name for name in found["hover"] if name not in found["pressed"] and name != "transition"}
+    hovered = {name for name in declarations["hover"] if name not in declarations["pressed"] and name != "transition"}
     pressed = {"border": "0", **_UNSAID, **dress(worn["pressed"])}
-    found["pressed"] |= {name: value for name, value in pressed.items() if name in hovered}
+    declarations["pressed"] |= {name: value for name, value in pressed.items() if name in hovered}
     ring = look.focus
-    found["focus"] |= {
+    declarations["focus"] |= {
         "outline": f"{px(ring.ring_width_px)} solid {ring_colour(look)}",
         "outline-offset": px(ring.ring_offset_px),
     }
-    return found
+    return declarations
 
 
 def icon_size(icon: ShippedIcon | OwnIcon, glyph: Glyph) -> Declarations:
     """Return width and height of an icon, and by how much it is moved to stand in the middle by its mass."""
-    found = {"width": px(icon.size_px), "height": px(icon.size_px)}
+    declarations = {"width": px(icon.size_px), "height": px(icon.size_px)}
     if icon.centring == "mass":
         x, y = -glyph.off_x * icon.size_px, -glyph.off_y * icon.size_px
-        found |= {"position": "relative", "left": px(x), "top": px(y)}
-    return found
+        declarations |= {"position": "relative", "left": px(x), "top": px(y)}
+    return declarations
 
 
 def inside(look: Look, icon: NoIcon | ShippedIcon | OwnIcon) -> Declarations:
     """Return how icon and words stand to each other."""
     if isinstance(icon, NoIcon):
         return {"gap": "0"}
-    found = {"gap": px(icon.gap_px)}
+    declarations = {"gap": px(icon.gap_px)}
     if icon.side == "above":
-        found["flex-direction"] = "column"
-    return found
+        declarations["flex-direction"] = "column"
+    return declarations
 
 
 def words(look: Look, fonts: FontBook, *, hidden: bool, above: bool) -> Declarations:
@@ -233,18 +233,18 @@ def words(look: Look, fonts: FontBook, *, hidden: bool, above: bool) -> Declarat
         return {
             "position": "absolute", "width": "1px", "height": "1px", "overflow": "hidden", "clip-path": "inset(50%)",
         }  # fmt: skip
-    found: Declarations = declared(look, on_words=True)
+    declarations: Declarations = declared(look, on_words=True)
     if look.wrap == "lines":
-        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "white-space": "normal"}
+        declarations |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "white-space": "normal"}
     elif look.wrap == "ellipsis":
-        found |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "overflow": "hidden"}
-        found["text-overflow"] = "ellipsis"
-    if above and "flex" in found:
+        declarations |= {"flex": "0 1 auto", "min-width": "0", "max-width": "100%", "overflow": "hidden"}
+        declarations["text-overflow"] = "ellipsis"
+    if above and "flex" in declarations:
         # In a column it is the height that would shrink.
-        found["flex"] = "none"
+        declarations["flex"] = "none"
     if look.centring == "caps":
-        found |= {"position": "relative", "top": px(cap_shift(look.type, fonts))}
-    return found
+        declarations |= {"position": "relative", "top": px(cap_shift(look.type, fonts))}
+    return declarations
 
 
 def cap_shift(kind: Type, fonts: FontBook) -> float:

@@ -166,10 +166,10 @@ class Snapshot:
 
     def at(self, placement: Placement) -> "PlaceStack":
         """Return one placement with its layers, made once."""
-        found = self._places.get(placement)
-        if found is None:
-            found = self._places[placement] = PlaceStack(self, placement)
-        return found
+        stack = self._places.get(placement)
+        if stack is None:
+            stack = self._places[placement] = PlaceStack(self, placement)
+        return stack
 
     @cached_property
     def _places(self) -> "dict[Placement, PlaceStack]":

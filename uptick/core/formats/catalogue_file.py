@@ -90,9 +90,9 @@ def read_catalogue(
 
 
 def _after_first(text: str, separator: str) -> Iterator[tuple[int, list[str]]]:
-    found = records(text, separator)
-    next(found, None)
-    return found
+    rows = records(text, separator)
+    next(rows, None)
+    return rows
 
 
 def _numbers(text: str, separator: str, columns: Sequence[str | None]) -> list[str]:

@@ -67,8 +67,8 @@ def _written(tokens: Tokens) -> str:
 
 
 def _length(token: Node) -> str:
-    found = values.length([token])
-    return found if isinstance(found, str) else f"{found:g}px"
+    length = values.length([token])
+    return length if isinstance(length, str) else f"{length:g}px"
 
 
 def _four(tokens: Tokens) -> list[str]:
@@ -303,10 +303,10 @@ def _px(text: str, size: float | None, root_px: float) -> float:
         if size is None or not (isinstance(token, DimensionToken) and token.lower_unit == "em"):
             raise NotUnderstood("it is of a type size that the page says")
         return round(float(token.value) * size, 4)
-    found = values.length([token], least=-1000)
-    if isinstance(found, str):
+    length = values.length([token], least=-1000)
+    if isinstance(length, str):
         raise NotUnderstood("only pixels and em")
-    return found
+    return length
 
 
 def _line_px(text: str, size: float | None, root_px: float) -> str:

@@ -47,8 +47,8 @@ _OLD = re.compile(r"^line \d+: -(?:moz|ms|o|khtml|webkit)-([\w-]+):")
 
 def is_old_spelling(told: str) -> bool:
     """Tell whether a browser has only not taken another one's spelling of how a button behaves."""
-    found = _OLD.match(told)
-    return found is not None and (bool(_BEHAVIOUR.match(found[1])) or found[1] in ("touch-callout", "focus-inner"))
+    match = _OLD.match(told)
+    return match is not None and (bool(_BEHAVIOUR.match(match[1])) or match[1] in ("touch-callout", "focus-inner"))
 
 
 def is_of_place(name: str) -> bool:

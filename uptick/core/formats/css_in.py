@@ -193,8 +193,8 @@ _OF_ELSEWHERE = tinycss2.parse_component_value_list("/**/")[0]
 
 def _root_px(tokens: Sequence[Node], sheet: _Sheet) -> float:
     said = tinycss2.serialize(list(tokens)).strip()
-    if found := re.fullmatch(r"([\d.]+)(px|%)", said):
-        return float(found[1]) * (1 if found[2] == "px" else 0.16)
+    if match := re.fullmatch(r"([\d.]+)(px|%)", said):
+        return float(match[1]) * (1 if match[2] == "px" else 0.16)
     sheet.left_out.append(f"the page's type size is {said}: rem is taken as 16 px")
     return 16.0
 
@@ -280,12 +280,12 @@ def _in_px(tokens: Sequence[Node], root_px: float) -> list[Node]:
     """Return tokens with rem of the page's own type size in pixels."""
     if root_px == 16:
         return list(tokens)
-    found: list[Node] = []
+    nodes: list[Node] = []
     for token in tokens:
         if isinstance(token, DimensionToken) and token.lower_unit == "rem":
-            found += tinycss2.parse_component_value_list(f"{token.value * root_px:.6g}px")
+            nodes += tinycss2.parse_component_value_list(f"{token.value * root_px:.6g}px")
         else:
             if inner := getattr(token, "arguments", None):
                 token.arguments = _in_px(inner, root_px)
-            found.append(token)
-    return found
+            nodes.append(token)
+    return nodes

@@ -48,18 +48,18 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
 
 def _size(look: Look, writer: css.CssWriter) -> css.Declarations:
     size, type_px = look.size, look.type.size_px
-    found: css.Declarations = {"box-sizing": "border-box"}
+    declarations: css.Declarations = {"box-sizing": "border-box"}
     if isinstance(size, FixedSize):
-        return {**found, "width": writer.length(size.width, type_px), "height": css.px(size.height)}
+        return {**declarations, "width": writer.length(size.width, type_px), "height": css.px(size.height)}
     if isinstance(size, FullSize):
-        found["width"] = "100%"
+        declarations["width"] = "100%"
     elif size.least:
-        found["min-width"] = writer.length(size.least, type_px)
+        declarations["min-width"] = writer.length(size.least, type_px)
     if size.most is not None:
-        found["max-width"] = writer.length(size.most, type_px)
+        declarations["max-width"] = writer.length(size.most, type_px)
     if size.least_height_px:
-        found["min-height"] = css.px(size.least_height_px)
-    return found
+        declarations["min-height"] = css.px(size.least_height_px)
+    return declarations
 
 
 def _rule(selector: str, declared: css.Declarations) -> str:

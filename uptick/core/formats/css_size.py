@@ -72,27 +72,27 @@ def _high(px: float) -> Json:
 
 
 def _length(style: Mapping[str, str], name: str, more: float) -> float | str:
-    found = values.length(tinycss2.parse_component_value_list(style[name]))
+    length = values.length(tinycss2.parse_component_value_list(style[name]))
     if style["box-sizing"] == "border-box":
-        return found
-    if isinstance(found, str):
-        if more and found != "100%":
+        return length
+    if isinstance(length, str):
+        if more and length != "100%":
             raise NotUnderstood("a share of its room without padding and border; ours has them in it")
         if more:
             raise NotUnderstood("100% without padding and border stands out of its room by them")
-        return found
-    return round(found + more, 3)
+        return length
+    return round(length + more, 3)
 
 
 def _height(style: Mapping[str, str], name: str, more: float, told: list[str]) -> float | None:
     if style[name] in _NONE or style[name] == "0px":
         return None
     try:
-        found = values.in_px(tinycss2.parse_component_value_list(style[name]), 16)
+        length = values.in_px(tinycss2.parse_component_value_list(style[name]), 16)
     except NotUnderstood as why:
         told.append(f"{name}: {style[name]} ({why})")
         return None
-    return found if style["box-sizing"] == "border-box" else round(found + more, 3)
+    return length if style["box-sizing"] == "border-box" else round(length + more, 3)
 
 
 def _more(style: Mapping[str, str], sides: tuple[str, str]) -> float:

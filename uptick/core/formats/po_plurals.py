@@ -36,8 +36,8 @@ def forms_of(language: str) -> PluralForms:
     Source:
         Babel's table of gettext plural formulas, from CLDR's and the gettext manual, "Plural forms".
     """
-    found = get_plural(language.replace("-", "_"))
-    return _forms(found.num_plurals, found.plural_expr, language)
+    plural = get_plural(language.replace("-", "_"))
+    return _forms(plural.num_plurals, plural.plural_expr, language)
 
 
 def read_forms(header: str, language: str) -> PluralForms:

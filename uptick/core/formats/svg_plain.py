@@ -264,8 +264,8 @@ class _Maker:
         return " ".join(f"{one:g}" for one in each)
 
     def _clip(self, value: str, into: Element, seen: _Seen) -> str:
-        found = re.fullmatch(r"url\(\s*['\"]?#([^'\")]+)['\"]?\s*\)", value.strip())
-        clip = self._by_id.get(found[1]) if found else None
+        match = re.fullmatch(r"url\(\s*['\"]?#([^'\")]+)['\"]?\s*\)", value.strip())
+        clip = self._by_id.get(match[1]) if match else None
         if value.strip() == "none":
             return ""
         if clip is None or _local(clip) != "clipPath" or clip.get("clipPathUnits") == "objectBoundingBox":
@@ -417,9 +417,9 @@ def _numbers(text: str) -> list[float]:
 
 
 def _number(text: str | None, default: float) -> float:
-    found = _NUMBER.match((text or "").strip())
-    share = 0.01 if found and (text or "").strip().endswith("%") else 1
-    return finite(found[0]) * share if found else default
+    match = _NUMBER.match((text or "").strip())
+    share = 0.01 if match and (text or "").strip().endswith("%") else 1
+    return finite(match[0]) * share if match else default
 
 
 def length(text: str, whole: float) -> float:
@@ -428,11 +428,11 @@ def length(text: str, whole: float) -> float:
     Raises:
         BadIcon: It is none, or beyond all drawing.
     """
-    found = re.fullmatch(r"([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)\s*([a-zA-Z%]*)", text.strip())
-    if not found or found[2].lower() not in {"", "%", *_UNITS}:
+    match = re.fullmatch(r"([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)\s*([a-zA-Z%]*)", text.strip())
+    if not match or match[2].lower() not in {"", "%", *_UNITS}:
         raise BadIcon(f"The SVG has {text[:40]!r} where a length belongs.")
-    number = finite(found[1])
-    return number * whole / 100 if found[2] == "%" else number * _UNITS.get(found[2].lower(), 1)
+    number = finite(match[1])
+    return number * whole / 100 if match[2] == "%" else number * _UNITS.get(match[2].lower(), 1)
 
 
 def _view_box(root: Element) -> tuple[float, float, float, float]:

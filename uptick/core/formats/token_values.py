@@ -69,10 +69,10 @@ def read_dimension(value: Any) -> float:
     if isinstance(value, dict) and value.get("unit") in ("px", "rem"):
         return read_number(value.get("value")) * (16 if value["unit"] == "rem" else 1)
     said = "" if isinstance(value, dict) else str(value).strip()
-    found = re.fullmatch(r"(-?\d+(?:\.\d+)?|-?\.\d+)(px|rem)?", said)
-    if not found or (found[2] is None and float(found[1]) != 0):
+    match = re.fullmatch(r"(-?\d+(?:\.\d+)?|-?\.\d+)(px|rem)?", said)
+    if not match or (match[2] is None and float(match[1]) != 0):
         raise Unfit(f"{str(value)[:60]} is no dimension; it has a value and a unit, px or rem")
-    return float(found[1]) * (16 if found[2] == "rem" else 1)
+    return float(match[1]) * (16 if match[2] == "rem" else 1)
 
 
 def read_number(value: Any) -> float:
@@ -107,10 +107,10 @@ def read_ms(value: Any) -> int:
     """
     if isinstance(value, dict) and value.get("unit") in ("s", "ms"):
         return round(read_number(value.get("value")) * (1000 if value["unit"] == "s" else 1))
-    found = re.fullmatch(r"(\d+(?:\.\d+)?)(ms|s)", str(value).strip())
-    if not found:
+    match = re.fullmatch(r"(\d+(?:\.\d+)?)(ms|s)", str(value).strip())
+    if not match:
         raise Unfit(f"{str(value)[:60]} is no duration; it has a value and a unit, ms or s")
-    return round(float(found[1]) * (1000 if found[2] == "s" else 1))
+    return round(float(match[1]) * (1000 if match[2] == "s" else 1))
 
 
 def read_curve(value: Any) -> str:

@@ -213,8 +213,8 @@ def _said(error: Exception) -> str:
 def _alias(value: Any) -> str:
     """Return what a value names: by braces, or by a JSON pointer to a token or its value."""
     if isinstance(value, str):
-        found = re.fullmatch(r"\{([^{}]+)\}", value.strip())
-        return found[1] if found else ""
+        match = re.fullmatch(r"\{([^{}]+)\}", value.strip())
+        return match[1] if match else ""
     if isinstance(value, dict) and set(value) == {"$ref"} and isinstance(value["$ref"], str):
         steps = [step.replace("~1", "/").replace("~0", "~") for step in value["$ref"].removeprefix("#/").split("/")]
         return ".".join(step for step in steps if step != "$value")

@@ -109,7 +109,7 @@ def body_style(piece: Piece, page: Page) -> css.Declarations:
     look = piece.document.look
     worn = dress_in(look, REST)
     base = base_colour(worn.fill)
-    found: css.Declarations = {
+    declarations: css.Declarations = {
         "display": "inline-flex",
         "box-sizing": "border-box",
         "align-items": "center",
@@ -125,20 +125,20 @@ def body_style(piece: Piece, page: Page) -> css.Declarations:
     }
     if base and not isinstance(worn.fill, SolidFill):
         # Where a gradient is not known, its colour stands in.
-        found["background-color"] = base
-    found |= {
+        declarations["background-color"] = base
+    declarations |= {
         "background-image" if base and not isinstance(worn.fill, SolidFill) else "background": _fill(worn.fill, page),
         "color": worn.text_colour,
         **_type(look, page.kit),
     }
     if worn.shadows.list:
-        found["box-shadow"] = css.shadows(worn.shadows)
+        declarations["box-shadow"] = css.shadows(worn.shadows)
     if worn.opacity < 1:
-        found["opacity"] = f"{worn.opacity:g}"
+        declarations["opacity"] = f"{worn.opacity:g}"
     if look.text_shadows.list:
-        found["text-shadow"] = css.text_shadows(look.text_shadows)
-    found["white-space"] = "normal" if look.wrap == "lines" else "nowrap"
-    return found
+        declarations["text-shadow"] = css.text_shadows(look.text_shadows)
+    declarations["white-space"] = "normal" if look.wrap == "lines" else "nowrap"
+    return declarations
 
 
 def _fill(fill: AnyFill, page: Page) -> str:
@@ -157,13 +157,13 @@ def _size(look: Look, ground: Ground, page: Page) -> css.Declarations:
     size, type_px, writer = look.size, look.type.size_px, css.CssWriter(page.kit.fonts, ground)
     if isinstance(size, FixedSize):
         return {"width": writer.length(size.width, type_px), "height": css.px(size.height), "max-width": "100%"}
-    found: css.Declarations = {"width": "100%"} if isinstance(size, FullSize) else {}
+    declarations: css.Declarations = {"width": "100%"} if isinstance(size, FullSize) else {}
     if least := getattr(size, "least", 0):
-        found["min-width"] = writer.length(least, type_px)
-    found["max-width"] = writer.length(size.most, type_px) if size.most is not None else "100%"
+        declarations["min-width"] = writer.length(least, type_px)
+    declarations["max-width"] = writer.length(size.most, type_px) if size.most is not None else "100%"
     if size.least_height_px:
-        found["min-height"] = css.px(size.least_height_px)
-    return found
+        declarations["min-height"] = css.px(size.least_height_px)
+    return declarations
 
 
 def _icon(document: ButtonDocument, kit: Kit) -> str:

@@ -98,13 +98,13 @@ class PageRead:
 
     def words_at(self, selector: str) -> str | None:
         """Return the words of the first element that a selector finds, or None."""
-        found = self._soup.select_one(selector) if self.count(selector) else None
-        return " ".join(found.get_text(" ").split()) if found else None
+        element = self._soup.select_one(selector) if self.count(selector) else None
+        return " ".join(element.get_text(" ").split()) if element else None
 
     def attribute(self, selector: str, name: str) -> str:
         """Return an attribute of the first element that a selector finds; empty where there is none."""
-        found = self._soup.select_one(selector)
-        return text_of(found.get(name)) if found else ""
+        element = self._soup.select_one(selector)
+        return text_of(element.get(name)) if element else ""
 
     @cached_property
     def elements(self) -> tuple[Tag, ...]:
@@ -129,8 +129,8 @@ class PageRead:
     @cached_property
     def inline_scripts(self) -> tuple[str, ...]:
         """Return the text of every script that the page itself holds."""
-        found = self._soup.select("script:not([src])")
-        return tuple(s.get_text() for s in found if text_of(s.get("type")) in {"", "module", "text/javascript"})
+        elements = self._soup.select("script:not([src])")
+        return tuple(s.get_text() for s in elements if text_of(s.get("type")) in {"", "module", "text/javascript"})
 
     @cached_property
     def metas(self) -> dict[str, str]:

@@ -41,7 +41,7 @@ def missing_in(policies: Iterable[str], edge: str, *, nonced: bool = False) -> t
         edge: Where our script is served from.
         nonced: Our line carries a nonce or a hash, so that the script's address need not be named.
     """
-    found: dict[str, Missing] = {}
+    missing: dict[str, Missing] = {}
     for policy in (one for told in policies for one in told.split(",") if one.strip()):
         directives = _directives(policy)
         for directive, names in _FALLBACKS.items():
@@ -50,8 +50,8 @@ def missing_in(policies: Iterable[str], edge: str, *, nonced: bool = False) -> t
                 continue
             if directive == "script-src" and nonced and any(s.startswith(("'nonce-", "'sha")) for s in allowed):
                 continue
-            found[directive] = Missing(directive, edge, _FOR[directive])
-    return tuple(found.values())
+            missing[directive] = Missing(directive, edge, _FOR[directive])
+    return tuple(missing.values())
 
 
 # Under this name the script asks a page to take its addresses.

@@ -57,9 +57,9 @@ class Taken:
         Raises:
             ValueError: It cannot be read.
         """
-        found = page.select(selector)
-        free = tuple(tag for tag in found if not _is_marked(tag))
-        return cls(page, free, len(found) - len(free), product_field)
+        elements = page.select(selector)
+        free = tuple(tag for tag in elements if not _is_marked(tag))
+        return cls(page, free, len(elements) - len(free), product_field)
 
     @cached_property
     def _holds(self) -> Counter[int]:

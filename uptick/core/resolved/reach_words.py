@@ -135,8 +135,8 @@ class Vocabulary:
 
 
 def _first_word(text: str) -> str:
-    found = re.match(r"\w+|\W", text)
-    return found[0] if found else ""
+    match = re.match(r"\w+|\W", text)
+    return match[0] if match else ""
 
 
 def vocabulary_of(snapshot: Snapshot) -> Vocabulary:

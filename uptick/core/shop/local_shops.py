@@ -46,7 +46,7 @@ class LocalShops:
 
 
 def _named(part: str) -> _Named:
-    found = _NAMED.fullmatch(part.lower())
-    if not found or not 0 < int(found["first"]) <= int(found["last"] or found["first"]) < 65536:
+    match = _NAMED.fullmatch(part.lower())
+    if not match or not 0 < int(match["first"]) <= int(match["last"] or match["first"]) < 65536:
         raise OutOfRange.of("UPTICK_LOCAL_SHOPS", _EXAMPLE, part)
-    return _Named(found["host"].strip("[]"), int(found["first"]), int(found["last"] or found["first"]))
+    return _Named(match["host"].strip("[]"), int(match["first"]), int(match["last"] or match["first"]))

@@ -64,8 +64,8 @@ class Store(Part):
 
     def path_of(self, url: str) -> str:
         """Return the path of a page of the shop's; empty where an address is not one of its own."""
-        found = next((url[len(origin) :] for origin in self.origins if url.startswith(f"{origin}/")), url)
-        return found if found.startswith("/") and not found.startswith("//") else ""
+        path = next((url[len(origin) :] for origin in self.origins if url.startswith(f"{origin}/")), url)
+        return path if path.startswith("/") and not path.startswith("//") else ""
 
     @property
     def places(self) -> tuple[Placement, ...]:

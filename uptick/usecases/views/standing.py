@@ -102,9 +102,9 @@ def _meant(shop: Shop, pages: OnPages) -> list[PageToLookAt]:
 
 def _pages(shop: Shop, shown: Sequence[Batch]) -> list[PageToLookAt]:
     """Return pages of products, some of each kind before more of any."""
-    found: list[Product] = []
+    products: list[Product] = []
     each = max(1, MOST_PAGES // max(1, len(shown)))
     for batch in shown:
-        found += batch.some(each)
-    able = [product for product in found if product.url and has_page(product, shop.store)]
+        products += batch.some(each)
+    able = [product for product in products if product.url and has_page(product, shop.store)]
     return [PageToLookAt(p.name, page_of(p, shop.store), p.sku) for p in able[:MOST_PAGES]]
