@@ -98,12 +98,14 @@ def check(
     with open_shop(store) as shop:
         findings = findings_of(shop.now())
     if as_json:
-        print(json.dumps([asdict(one) for one in findings]))
+        print(json.dumps([asdict(finding) for finding in findings]))
     else:
-        for one in findings:
-            if all_ or one.weight is not Weight.NOTE:
-                print(f"{one.weight.replace('_', ' ')}: {one.title}. {one.says}")
-        counts = [f"{sum(one.weight is weight for one in findings)} {weight.replace('_', ' ')}" for weight in Weight]
+        for finding in findings:
+            if all_ or finding.weight is not Weight.NOTE:
+                print(f"{finding.weight.replace('_', ' ')}: {finding.title}. {finding.says}")
+        counts = [
+            f"{sum(finding.weight is weight for finding in findings)} {weight.replace('_', ' ')}" for weight in Weight
+        ]
         print(", ".join(counts))
-    if any(one.weight is Weight.MUST_FIX for one in findings):
+    if any(finding.weight is Weight.MUST_FIX for finding in findings):
         raise typer.Exit(1)

@@ -131,6 +131,6 @@ def test_what_follows_from_edit_to_edit_equals_what_is_worked_out_from_nothing(s
             rng.choice(list(PLACES)), rng.choice(story.products), rng.choice(list(Situation)),
             rng.choice(list(Device)), rng.choice(LANGUAGES), rng.choice(list(ShopperKind)),
         )  # fmt: skip
-        one, plainly = class_for(followed, context).document, resolve(story.now, context)
-        assert one == plainly
-        assert [one.texts(m, "en-GB") for m in Moment] == [plainly.texts(m, "en-GB") for m in Moment]
+        button, plainly = class_for(followed, context).document, resolve(story.now, context)
+        assert button == plainly
+        assert [button.texts(m, "en-GB") for m in Moment] == [plainly.texts(m, "en-GB") for m in Moment]
