@@ -63,6 +63,17 @@ def _stop_text(stop: dict[str, Any]) -> str:
 def _tagged_text(value: dict[str, Any]) -> str:
     """Return a value that names its own kind in words."""
     match value:
+        case {"kind": "none"}:
+            return "none"
+        case {"kind": "rule"}:
+            return "by rule"
+    texts = (say(value) for say in (_look_text, _icon_text, _standing_text, _press_text))
+    return next((text for text in texts if text is not None), str(value))
+
+
+def _look_text(value: dict[str, Any]) -> str | None:
+    """Return a size, a fill, a border, shadows or a motion in words; None where it is none of them."""
+    match value:
         case {"kind": "natural" | "full" as kind, **more}:
             said = "natural" if kind == "natural" else "full width"
             least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
@@ -94,10 +105,21 @@ def _tagged_text(value: dict[str, Any]) -> str:
         case {"kind": "motion", "duration_ms": duration, "curve": curve, **more}:
             late = f" after {more['delay_ms']} ms" if more.get("delay_ms") else ""
             return f"{duration} ms {curve}{late}"
-        case {"kind": "none"}:
-            return "none"
-        case {"kind": "rule"}:
-            return "by rule"
+    return None
+
+
+def _icon_text(value: dict[str, Any]) -> str | None:
+    match value:
+        case {"kind": "shipped" | "own", "name": name, "side": "alone", "size_px": size}:
+            return f"{name} without words, {size:g} px"
+        case {"kind": "shipped" | "own", "name": name, "side": side, "size_px": size, "gap_px": gap}:
+            return f"{name} {side} the words, {size:g} px, gap {gap:g}"
+    return None
+
+
+def _standing_text(value: dict[str, Any]) -> str | None:
+    """Return a quantity box, or when something comes, in words; None where it is neither."""
+    match value:
         case {"kind": "box", "least": least, "most": most, "step": step, "start": start}:
             return f"{least} to {most} in steps of {step}, {start} at first"
         case {"kind": "own_left"}:
@@ -106,6 +128,12 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return f"after {share * 100:g} % of the way"
         case {"kind": "distance", "px": px}:
             return f"after {px:g} px"
+    return None
+
+
+def _press_text(value: dict[str, Any]) -> str | None:
+    """Return what a press does in words; None where it is something else."""
+    match value:
         case {"kind": "message", "way": way, **more}:
             whom = more.get("to") or more.get("pattern") or ""
             return f"open a {_WAYS.get(way, way)}{f' to {whom}' if whom else ''}"
@@ -122,9 +150,4 @@ def _tagged_text(value: dict[str, Any]) -> str:
             return f"“{next(iter(wording.values()), '')}” {side} it"
         case {"kind": "basket" | "checkout" as goal}:
             return f"go to the {goal}"
-        case {"kind": "shipped" | "own", "name": name, "side": "alone", "size_px": size}:
-            return f"{name} without words, {size:g} px"
-        case {"kind": "shipped" | "own", "name": name, "side": side, "size_px": size, "gap_px": gap}:
-            return f"{name} {side} the words, {size:g} px, gap {gap:g}"
-        case _:
-            return str(value)
+    return None

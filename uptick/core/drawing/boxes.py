@@ -3,12 +3,13 @@
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
-from uptick.core.button.document import ButtonDocument, QuantityBox, SecondButton
+from uptick.core.button.document import ButtonDocument, OwnIcon, QuantityBox, SecondButton, ShippedIcon
 from uptick.core.button.lengths import Ground, to_px
 from uptick.core.button.look import FixedSize, FullSize, Look, NaturalSize
 from uptick.core.drawing.beside import QUANTITY_GAP_PX, quantity_beside, second_beside, second_size, takes_row
 from uptick.core.drawing.drawing import (
     Drawing,
+    Edges,
     Rectangle,
     TextLine,
     border_edges,
@@ -18,7 +19,7 @@ from uptick.core.drawing.drawing import (
     radii_of,
 )
 from uptick.core.drawing.kit import Kit, icon_of
-from uptick.core.type.setting import set_words
+from uptick.core.type.setting import SetWords, set_words
 
 
 def lay_out(
@@ -122,92 +123,76 @@ def fitting_of(document: ButtonDocument, kit: Kit, ground: Ground) -> Fitting:
     return Fitting(empty, empty.needs_width_px - above, above, least, most, fixed, words)
 
 
+@dataclass(frozen=True, slots=True)
+class _Inside:
+    """What stands inside a button, on one line, in pixels: what it takes across and along beside its words."""
+
+    icon: ShippedIcon | OwnIcon | None
+    border: Edges
+    padding: Edges
+    # Padding and border together.
+    across: float
+    along: float
+    glyph: float
+    gap: float
+    # How far the icon and its gap push the words aside.
+    inline: float
+    is_above: bool
+    is_wordless: bool
+    words: SetWords
+    # The width that everything takes, and the least into which it could be broken.
+    run: float
+    needs_least: float
+
+
 def _alone(
     document: ButtonDocument, text: str, kit: Kit, ground: Ground, room: float, stretched: float, language: str
 ) -> Drawing:
     look = document.look
-    type_px = look.type.size_px
-    icon = icon_of(document.icon)
-    wordless = document.is_wordless
-    above = icon is not None and icon.side == "above"
-    border = border_edges(look.border, ground.density)
-    pad = edges_of(look.padding, ground, type_px)
-    across, along = pad.across + border.across, pad.along + border.along
+    inside = _inside(document, text, kit, ground, language)
+    width = _width_alone(document, inside, ground, room, stretched)
 
-    # 1. What stands inside, on one line.
-    glyph = icon.size_px if icon else 0.0
-    gap = icon.gap_px if icon and not wordless else 0.0
-    inline = 0.0 if above else glyph + gap
-    full = set_words(text, look.type, kit.fonts, None, look.wrap, language)
-    wide = 0.0 if wordless else full.width_px
-    least = 0.0 if wordless else full.least_px
-    if look.wrap == "ellipsis":
-        least = 0.0
-    run = max(glyph, wide) if above else inline + wide
-    needs_least = across + (max(glyph, least) if above else inline + least)
-
-    # 2. The outer width, by the kind of size.
-    width = _outer_width(look, across, across + run, ground, room)
-    if _in_grid(document) and look.wrap != "none" and isinstance(look.size, NaturalSize) and look.size.most is not None:
-        # In a grid it is made to fit, but not smaller than what cannot be broken (CSS Sizing 3, "fit-content").
-        unbroken = needs_least if look.wrap == "lines" else across + run
-        width = max(width, min(unbroken, _cap(look, ground)))
-    if isinstance(look.size, NaturalSize) and stretched:
-        width = _stretched(look.size, width, stretched, across, ground, type_px, whole_row=takes_row(document))
-
-    # 3. Words on as many lines as they then take.
-    inner = width - across
-    free = max(0.0, inner - inline)
-    words = full
-    if not wordless and look.wrap != "none":
+    # Words on as many lines as they then take.
+    inner = width - inside.across
+    free = max(0.0, inner - inside.inline)
+    words = inside.words
+    if not inside.is_wordless and look.wrap != "none":
         words = set_words(text, look.type, kit.fonts, free, look.wrap, language)
-    broken = look.wrap != "none" and full.width_px > free + 1 / 64
-    words_wide = 0.0 if wordless else free if broken else full.width_px
-    words_high = 0.0 if wordless else words.height_px
-    needs_high = along + (glyph + gap + words_high if above else max(glyph, words_high))
+    is_broken = look.wrap != "none" and inside.words.width_px > free + 1 / 64
+    words_wide = 0.0 if inside.is_wordless else free if is_broken else inside.words.width_px
+    words_high = 0.0 if inside.is_wordless else words.height_px
+    stacked = inside.glyph + inside.gap + words_high
+    needs_high = inside.along + (stacked if inside.is_above else max(inside.glyph, words_high))
     if isinstance(look.size, FixedSize):
-        height = max(look.size.height, along)
+        height = max(look.size.height, inside.along)
     else:
         height = max(needs_high, look.size.least_height_px)
-    content = Rectangle(border.left + pad.left, border.top + pad.top, inner, height - along)
-    middle_x, middle_y = content.x + content.width / 2, content.y + content.height / 2
+    border, pad = inside.border, inside.padding
+    content = Rectangle(border.left + pad.left, border.top + pad.top, inner, height - inside.along)
+    icon_box, words_box = _standing(inside, content, words_wide, words_high)
 
-    # 4. Icon and words stand centred in the content box, over its edges where they must.
     shift = words.line_height_px / 2 - words.ascent_px + words.cap_height_px / 2 if look.centring == "caps" else 0.0
-    icon_box = None
-    if above:
-        top = middle_y - (glyph + gap + words_high) / 2
-        icon_box = Rectangle(middle_x - glyph / 2, top, glyph, glyph)
-        words_box = Rectangle(middle_x - words_wide / 2, top + glyph + gap, words_wide, words_high)
-    else:
-        start = middle_x - (inline + words_wide) / 2
-        first = icon is not None and icon.side != "after"
-        words_box = Rectangle(start + (inline if first else 0), middle_y - words_high / 2, words_wide, words_high)
-        if icon:
-            icon_x = start if first else words_box.x + words_wide + gap
-            icon_box = Rectangle(icon_x, middle_y - glyph / 2, glyph, glyph)
     words_box = replace(words_box, y=words_box.y + shift)
     lines = (
         ()
-        if wordless
+        if inside.is_wordless
         else tuple(
             TextLine(line.text, words_box.x + (words_wide - line.width_px) / 2, line.width_px) for line in words.lines
         )
     )
     baseline = words_box.y + words.ascent_px
-
-    # 5. What does not fit: words against the button, and the button against its container.
-    wanted = needs_least if look.wrap != "none" else across + run
+    # What does not fit: words against the button, and the button against its container.
+    wanted = inside.needs_least if look.wrap != "none" else inside.across + inside.run
     return Drawing(
         outer=Rectangle(0, 0, width, height),
         content=content,
         words=words_box,
         lines=lines,
         icon=icon_box,
-        gap_px=gap,
+        gap_px=inside.gap,
         padding=pad,
         border=border,
-        radius=radii_of(look.radius, width, type_px, ground),
+        radius=radii_of(look.radius, width, look.type.size_px, ground),
         baseline_y=baseline,
         cap_top_y=baseline - words.cap_height_px,
         shift_px=shift,
@@ -223,6 +208,73 @@ def _alone(
         quantity=None,
         second=None,
     )
+
+
+def _inside(document: ButtonDocument, text: str, kit: Kit, ground: Ground, language: str) -> _Inside:
+    look, icon, is_wordless = document.look, icon_of(document.icon), document.is_wordless
+    is_above = icon is not None and icon.side == "above"
+    border = border_edges(look.border, ground.density)
+    pad = edges_of(look.padding, ground, look.type.size_px)
+    across = pad.across + border.across
+    glyph = icon.size_px if icon else 0.0
+    gap = icon.gap_px if icon and not is_wordless else 0.0
+    inline = 0.0 if is_above else glyph + gap
+    words = set_words(text, look.type, kit.fonts, None, look.wrap, language)
+    wide = 0.0 if is_wordless else words.width_px
+    # An ellipsis can stand for all of them.
+    least = 0.0 if is_wordless or look.wrap == "ellipsis" else words.least_px
+    return _Inside(
+        icon=icon,
+        border=border,
+        padding=pad,
+        across=across,
+        along=pad.along + border.along,
+        glyph=glyph,
+        gap=gap,
+        inline=inline,
+        is_above=is_above,
+        is_wordless=is_wordless,
+        words=words,
+        run=max(glyph, wide) if is_above else inline + wide,
+        needs_least=across + (max(glyph, least) if is_above else inline + least),
+    )
+
+
+def _width_alone(document: ButtonDocument, inside: _Inside, ground: Ground, room: float, stretched: float) -> float:
+    """Return the outer width, by the kind of size."""
+    look, across, whole = document.look, inside.across, inside.across + inside.run
+    width = _outer_width(look, across, whole, ground, room)
+    if not isinstance(look.size, NaturalSize):
+        return width
+    if _in_grid(document) and look.wrap != "none" and look.size.most is not None:
+        # In a grid it is made to fit, but not smaller than what cannot be broken (CSS Sizing 3, "fit-content").
+        unbroken = inside.needs_least if look.wrap == "lines" else whole
+        width = max(width, min(unbroken, _cap(look, ground)))
+    if stretched:
+        type_px = look.type.size_px
+        width = _stretched(look.size, width, stretched, across, ground, type_px, whole_row=takes_row(document))
+    return width
+
+
+def _standing(
+    inside: _Inside, content: Rectangle, words_wide: float, words_high: float
+) -> tuple[Rectangle | None, Rectangle]:
+    """Return the boxes of icon and words, centred in the content box, over its edges where they must."""
+    glyph, gap, inline = inside.glyph, inside.gap, inside.inline
+    middle_x, middle_y = content.x + content.width / 2, content.y + content.height / 2
+    if inside.is_above:
+        top = middle_y - (glyph + gap + words_high) / 2
+        return (
+            Rectangle(middle_x - glyph / 2, top, glyph, glyph),
+            Rectangle(middle_x - words_wide / 2, top + glyph + gap, words_wide, words_high),
+        )
+    start = middle_x - (inline + words_wide) / 2
+    is_first = inside.icon is not None and inside.icon.side != "after"
+    words_box = Rectangle(start + (inline if is_first else 0), middle_y - words_high / 2, words_wide, words_high)
+    if not inside.icon:
+        return None, words_box
+    icon_x = start if is_first else words_box.x + words_wide + gap
+    return Rectangle(icon_x, middle_y - glyph / 2, glyph, glyph), words_box
 
 
 def _in_grid(document: ButtonDocument) -> bool:

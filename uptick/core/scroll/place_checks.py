@@ -139,7 +139,7 @@ def _parting(seen: _Seen, meeting: Meeting) -> Iterator[Fix]:
     floating = seen.hung.floating
     if floating and "floating" in (meeting.one, meeting.other):
         inset = floating.inset(seen.device)
-        # What parts the first from the other by going up parts the other from the first by going down.
+        # `up` and `down` are how far the first thing has to move; the second has to move as far the other way.
         is_first, goes_up = meeting.one == "floating", not floating.is_top
         lifted = ceil(inset.edge_px + (meeting.up if is_first == goes_up else meeting.down) + APART_PX)
         if lifted <= seen.survey.window.high / 2:
