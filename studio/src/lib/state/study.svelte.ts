@@ -123,6 +123,7 @@ export class Study {
 
 	async #look(pages: readonly StudyPage[], language: string, mine: number): Promise<void> {
 		const began = performance.now();
+		let added: Promise<void> = Promise.resolve();
 		for (const page of pages) {
 			const surveys: Partial<Record<Device, PageSurvey>> = {};
 			await Promise.all(
@@ -132,17 +133,30 @@ export class Study {
 				}),
 			);
 			if (mine !== this.#turn) return;
-			const view = Object.keys(surveys).length ? await this.#along(page, surveys, language) : null;
-			if (mine !== this.#turn) return;
-			const lines = DEVICES.map((device): StudyLine => {
-				const found = view?.devices.find((one) => one.device === device);
-				return { page, device, findings: found?.findings ?? null, reach: found?.along.reach_share ?? 0 };
+			// While the next page is loaded and measured, what comes of this one is worked out.
+			const before = added;
+			added = this.#linesOf(page, surveys, language).then(async (lines) => {
+				await before;
+				if (mine !== this.#turn) return;
+				this.lines = [...this.lines, ...lines].sort((line, other) => rank(line) - rank(other));
+				this.done++;
+				this.tookMs = performance.now() - began;
 			});
-			this.lines = [...this.lines, ...lines].sort((one, other) => rank(one) - rank(other));
-			this.done++;
-			this.tookMs = performance.now() - began;
 		}
-		await this.#keep(language);
+		await added;
+		if (mine === this.#turn) await this.#keep(language);
+	}
+
+	async #linesOf(
+		page: StudyPage,
+		surveys: Partial<Record<Device, PageSurvey>>,
+		language: string,
+	): Promise<StudyLine[]> {
+		const view = Object.keys(surveys).length ? await this.#along(page, surveys, language) : null;
+		return DEVICES.map((device) => {
+			const found = view?.devices.find((seen) => seen.device === device);
+			return { page, device, findings: found?.findings ?? null, reach: found?.along.reach_share ?? 0 };
+		});
 	}
 
 	async #along(
