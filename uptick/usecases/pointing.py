@@ -46,7 +46,7 @@ class SelectorChoice:
     `telling` is None where the page does not tell its products.
     """
 
-    selector: PlaceSelector
+    found: PlaceSelector
     telling: Telling | None
     survey: Survey
 
