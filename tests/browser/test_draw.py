@@ -279,8 +279,12 @@ def test_a_look_is_copied_from_one_button_and_pasted_to_another(demo_shop: Stack
     page.keyboard.press("v")
     sheet = page.get_by_role("dialog")
     expect(sheet.get_by_role("heading", name=re.compile("Apply “product page” to Strip"))).to_be_visible()
+    stood = sheet.evaluate("e => e.getBoundingClientRect().top")
     for part in ("size", "padding", "type", "edge", "states", "motion", "icon", "quantity", "second", "corners"):
         sheet.get_by_label(part, exact=True).uncheck()
+    # Less changes, so it is lower: what is pressed next must not move meanwhile.
+    expect(sheet.get_by_role("list", name="What changes").get_by_role("listitem")).not_to_have_count(0)
+    assert sheet.evaluate("e => e.getBoundingClientRect().top") == stood
     sheet.get_by_role("button", name=re.compile("^Apply")).click()
     expect(page.locator("[aria-label='Fill: #3a2a12']").first).to_be_visible()
 

@@ -31,13 +31,14 @@
 <style>
 	:global(.floating-sheet) {
 		position: fixed;
-		top: 50%;
+		/* Held at its upper edge: one that grows or shrinks as answers come must not move under the pointer. */
+		top: 9vh;
 		left: 50%;
 		z-index: 31;
 		width: min(560px, 92vw);
 		max-height: 86vh;
 		overflow: auto;
-		transform: translate(-50%, -50%);
+		transform: translateX(-50%);
 	}
 	:global(.floating-sheet .sheet-problem) {
 		position: sticky;
