@@ -178,7 +178,10 @@
 	<path class="dim" d="M{edge - 24} {Y(0)}V{plan.bottom}M{edge - 30} {Y(0)}h12M{edge - 30} {plan.bottom}h12" />
 	{#each chain as dimension (dimension.name)}
 		<path class="dim" d={ends(dimension)} class:marked={dimension.paths.includes(desk.marked)} />
-		<path class="leader" d="M{(dimension.from.x + dimension.to.x) / 2} {plan.chain}L{dimension.label.x} {plan.chain + 14}" />
+		<path
+			class="leader"
+			d="M{(dimension.from.x + dimension.to.x) / 2} {plan.chain}L{dimension.label.x} {plan.chain + 14}"
+		/>
 	{/each}
 	<path
 		class="dim"
@@ -235,7 +238,9 @@
 	</p>
 	{#each upright as dimension (dimension.name)}
 		<p class="at" style:left="{dimension.label.x}px" style:top="{dimension.label.y}px">
-			<span class="plate">{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, 0, 400, { keepsUnits: true })}</span>
+			<span class="plate"
+				>{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, 0, 400, { keepsUnits: true })}</span
+			>
 		</p>
 	{/each}
 	{#each chain as dimension (dimension.name)}
@@ -243,7 +248,9 @@
 			{#if dimension.fixed}
 				<b class="figure">{px(widest(d))}</b>
 			{:else}
-				{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, dimension.least, dimension.most, { keepsUnits: dimension.keepsUnits })}
+				{@render figure(dimension.name, dimension.paths[0] ?? '', dimension.value, dimension.least, dimension.most, {
+					keepsUnits: dimension.keepsUnits,
+				})}
 			{/if}
 			<span class="name">{dimension.says}</span>
 		</div>

@@ -19,7 +19,11 @@
 	{#each windows as window (window.name)}
 		<figure>
 			<figcaption><b>{window.name}</b> <span class="figure text-soft">{window.wide} px</span></figcaption>
-			<div class="window" style:width="{window.wide * scale}px" style:height="{Math.min(height - 40, window.high * scale)}px">
+			<div
+				class="window"
+				style:width="{window.wide * scale}px"
+				style:height="{Math.min(height - 40, window.high * scale)}px"
+			>
 				<iframe
 					bind:this={pages.pages[window.name].frame}
 					title="The shop’s page on a {window.name}"

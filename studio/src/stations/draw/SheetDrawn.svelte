@@ -39,7 +39,12 @@
 		if (shown.total) body.append(part('p', 'm', part('span', '', shown.total_name), part('span', '', shown.total)));
 		if (shown.choices.length)
 			body.append(
-				part('fieldset', '', part('legend', '', shown.choice), ...shown.choices.map((choice) => part('span', '', choice))),
+				part(
+					'fieldset',
+					'',
+					part('legend', '', shown.choice),
+					...shown.choices.map((choice) => part('span', '', choice)),
+				),
 			);
 		const presses = part('span', 'b', shown.button);
 		// On a sheet of a product the button is as wide as in its placement.

@@ -37,7 +37,9 @@
 
 <h3 class="mt-4 mb-1">Values under other names</h3>
 {#if proposals.length}
-	<button class="value mb-2" onclick={() => onlay(Object.fromEntries(proposals.map((proposal) => [proposal.name, proposal.proposal])))}
+	<button
+		class="value mb-2"
+		onclick={() => onlay(Object.fromEntries(proposals.map((proposal) => [proposal.name, proposal.proposal])))}
 		>lay {many(proposals.length, 'value')} as {proposals.length > 1
 			? 'their names suggest'
 			: 'its name suggests'}</button

@@ -17,7 +17,9 @@
 	onMount(() => void study.open());
 	const signs = ['?', '▲', '◇', '–', '·'];
 	const worst = ({ findings }: StudyLine) =>
-		['must_fix', 'look_again', 'note'].flatMap((weight) => findings?.filter((finding) => finding.weight === weight) ?? [])[0];
+		['must_fix', 'look_again', 'note'].flatMap(
+			(weight) => findings?.filter((finding) => finding.weight === weight) ?? [],
+		)[0];
 	/** The lines of each page, the worst first. */
 	const byPage = $derived(
 		[...new Set(study.lines.map(({ page }) => page))].map((page) => ({

@@ -182,7 +182,8 @@
 							{#if entry.seen}<span class="block text-sm">{entry.seen}</span>{/if}
 						</span>
 						{#if n === 0}<b class="current">live now</b>
-						{:else}<Press small onpress={() => send(entry.n)} label="Roll back to release {entry.n}">Roll back</Press>{/if}
+						{:else}<Press small onpress={() => send(entry.n)} label="Roll back to release {entry.n}">Roll back</Press
+							>{/if}
 					</li>
 				{:else}
 					<li class="mt-2 text-soft">
