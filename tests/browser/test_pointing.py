@@ -204,6 +204,58 @@ def test_the_script_and_the_core_say_the_same_of_whose_a_place_is(strange: Stran
     assert tuple(by_script) == codes
 
 
+FAR = "<div style='height:4000px'></div>"
+
+
+def waits(at: Strange, body: str, style: str = "") -> Locator:
+    """Open a page whose only button is far below the window, and return its place."""
+    serves(at, [PointedPlace(placement=Placement.PRODUCT_PAGE, selector="form button", where=Where.INSTEAD)])
+    at.opens(f"<main>{FAR}{body}{FAR}</main>", f"<style>{style}</style>{told(goods(SKU))}")
+    spot = at.page.locator("up-place")
+    expect(spot).to_be_attached()
+    at.page.wait_for_timeout(300)
+    assert spot.locator("[data-up-button]").count() == 0
+    return spot
+
+
+def test_a_place_that_waits_has_no_box_and_gets_its_button_when_one_scrolls_there(strange: Strange) -> None:
+    spot = waits(strange, form())
+    assert spot.evaluate("e => e.getClientRects().length") == 0
+    strange.page.evaluate("scrollTo(0, 3500)")
+    expect(place(strange)).to_be_visible()
+    expect(strange.page.locator('[data-action="add"]')).to_be_hidden()
+
+
+def test_a_shop_that_hides_its_own_button_gets_ours_all_the_same(strange: Strange) -> None:
+    waits(strange, form(), "form button { display: none } form:hover button { display: block }")
+    strange.page.evaluate("scrollTo(0, 3500)")
+    expect(place(strange)).to_be_visible()
+
+
+def test_a_shop_that_hides_its_own_button_in_a_narrower_window_gets_ours_there(strange: Strange) -> None:
+    spot = waits(strange, form(), "@media (max-width: 1100px) { form button { display: none } }")
+    assert spot.get_attribute("data-up-waits") is not None
+    # Not so much narrower that it is another device.
+    strange.page.set_viewport_size({"width": 1060, "height": 800})
+    expect(spot).not_to_have_attribute("data-up-waits", "")
+    strange.page.evaluate("scrollTo(0, 3500)")
+    expect(place(strange)).to_be_visible()
+
+
+def test_our_line_twice_finds_one_place_that_waits(strange: Strange) -> None:
+    spot = waits(strange, form())
+    strange.page.evaluate(
+        "src => document.head.append(Object.assign(document.createElement('script'), { src }))",
+        f"{strange.edge}/s/{KEY}/up.js",
+    )
+    strange.page.evaluate("scrollTo(0, 3500)")
+    expect(place(strange)).to_be_visible()
+    strange.page.wait_for_timeout(500)
+    # The sticky bar has one of its own.
+    assert (spot.count(), spot.locator("[data-up-button]").count()) == (1, 1)
+    assert strange.page.locator("[data-up-button]").count() == 1 + strange.page.locator("[data-up-bar]").count()
+
+
 def test_of_several_places_on_a_page_of_one_product_none_is_guessed(strange: Strange) -> None:
     serves(strange, [PointedPlace(placement=Placement.PRODUCT_PAGE, selector=".x", where=Where.AFTER)])
     strange.opens("<main><p class=x></p><p class=x></p></main>", told(goods(SKU)))

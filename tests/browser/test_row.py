@@ -343,6 +343,21 @@ def test_a_shop_is_connected_from_the_studio_and_its_pages_are_looked_at(demo_sh
     expect(page.get_by_text("This copy is 6 days old (x-cache: HIT from larder).").first).to_be_visible()
 
 
+def test_where_nothing_depends_on_who_looks_an_id_comes_with_a_yes_and_goes_with_a_no(
+    visit: Callable[[str], RowPage],
+) -> None:
+    at = visit("footpath")
+    expect(at.opens()).to_be_visible()
+    known = "() => localStorage.getItem('up.shopper')"
+    at.page.wait_for_function(f"({known})()?.length === 32")
+    # Nothing of ours is loaded on a page without a button, and a no counts there as well.
+    at.page.goto(f"{at.origin}/basket")
+    at.page.wait_for_load_state("networkidle")
+    assert len(at.page.evaluate(known)) == 32
+    at.page.evaluate("document.documentElement.dataset.upConsent = 'no'")
+    at.page.wait_for_function(f"({known})() === null")
+
+
 LEFT_BEHIND = """async many => {
   const main = document.querySelector('main');
   const whole = main.innerHTML;

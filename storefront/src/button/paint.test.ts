@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { drawIcon } from './icon';
 import { paint } from './paint';
 import { paintQuantity } from './quantity';
@@ -14,12 +14,6 @@ const made: Compiled = {
 	quantity: null,
 	after: 'stay',
 };
-
-// jsdom has no constructed style sheets; what they do is tested in the real browser.
-beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
-});
 
 describe('a painted button', () => {
 	it('says its words and, after them, the product to screen readers', () => {

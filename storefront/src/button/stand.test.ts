@@ -1,14 +1,8 @@
-import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { InBasket, Shop } from '../base/shop';
 import type { Product } from '../base/types';
 import { indexProducts, readProduct } from '../page/page';
 import { Stand } from './stand';
-
-// jsdom has no constructed style sheets; what they do is tested in the real browser.
-beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
-});
 
 const look = { css: '', icon: null, high: 40, shown: true, quantity: null, after: 'stay' };
 const words = { ready: { en: ['Take it'] }, in_basket: { en: ['Yours'] }, sold_out: { en: ['Gone'] } };

@@ -21,9 +21,6 @@ const above = { isIntersecting: false, boundingClientRect: { top: -50 } };
 const inside = { isIntersecting: true, boundingClientRect: { top: 50 } };
 
 beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	Object.defineProperty(document, 'adoptedStyleSheets', { value: [], writable: true, configurable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
 	vi.stubGlobal('ResizeObserver', Observer);
 });
 beforeEach(() => {

@@ -1,17 +1,9 @@
 import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Shop, Stand } from '../base/shop';
+import { handedOver } from '../testing/parts';
 
 type Box = { left: number; top: number; width: number; height: number };
 const boxes = new WeakMap<Element, Box>();
-
-/** The part hands itself over on the element that loads it. */
-async function load() {
-	vi.resetModules();
-	const script = document.createElement('script');
-	Object.defineProperty(document, 'currentScript', { value: script, configurable: true });
-	await import('./over');
-	return (script as unknown as { up: (shop: Shop) => (stand: Stand) => void }).up;
-}
 
 describe('a button on a picture', () => {
 	const { getBoundingClientRect } = Element.prototype;
@@ -41,7 +33,7 @@ describe('a button on a picture', () => {
 		};
 	});
 	const lay = async (over: object, device = 'desktop', draft = false) => {
-		const make = await load();
+		const make = await handedOver<(shop: Shop) => (stand: Stand) => void>(() => import('./over'));
 		const shop = { manifest: { draft }, looker: { device } } as unknown as Shop;
 		make(shop)({ host, place, standing: { made: { over } } } as unknown as Stand);
 	};

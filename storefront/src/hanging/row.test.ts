@@ -2,6 +2,7 @@ import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Rows, Shop } from '../base/shop';
 import type { Row } from '../base/types';
 import { indexProducts, readProduct, readSchema } from '../page/page';
+import { answerWith, handedOver } from '../testing/parts';
 
 let near: (element: Element) => void;
 const pages: Record<string, string> = {};
@@ -10,8 +11,6 @@ const page = (sku: string, name: string) =>
 	<form><input name=sku value=${sku}><input name=token value=t></form>`;
 
 beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
 	vi.stubGlobal(
 		'IntersectionObserver',
 		class {
@@ -22,33 +21,11 @@ beforeAll(() => {
 			unobserve() {}
 		},
 	);
-	vi.stubGlobal(
-		'XMLHttpRequest',
-		class {
-			status = 200;
-			response: Document | null = null;
-			onload = () => undefined;
-			onerror = () => undefined;
-			#path = '';
-			open(_: string, path: string) {
-				this.#path = path;
-			}
-			send() {
-				const told = pages[this.#path];
-				if (told === undefined) return setTimeout(() => this.onerror());
-				this.response = new DOMParser().parseFromString(told, 'text/html');
-				return setTimeout(() => this.onload());
-			}
-		},
-	);
+	answerWith(pages);
 });
 
-/** The part hands itself over on the element that loads it. */
 async function load(recent?: object) {
-	vi.resetModules();
-	const script = document.createElement('script');
-	Object.defineProperty(document, 'currentScript', { value: script, configurable: true });
-	await import('./row');
+	const make = await handedOver<(shop: Shop, recent?: object) => Rows>(() => import('./row'));
 	const shop = {
 		manifest: {
 			looks: [{ high: { desktop: 44, phone: 52 } }],
@@ -60,7 +37,7 @@ async function load(recent?: object) {
 		read: (place: HTMLElement, form?: string, instead?: string, of?: Document) =>
 			readProduct(place, indexProducts(readSchema(of!)), form, instead),
 	} as unknown as Shop;
-	return (script as unknown as { up: (shop: Shop, recent?: object) => Rows }).up(shop, recent);
+	return make(shop, recent);
 }
 const row = (more: Partial<Row> = {}): Row =>
 	({

@@ -1,9 +1,10 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Shop, Stand } from '../base/shop';
 import { indexProducts, readProduct, readSchema } from '../page/page';
 import type { Choices } from './choices';
 import type { MakeCloser } from './closer';
 import type { Tools } from './tools';
+import { answerWith, handedOver } from '../testing/parts';
 
 const pages: Record<string, string> = {};
 const page = (sku: string, name: string, form = '') =>
@@ -18,45 +19,6 @@ const page = (sku: string, name: string, form = '') =>
 const SIZES =
 	'<select name=size required><option value="">–</option><option>small</option><option>large</option></select>';
 
-beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
-	vi.stubGlobal(
-		'XMLHttpRequest',
-		class {
-			status = 200;
-			response: Document | null = null;
-			onload = () => undefined;
-			onerror = () => undefined;
-			#path = '';
-			open(_: string, path: string) {
-				this.#path = path;
-			}
-			send() {
-				asked.push(this.#path);
-				const told = pages[this.#path];
-				if (told === undefined) return setTimeout(() => this.onerror());
-				this.response = new DOMParser().parseFromString(told, 'text/html');
-				return setTimeout(() => this.onload());
-			}
-		},
-	);
-});
-afterAll(() => {
-	vi.unstubAllGlobals();
-});
-// What jsdom lacks.
-globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;
-const asked: string[] = [];
-
-/** A part hands itself over on the element that loads it. */
-async function handedOver<T>(part: () => Promise<unknown>): Promise<T> {
-	vi.resetModules();
-	const script = document.createElement('script');
-	Object.defineProperty(document, 'currentScript', { value: script, configurable: true });
-	await part();
-	return (script as unknown as { up: T }).up;
-}
 const soon = () => new Promise((done) => setTimeout(done, 20));
 
 async function begin(goes = vi.fn()) {
@@ -114,10 +76,11 @@ async function begin(goes = vi.fn()) {
 }
 
 describe('a product on a sheet', () => {
+	let asked: string[];
 	beforeEach(() => {
 		for (const path of Object.keys(pages)) delete pages[path];
 		Object.assign(pages, { '/p/A1': page('A1', 'Wax'), '/p/B1': page('B1', 'Hive') });
-		asked.length = 0;
+		asked = answerWith(pages);
 	});
 
 	it('is looked at as its own page tells it, and that is no press of what buys', async () => {

@@ -2,11 +2,10 @@ import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { InBasket, Load, Shop, Stand } from '../base/shop';
 import type { MakeSheets } from './sheet';
 import type { MakeShow } from './show';
+import { handedOver } from '../testing/parts';
 
 // jsdom has dialogs without their acts, and no constructed style sheets; those are tested in the real browser.
 beforeAll(() => {
-	Object.defineProperty(ShadowRoot.prototype, 'adoptedStyleSheets', { value: [], writable: true });
-	CSSStyleSheet.prototype.replaceSync = () => undefined;
 	HTMLDialogElement.prototype.showModal = function () {
 		this.open = true;
 	};
@@ -16,13 +15,6 @@ beforeAll(() => {
 	};
 });
 
-async function handedOver<T>(part: () => Promise<unknown>): Promise<T> {
-	vi.resetModules();
-	const script = document.createElement('script');
-	Object.defineProperty(document, 'currentScript', { value: script, configurable: true });
-	await part();
-	return (script as unknown as { up: T }).up;
-}
 const soon = () => new Promise((done) => setTimeout(done, 5));
 
 type ShopsLine = { id: string; sku: string; name: string; qty: number; each: string };

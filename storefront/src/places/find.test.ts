@@ -20,12 +20,7 @@ const look = vi.fn();
 const places = () => [...document.querySelectorAll<HTMLElement>('up-place')];
 const at = (selector: string) => document.querySelector<HTMLElement>(selector)!;
 
-// What jsdom lacks: it draws nothing, and needs no sheet.
-globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;
-CSSStyleSheet.prototype.replaceSync = () => undefined;
-
 beforeEach(() => {
-	Object.defineProperty(document, 'adoptedStyleSheets', { value: [], writable: true, configurable: true });
 	document.body.innerHTML = `<main>${card('A1')}${card('B1')}</main><div id=strip><p>1</p></div>`;
 });
 

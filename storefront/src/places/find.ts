@@ -276,6 +276,13 @@ export function finder(shop: Shop, later: UseLater): Finder {
 		hideWaiting();
 	}
 
+	// Another width may hide what a place is seen by, or show it.
+	let resizing: ReturnType<typeof setTimeout> | undefined;
+	addEventListener('resize', () => {
+		clearTimeout(resizing);
+		resizing = setTimeout(() => shop.places!.look(), PAUSE_MS);
+	});
+
 	return {
 		find,
 		isTouched,

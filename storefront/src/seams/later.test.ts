@@ -1,9 +1,8 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Later, Load, MakeStand, Shop, Stand } from '../base/shop';
+import { handedOver } from '../testing/parts';
 
-/** What is loaded hands itself over on the element that loads it. */
 async function load(more: Record<string, object> = {}, files: Record<string, () => Promise<unknown>> = {}) {
-	vi.resetModules();
 	vi.stubGlobal(
 		'IntersectionObserver',
 		class {
@@ -11,9 +10,7 @@ async function load(more: Record<string, object> = {}, files: Record<string, () 
 			unobserve() {}
 		},
 	);
-	const script = document.createElement('script');
-	Object.defineProperty(document, 'currentScript', { value: script, configurable: true });
-	await import('./later');
+	const begin = await handedOver<(shop: Shop, load: Load) => Later>(() => import('./later'));
 	const asked: string[] = [];
 	const loads = ((file?: { file: string }) => {
 		asked.push(file?.file ?? 'nothing');
@@ -36,7 +33,7 @@ async function load(more: Record<string, object> = {}, files: Record<string, () 
 		isSilent: true,
 		basket: { count: 1, items: [] },
 	} as unknown as Shop;
-	const tools = (script as unknown as { up: (shop: Shop, load: Load) => Later }).up(shop, loads);
+	const tools = begin(shop, loads);
 	return { tools, shop, asked, places };
 }
 const soon = () => new Promise((done) => setTimeout(done, 5));

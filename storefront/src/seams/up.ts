@@ -7,7 +7,7 @@ import type { shopperKind } from '../signals/kind';
 import type { drawIcon } from '../button/icon';
 import type { Begin } from './later';
 import { Places } from '../places/places';
-import { hasKept } from '../signals/ids';
+import { consent, hasKept } from '../signals/ids';
 import type { shopperId } from '../signals/shopper';
 import type { Later, Load, Looker, Reads, Shop, UseLater } from '../base/shop';
 import type { paintQuantity } from '../button/quantity';
@@ -133,6 +133,8 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		/** Who looks, as the page tells it now. */
 		const told = () => {
 			const language = languageOf(manifest);
+			// A no is one on every page, also where nothing depends on who looks.
+			consent();
 			const shopper = (!onlyLooking && pieces.shopperId?.()) || '';
 			return { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new' };
 		};

@@ -15,6 +15,17 @@ export function storage(): Storage | null {
 	}
 }
 
+/** Under what a shopper's own id lies. */
+export const SHOPPER = 'up.shopper';
+
+/** Returns whether the page says that the shopper has agreed to be counted, or has not; a no takes the id away. */
+export function consent(): string | undefined {
+	const { upConsent } = document.documentElement.dataset;
+	// Storage is slow to open: as long as nothing is said it stays shut.
+	if (upConsent === 'no') storage()?.removeItem(SHOPPER);
+	return upConsent;
+}
+
 /** Under what batches of signals lie until they are answered, by store. */
 export const keptUnder = (store: string) => `up.batch.${store}.`;
 
