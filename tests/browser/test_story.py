@@ -2,7 +2,6 @@
 
 import re
 import time
-from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -13,15 +12,9 @@ from sqlalchemy import text
 
 from ops import demo
 from tests.browser.conftest import Stack, Tab
+from tests.waits import until
 
 pytestmark = pytest.mark.browser
-
-
-def until(claim: Callable[[], bool], seconds: float = 10) -> None:
-    ends = time.monotonic() + seconds
-    while not claim():
-        assert time.monotonic() < ends, "it did not come true in time"
-        time.sleep(0.1)
 
 
 def events(stack: Stack) -> list[tuple[str, str, str]]:

@@ -1,13 +1,14 @@
 """What the edge hears of changes, also after its line to the database was cut."""
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 
 import pytest
 from sqlalchemy import text
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
+from tests.waits import until
 from uptick.data import changes as module
 from uptick.data.changes import NAME, ServedChanges
 from uptick.usecases.edit import change_layer
@@ -24,13 +25,6 @@ def heard(wiring: Wiring, monkeypatch: pytest.MonkeyPatch) -> Iterator[tuple[Ser
     until(lambda: listening.hears)
     yield listening, told
     listening.stop()
-
-
-def until(so: Callable[[], bool], seconds: float = 20) -> None:
-    ends = time.monotonic() + seconds
-    while not so():
-        assert time.monotonic() < ends, "it did not come to be so"
-        time.sleep(0.02)
 
 
 def test_a_release_and_a_new_connection_are_heard_by_the_stores_key(

@@ -6,7 +6,7 @@ import hashlib
 import io
 import json
 import re
-import time
+import threading
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
@@ -24,6 +24,7 @@ from starlette.testclient import TestClient
 
 from tests.samples import NOW, PRODUCTS
 from tests.usecases.fakes import ADA
+from tests.waits import until
 from uptick.core.outside.handed import Order, OutsideKind
 from uptick.core.shop.connection import FormPost
 from uptick.core.shop.signals import BatchIn, EventIn
@@ -104,14 +105,6 @@ def test_the_script_is_sent_compressed_to_those_who_take_it(edge: TestClient) ->
         assert brotli.decompress(b"".join(answer.iter_raw())) == plain
 
 
-def awaited(so: Callable[[], bool], seconds: float = 20) -> None:
-    """Wait until something is so: a change is heard a moment after it was made."""
-    ends = time.monotonic() + seconds
-    while not so():
-        assert time.monotonic() < ends, "it did not come to be so"
-        time.sleep(0.01)
-
-
 def test_a_release_and_taking_it_back_show_as_soon_as_they_are_heard(edge: TestClient, wiring: Wiring) -> None:
     first = edge.get("/s/sample/up.js")
     with wiring.open_shop("sample") as shop:
@@ -119,11 +112,11 @@ def test_a_release_and_taking_it_back_show_as_soon_as_they_are_heard(edge: TestC
         change_layer(shop, "baseline", {"look": {"radius": 9}}, version, ADA, NOW)
         publish(shop, "rounder", ADA, NOW)
     known = {"If-None-Match": first.headers["etag"]}
-    awaited(lambda: edge.get("/s/sample/up.js", headers=known).status_code == 200)
+    until(lambda: edge.get("/s/sample/up.js", headers=known).status_code == 200)
     assert "border-radius:9px" in edge.get("/s/sample/up.js").text
     with wiring.open_shop("sample") as shop:
         take_back(shop, 1, ADA, NOW)
-    awaited(lambda: "border-radius:4px" in edge.get("/s/sample/manifest.json").text)
+    until(lambda: "border-radius:4px" in edge.get("/s/sample/manifest.json").text)
 
 
 def test_signals_are_committed_when_they_are_answered(edge: TestClient, wiring: Wiring) -> None:
@@ -357,7 +350,7 @@ def test_what_is_served_comes_from_memory_until_a_change_is_heard(wiring: Wiring
     shelf = Counted(PublicShelf(wiring.engine))
     parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf)
     with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
-        awaited(lambda: parts.changes.hears)
+        until(lambda: parts.changes.hears)
         client.get("/s/sample/up.js")
         asked = shelf.asked
         for _ in range(20):
@@ -366,7 +359,7 @@ def test_what_is_served_comes_from_memory_until_a_change_is_heard(wiring: Wiring
         assert shelf.asked == asked + 1
         with wiring.open_shop("sample") as shop:
             shop.side.connect(shop.store.connection)
-        awaited(lambda: client.get("/s/sample/up.js").is_success and shelf.asked == asked + 2)
+        until(lambda: client.get("/s/sample/up.js").is_success and shelf.asked == asked + 2)
 
 
 def test_keys_that_nobody_has_put_no_real_store_out_of_memory(
@@ -377,7 +370,7 @@ def test_keys_that_nobody_has_put_no_real_store_out_of_memory(
     shelf = Counted(PublicShelf(wiring.engine))
     parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf)
     with TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client:
-        awaited(lambda: parts.changes.hears)
+        until(lambda: parts.changes.hears)
         assert client.get("/s/sample/up.js").status_code == 200
         for n in range(12):
             assert client.get(f"/s/made-up-{n}/up.js").status_code == 404
@@ -389,6 +382,44 @@ def test_keys_that_nobody_has_put_no_real_store_out_of_memory(
         assert shelf.asked == asked
         client.get("/s/made-up-0/up.js")
         assert shelf.asked == asked + 1
+
+
+class Slow(Counted):
+    """A shelf whose first reading lasts as long as the test wants."""
+
+    def __init__(self, inner: PublicShelf) -> None:
+        super().__init__(inner)
+        self.has_read, self.may_answer = threading.Event(), threading.Event()
+
+    def served(self, key: str) -> Served | None:
+        served = super().served(key)
+        if not self.has_read.is_set():
+            self.has_read.set()
+            assert self.may_answer.wait(20)
+        return served
+
+
+def test_who_asks_after_a_release_gets_it_while_an_older_reading_goes_on(wiring: Wiring, edge: TestClient) -> None:
+    shelf, changes = Slow(PublicShelf(wiring.engine)), Unheard()
+    parts = replace(wiring.edge_parts(), clock=lambda: NOW, shelf=shelf, changes=changes)
+    with (
+        TestClient(create_edge(parts), headers={"User-Agent": AGENT, "Origin": SHOP}) as client,
+        ThreadPoolExecutor(2) as pool,
+    ):
+        try:
+            asked_before = pool.submit(client.get, "/s/sample/manifest.json")
+            assert shelf.has_read.wait(20)
+            with wiring.open_shop("sample") as shop:
+                change_layer(shop, "baseline", {"look": {"radius": 9}}, shop.drafts.read().version, ADA, NOW)
+                publish(shop, "rounder", ADA, NOW)
+            changes.changed("sample")
+            asked_after = pool.submit(client.get, "/s/sample/manifest.json").result(20)
+            assert "border-radius:9px" in asked_after.text
+        finally:
+            shelf.may_answer.set()
+        assert "border-radius:4px" in asked_before.result(20).text
+        # What was read before the change is not kept over what was read after it.
+        assert "border-radius:9px" in client.get("/s/sample/manifest.json").text
 
 
 class Away(Counted):
@@ -422,7 +453,7 @@ def test_without_the_database_pages_get_the_last_release(wiring: Wiring, edge: T
         with wiring.open_shop("sample") as shop:
             shop.side.connect(FormPost(add_path="/elsewhere", product_field="sku", quantity_field="qty"))
         changes.changed(None)
-        awaited(lambda: client.get("/s/sample/up.js").headers["etag"] != before.headers["etag"])
+        until(lambda: client.get("/s/sample/up.js").headers["etag"] != before.headers["etag"])
 
 
 def test_a_shelf_tells_that_its_database_is_away() -> None:

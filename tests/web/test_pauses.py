@@ -4,7 +4,7 @@ import asyncio
 
 from starlette.types import Message, Receive, Scope, Send
 
-from tests.loops import ended
+from tests.loops import played_out
 from uptick.web.pauses import Pauses
 
 AFTER_S = 0.02
@@ -39,7 +39,7 @@ def played(script: list[tuple[float, float]]) -> list[int]:
         await asyncio.gather(*(one(begins, takes) for begins, takes in script))
         await asyncio.sleep(4 * AFTER_S)
 
-    ended(play())
+    played_out(play())
     return at_work
 
 
@@ -65,5 +65,5 @@ def test_a_request_that_fails_ends_as_well() -> None:
         except RuntimeError:
             await asyncio.sleep(3 * AFTER_S)
 
-    ended(play())
+    played_out(play())
     assert worked == [True]

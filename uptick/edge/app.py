@@ -145,6 +145,11 @@ class Edge:
     def _forget(self, key: str | None) -> None:
         """Read a store again at the next request; without a key every store."""
         self._heard += 1
+        # A reading that has begun may still give what was before the change: only who asked before it gets that.
+        if key:
+            self._reading.pop(key, None)
+        else:
+            self._reading.clear()
         for known in (self._kept, self._unknown):
             # What was served last is still there for as long as the database is not.
             known.update({name: replace(known[name], until=0.0) for name in ([key] if key else known) if name in known})
@@ -334,8 +339,12 @@ class Edge:
         reading = self._reading.get(key)
         if reading is None:
             reading = self._reading[key] = asyncio.create_task(self._read(key, kept))
-            reading.add_done_callback(lambda _: self._reading.pop(key, None))
+            reading.add_done_callback(lambda done: self._end_reading(key, done))
         return await asyncio.shield(reading)
+
+    def _end_reading(self, key: str, done: asyncio.Task[Kept]) -> None:
+        if self._reading.get(key) is done:
+            del self._reading[key]
 
     async def _read(self, key: str, before: Kept | None) -> Kept:
         heard = self._heard
