@@ -3,6 +3,7 @@
 	import { Command } from 'bits-ui';
 	import { readable, useActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	type Props = { open: boolean; onclose: () => void };
@@ -75,9 +76,9 @@
 						<span class="truncate text-soft">{line.says}</span>
 					</Command.Item>
 				{:else}
-					<p class="px-2 py-2 text-soft">
+					<Empty>
 						{matches.isFetching ? 'Searching…' : (matches.error?.message ?? 'Nothing is called that.')}
-					</p>
+					</Empty>
 				{/each}
 			</Command.Viewport>
 		</Command.List>

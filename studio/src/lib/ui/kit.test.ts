@@ -2,7 +2,9 @@ import axe from 'axe-core';
 import { createRawSnippet, flushSync, mount, unmount, type Component } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import Chip from './Chip.svelte';
+import Combobox from './Combobox.svelte';
 import Copy from './Copy.svelte';
+import Empty from './Empty.svelte';
 import Field from './Field.svelte';
 import Figure from './Figure.svelte';
 import FilePick from './FilePick.svelte';
@@ -15,6 +17,7 @@ let mounted: ReturnType<typeof mount>[] = [];
 
 function show<Props extends Record<string, unknown>>(part: Component<Props>, props: Props): HTMLElement {
 	const root = document.body.appendChild(document.createElement('main'));
+	root.id = 'content';
 	mounted.push(mount(part, { target: root, props }));
 	flushSync();
 	return root;
@@ -45,6 +48,25 @@ afterEach(async () => {
 	document.body.innerHTML = '';
 });
 
+const LANTERNS = [
+	{ value: 'L-1', label: 'Storm lantern', says: 'L-1' },
+	{ value: 'L-2', label: 'Hand lantern', says: 'L-2' },
+];
+function combobox(more: Record<string, unknown> = {}) {
+	const onpick = vi.fn();
+	const props = { label: 'Product: Storm lantern', list: 'Products', value: 'L-1', name: 'Storm lantern' };
+	const root = show(Combobox as Component<Record<string, unknown>>, {
+		...props,
+		choices: LANTERNS,
+		open: false,
+		typed: '',
+		onpick,
+		empty: 'No product is called that.',
+		...more,
+	});
+	return { root, field: root.querySelector('input')!, onpick };
+}
+
 describe('each part of the kit', () => {
 	const parts: [string, () => HTMLElement][] = [
 		['a button', () => show(Press, { children: words('Release'), onpress: vi.fn() })],
@@ -70,6 +92,9 @@ describe('each part of the kit', () => {
 			'a file',
 			() => show(FilePick, { label: 'Catalogue', accept: '.csv', children: words('Import…'), onpick: vi.fn() }),
 		],
+		['what is not there yet', () => show(Empty, { children: words('No saved looks yet.') })],
+		['a choice among many', () => combobox().root],
+		['a choice among many, open', () => combobox({ open: true }).root],
 		['a text to copy', () => show(Copy, { text: '<script>' })],
 		['a colour', () => show(Chip, { of: '#804020' })],
 	];
@@ -126,6 +151,34 @@ describe('a number', () => {
 		expect(field.getAttribute('aria-invalid')).toBe('true');
 		expect(root.querySelector('[role=alert]')?.textContent?.trim()).toBe('0 to 40');
 		expect(field.value).toBe('99');
+	});
+});
+
+describe('a choice among many', () => {
+	it('shows what is chosen, and every choice once it is opened', async () => {
+		const { root, field } = combobox();
+		expect([field.value, field.getAttribute('role'), field.getAttribute('aria-expanded')]).toEqual([
+			'Storm lantern',
+			'combobox',
+			'false',
+		]);
+		field.click();
+		await vi.waitFor(() => expect(root.querySelectorAll('[role=option]')).toHaveLength(2));
+		expect(field.getAttribute('aria-expanded')).toBe('true');
+		expect(root.querySelector('[role=listbox]')?.getAttribute('aria-label')).toBe('Products');
+	});
+
+	it('is taken by the keyboard, and told once', async () => {
+		const { field, onpick } = combobox({ choices: LANTERNS.slice(1), open: true });
+		type(field, 'hand');
+		await vi.waitFor(() => expect(field.getAttribute('aria-activedescendant')).toBeTruthy());
+		press(field, 'Enter');
+		expect(onpick.mock.calls).toEqual([['L-2']]);
+	});
+
+	it('says what is so where there is nothing to choose', async () => {
+		const { root } = combobox({ choices: [], open: true });
+		await vi.waitFor(() => expect(root.textContent).toContain('No product is called that.'));
 	});
 });
 

@@ -5,6 +5,7 @@
 	import { patchAt } from '$lib/pure/patch';
 	import { ReachReading } from '$lib/state/reach_reading.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -122,7 +123,7 @@
 						>
 					</li>
 				{:else}
-					<li class="py-2 text-soft">Nothing yet. Choose it in Draw or Words as where the edits go.</li>
+					<Empty tag="li">Nothing yet. Choose it in Draw or Words as where the edits go.</Empty>
 				{/each}
 			</ul>
 		</div>
@@ -160,9 +161,9 @@
 						</p>
 					</li>
 				{:else}
-					<li class="py-2 text-soft">
+					<Empty tag="li">
 						{effects.isPending ? 'Working it out…' : 'No button differs by it now.'}
-					</li>
+					</Empty>
 				{/each}
 			</ul>
 			{#if effects.data && effects.data.changes.length > first.length}

@@ -2,6 +2,7 @@
 	import type { WhyLine } from '$lib/api/types';
 	import { date } from '$lib/pure/format';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Press from '$lib/ui/Press.svelte';
 
 	type Props = {
@@ -54,6 +55,6 @@
 			</span>
 		</li>
 	{:else}
-		<li class="py-2 text-soft">No layer sets this.</li>
+		<Empty tag="li">No layer sets this.</Empty>
 	{/each}
 </ol>

@@ -3,10 +3,12 @@
 	import { widest, type Dimension, type Plan } from '$lib/pure/dimensions';
 	import { holdsOf } from '$lib/pure/holds';
 	import { inPx, type Ground, type Length } from '$lib/pure/length';
+	import { heightOf, widthOf, withOpposite } from '$lib/pure/sizing';
 	import type { Desk, Values } from '$lib/state/desk.svelte';
 	import { Hand } from '$lib/state/hand.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Corners from './Corners.svelte';
+	import DimensionLines from './DimensionLines.svelte';
 	import Edges from './Edges.svelte';
 	import Typeset from './Typeset.svelte';
 
@@ -32,28 +34,11 @@
 	const edge = $derived(plan.stage.edge);
 	const aside = $derived(plan.end + 22);
 
-	/** The sides that change with one. */
-	function withPartner(path: string, value: Length): Values {
-		const side = /^look\.padding\.(\w+)$/.exec(path)?.[1];
-		const other = side && { left: 'right', right: 'left', top: 'bottom', bottom: 'top' }[side];
-		return linked && other ? { [path]: value, [`look.padding.${other}`]: value } : { [path]: value };
-	}
-
-	/** A width that follows from words and padding is changed by its padding, one that fills its room by its most. */
-	function widthOf(value: number): Values {
-		if (size === 'fixed') return { 'look.size.width': value };
-		if (size === 'full') return { 'look.size.most': value };
-		return spread('left', 'right', value - d.outer.width);
-	}
-	function heightOf(value: number): Values {
-		return size === 'fixed' ? { 'look.size.height': value } : spread('top', 'bottom', value - d.outer.height);
-	}
-	function spread(one: 'left' | 'top', other: 'right' | 'bottom', more: number): Values {
-		const half = (side: 'left' | 'top' | 'right' | 'bottom') =>
-			Math.max(0, Math.round((inPx(look.padding[side], ground) + more / 2) * 100) / 100);
-		return { [`look.padding.${one}`]: half(one), [`look.padding.${other}`]: half(other) };
-	}
-
+	const change = $derived({
+		of: (path: string) => (value: Length) => withOpposite(path, value, linked),
+		width: (px: number) => widthOf(look, ground, d.outer.width, px),
+		height: (px: number) => heightOf(look, ground, d.outer.height, px),
+	});
 	const hand = new Hand(
 		() => desk,
 		() => plan.stage,
@@ -68,13 +53,25 @@
 			name: 'width',
 			d: `M${X(0)} ${Y(0) - 22}H${plan.right}`,
 			axis: 'x' as const,
-			hold: { start: d.outer.width, axis: 'x' as const, pull: 1, of: widthOf, bounds: [16, 1200] as [number, number] },
+			hold: {
+				start: d.outer.width,
+				axis: 'x' as const,
+				pull: 1,
+				of: change.width,
+				bounds: [16, 1200] as [number, number],
+			},
 		},
 		{
 			name: 'height',
 			d: `M${edge - 24} ${Y(0)}V${plan.bottom}`,
 			axis: 'y' as const,
-			hold: { start: d.outer.height, axis: 'y' as const, pull: 1, of: heightOf, bounds: [16, 400] as [number, number] },
+			hold: {
+				start: d.outer.height,
+				axis: 'y' as const,
+				pull: 1,
+				of: change.height,
+				bounds: [16, 400] as [number, number],
+			},
 		},
 		{ name: 'type size', d: `M${aside} ${Y(d.cap_top_y)}V${Y(d.baseline_y)}`, axis: 'y' as const, hold: holds.type },
 		{ name: 'line height', d: `M${aside - 11} ${Y(line.top)}V${Y(line.bottom)}`, axis: 'y' as const, hold: holds.line },
@@ -90,15 +87,11 @@
 				start: inPx(one.value, ground),
 				axis: one.axis,
 				pull: one.pull,
-				of: (value: number) => withPartner(path, value),
+				of: change.of(path),
 				bounds: [one.least, one.most] as [number, number],
 			},
 		};
 	}
-	const ends = (one: Dimension) =>
-		one.axis === 'x'
-			? `M${one.from.x} ${one.from.y}H${one.to.x}M${one.from.x} ${one.from.y - 5}v10M${one.to.x} ${one.from.y - 5}v10`
-			: `M${one.from.x} ${one.from.y}V${one.to.y}`;
 	const low = $derived(Math.min(plan.chain + 74, height - 14));
 </script>
 
@@ -110,7 +103,7 @@
 	most: number,
 	more: { keepsUnits?: boolean; of?: (value: number) => Values } = {},
 )}
-	{@const valuesOf = (to: Length) => (more.of && typeof to === 'number' ? more.of(to) : withPartner(path, to))}
+	{@const valuesOf = (to: Length) => (more.of && typeof to === 'number' ? more.of(to) : change.of(path)(to))}
 	<Figure
 		{label}
 		{value}
@@ -126,85 +119,7 @@
 {/snippet}
 
 <svg {width} {height} class="lines" aria-hidden="true">
-	<defs>
-		<pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-			<path d="M0 0v6" class="casing" /><path d="M3 0v6" class="hatch" />
-		</pattern>
-	</defs>
-	{#each [[d.border.left, d.content.x], [d.content.x + d.content.width, d.outer.width - d.border.right]] as [from, to], n (n)}
-		<rect
-			x={X(from ?? 0)}
-			y={Y(d.border.top)}
-			width={Math.max(0, X(to ?? 0) - X(from ?? 0))}
-			height={Math.max(0, (d.outer.height - d.border.top - d.border.bottom) * plan.stage.zoom)}
-			fill="url(#hatch)"
-		/>
-	{/each}
-	{#each ['casing', 'outline'] as layer (layer)}
-		<g class={layer}>
-			{#each d.lines as line, n (n)}
-				{@const top = d.words.y + n * d.line_height_px}
-				{@const down = n * d.line_height_px}
-				<rect
-					x={X(line.x)}
-					y={Y(top)}
-					width={line.width * plan.stage.zoom}
-					height={d.line_height_px * plan.stage.zoom}
-				/>
-				<path d="M{X(line.x)} {Y(d.baseline_y + down)}h{line.width * plan.stage.zoom}" />
-				<path d="M{X(line.x)} {Y(d.cap_top_y + down)}h{line.width * plan.stage.zoom}" />
-			{/each}
-		</g>
-	{/each}
-	{#if d.quantity}
-		<rect
-			class="guide"
-			x={X(d.quantity.x)}
-			y={Y(d.quantity.y)}
-			width={d.quantity.width * plan.stage.zoom}
-			height={d.quantity.height * plan.stage.zoom}
-		/>
-	{/if}
-	{#if d.second}
-		{@const o = d.second.outer}
-		<path class="guide" d="M{X(Math.min(0, o.x)) - 10} {Y(o.y)}H{X(Math.max(d.outer.width, o.x + o.width)) + 10}" />
-		<path
-			class="guide"
-			d="M{X(Math.min(0, o.x)) - 10} {Y(o.y + o.height)}H{X(Math.max(d.outer.width, o.x + o.width)) + 10}"
-		/>
-	{/if}
-
-	<path class="dim" d="M{X(0)} {Y(0) - 22}H{plan.right}M{X(0)} {Y(0) - 28}v12M{plan.right} {Y(0) - 28}v12" />
-	<path class="dim" d="M{edge - 24} {Y(0)}V{plan.bottom}M{edge - 30} {Y(0)}h12M{edge - 30} {plan.bottom}h12" />
-	{#each chain as dimension (dimension.name)}
-		<path class="dim" d={ends(dimension)} class:marked={dimension.paths.includes(desk.marked)} />
-		<path
-			class="leader"
-			d="M{(dimension.from.x + dimension.to.x) / 2} {plan.chain}L{dimension.label.x} {plan.chain + 14}"
-		/>
-	{/each}
-	<path
-		class="dim"
-		d="M{aside} {Y(d.cap_top_y)}V{Y(d.baseline_y)}M{aside - 6} {Y(d.cap_top_y)}h12M{aside - 6} {Y(d.baseline_y)}h12"
-	/>
-	<path
-		class="dim thin"
-		d="M{aside - 11} {Y(line.top)}V{Y(line.bottom)}M{aside - 14} {Y(line.top)}h6M{aside - 14} {Y(line.bottom)}h6"
-		class:marked={desk.marked === 'look.type.line'}
-	/>
-	{#if d.too_wide_px}
-		{@const at = X(Math.min(d.container_px, d.outer.width))}
-		<path class="over" d="M{at} {Y(0) - 18}V{plan.bottom + 18}" />
-		{#if d.needs_width_px > d.outer.width}
-			<path
-				class="over thin"
-				d="M{X((d.outer.width - d.needs_width_px) / 2)} {Y(0) - 4}H{X((d.outer.width + d.needs_width_px) / 2)}"
-			/>
-		{/if}
-	{/if}
-	{#if d.too_high_px}
-		<path class="over" d="M{X(0) - 12} {plan.bottom}H{plan.right + 12}" />
-	{/if}
+	<DimensionLines {plan} {desk} />
 	{#each grips as grip (grip.name)}
 		<path
 			class={['grip', grip.axis]}
@@ -221,7 +136,7 @@
 		{#if look.size.kind === 'fixed'}
 			{@render figure('width', 'look.size.width', look.size.width, 16, 1200, { keepsUnits: true })} px wide
 		{:else}
-			{@render figure('width', 'width', Math.round(d.outer.width * 10) / 10, 16, 1200, { of: widthOf })} px wide,
+			{@render figure('width', 'width', Math.round(d.outer.width * 10) / 10, 16, 1200, { of: change.width })} px wide,
 			{size === 'full' ? 'all there is' : `of ${px(d.container_px)}`}
 		{/if}
 		{#if d.too_wide_px}<b class="text-must">▲ {px(d.too_wide_px)} too wide</b>{/if}
@@ -233,7 +148,7 @@
 			Math.round(d.outer.height * 10) / 10,
 			16,
 			400,
-			{ of: heightOf },
+			{ of: change.height },
 		)}
 	</p>
 	{#each upright as dimension (dimension.name)}
@@ -271,50 +186,8 @@
 		inset: 0;
 		pointer-events: none;
 	}
-	.lines path,
-	.lines rect {
-		fill: none;
-	}
-	.lines rect[fill] {
-		fill: url(#hatch);
-	}
-	.hatch {
-		stroke: var(--color-leaf);
-		stroke-width: 1;
-		opacity: 0.4;
-	}
-	pattern .casing {
-		stroke: var(--color-ink);
-		opacity: 0.3;
-	}
-	g.casing {
-		stroke: var(--color-ink);
-		stroke-width: 2.5;
-		opacity: 0.55;
-	}
-	g.outline {
-		stroke: var(--color-leaf);
-		stroke-dasharray: 4 3;
-	}
-	.guide {
-		stroke: var(--color-soft);
-		stroke-dasharray: 2 3;
-	}
-	.dim {
-		stroke: var(--color-ink);
-		stroke-width: 1.25;
-	}
-	.dim.thin {
-		stroke: var(--color-soft);
-		stroke-width: 1;
-	}
-	.dim.marked {
-		stroke-width: 3;
-	}
-	.leader {
-		stroke: var(--color-soft);
-	}
 	.grip {
+		fill: none;
 		stroke: transparent;
 		stroke-width: 14;
 		pointer-events: stroke;
@@ -329,15 +202,6 @@
 	.grip:hover {
 		stroke: var(--color-marker);
 		mix-blend-mode: multiply;
-	}
-	.over {
-		stroke: var(--color-must);
-		stroke-width: 3;
-		stroke-dasharray: 7 4;
-	}
-	.over.thin {
-		stroke-width: 2;
-		stroke-dasharray: none;
 	}
 	.at {
 		position: absolute;

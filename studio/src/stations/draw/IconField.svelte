@@ -6,6 +6,7 @@
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { readIcon } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import FilePick from '$lib/ui/FilePick.svelte';
 	import Float from '$lib/ui/Float.svelte';
 
@@ -81,9 +82,9 @@
 			</ToggleGroup.Root>
 		{/key}
 	{:else}
-		<p class="py-3 text-soft">
+		<Empty>
 			{icons.isPending ? 'Searching…' : 'Nothing fits these words. Try another, or upload an SVG of your own.'}
-		</p>
+		</Empty>
 	{/if}
 	<p class="mt-3 border-t border-hair pt-3">
 		{#if icon.kind !== 'none'}<button class="value mr-4" onclick={() => desk.set('icon', { kind: 'none' })}

@@ -5,6 +5,7 @@
 	import { setBrand } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 	import Chip from '$lib/ui/Chip.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import TokenValues from './TokenValues.svelte';
@@ -110,7 +111,7 @@
 					<b class="figure">{change.after}</b>
 				</li>
 			{:else}
-				<li class="text-soft">Nothing would change.</li>
+				<Empty tag="li">Nothing would change.</Empty>
 			{/each}
 		</ul>
 	</div>

@@ -4,6 +4,7 @@
 	import type { Desk } from '$lib/state/desk.svelte';
 	import { deleteLook, keepLook, useLook } from '$lib/state/kit';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import FilePick from '$lib/ui/FilePick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -53,7 +54,7 @@
 		<Press small onpress={() => deleteLook(workshop, look.id)} label="Delete {look.name}">Delete</Press>
 	</div>
 {:else}
-	<p class="text-soft">No saved looks yet. A saved look can be used by several placements and changed in one place.</p>
+	<Empty>No saved looks yet. A saved look can be used by several placements and changed in one place.</Empty>
 {/each}
 <form
 	class="mt-3 flex items-center gap-2"

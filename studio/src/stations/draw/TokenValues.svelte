@@ -2,6 +2,7 @@
 	import type { TokenValue } from '$lib/api/types';
 	import { many } from '$lib/pure/format';
 	import Chip from '$lib/ui/Chip.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 
 	type Props = {
@@ -65,7 +66,7 @@
 			/>
 		</li>
 	{:else}
-		<li class="text-soft">No value has that in its name.</li>
+		<Empty tag="li">No value has that in its name.</Empty>
 	{/each}
 </ul>
 {#if named.length > SHOWN}

@@ -4,6 +4,7 @@
 	import { yesOrNo } from '$lib/pure/picks';
 	import { spotWords } from '$lib/pure/spots';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Figure from '$lib/ui/Figure.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import ProductPick from '../../shared/ProductPick.svelte';
@@ -84,9 +85,9 @@
 				onremove={() => setTiles(tiles.filter((one) => one !== tile))}
 			/>
 		{:else}
-			<li class="text-soft">
+			<Empty tag="li">
 				{row.seen ? 'Until a browser saw a product, nothing stands here.' : 'No product yet.'}
-			</li>
+			</Empty>
 		{/each}
 	</ul>
 	{#if tiles.length < MOST}

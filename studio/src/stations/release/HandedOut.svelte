@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { OutsideView } from '$lib/api/types';
 	import { capital, count, many, moment } from '$lib/pure/format';
+	import Empty from '$lib/ui/Empty.svelte';
 
 	type Props = { view: OutsideView };
 	let { view }: Props = $props();
@@ -53,7 +54,5 @@
 	</ul>
 	{#if rest > 0}<p class="mt-2 text-soft">and {many(rest, 'more', 'more')}.</p>{/if}
 {:else}
-	<p class="mt-1 text-soft">
-		Nothing yet. What you copy is listed here, with its presses and whether it is still true.
-	</p>
+	<Empty>Nothing yet. What you copy is listed here, with its presses and whether it is still true.</Empty>
 {/if}

@@ -7,6 +7,7 @@
 	import { Releasing } from '$lib/state/releasing.svelte';
 	import { LivePages } from '$lib/state/live_pages.svelte';
 	import Copy from '$lib/ui/Copy.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
 	import VirtualRows from '$lib/ui/VirtualRows.svelte';
@@ -186,9 +187,7 @@
 							>{/if}
 					</li>
 				{:else}
-					<li class="mt-2 text-soft">
-						Empty. The first release will be listed here, and can always be rolled back to.
-					</li>
+					<Empty tag="li">Empty. The first release will be listed here, and can always be rolled back to.</Empty>
 				{/each}
 			</ol>
 		</aside>

@@ -7,6 +7,7 @@
 	import { patchAt } from '$lib/pure/patch';
 	import { addActions } from '$lib/state/actions.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
+	import Empty from '$lib/ui/Empty.svelte';
 	import Pick from '$lib/ui/Pick.svelte';
 	import Press from '$lib/ui/Press.svelte';
 	import TrueButton from '$lib/ui/TrueButton.svelte';
@@ -234,7 +235,7 @@
 							>
 						</li>
 					{:else}
-						<li class="py-2 text-soft">No product of the catalogue comes here now.</li>
+						<Empty tag="li">No product of the catalogue comes here now.</Empty>
 					{/each}
 				</ul>
 
