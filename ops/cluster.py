@@ -31,10 +31,10 @@ class Cluster:
 
 def binaries() -> Path:
     """Return the folder of the newest server's programs, as Debian lays them."""
-    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: int(p.parts[4]))
-    if not found:
+    programs = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: int(p.parts[4]))
+    if not programs:
         raise CannotStart("No PostgreSQL server is installed. Run: apt-get install postgresql")
-    return found[-1].parent
+    return programs[-1].parent
 
 
 def free_port(wanted: int) -> int:

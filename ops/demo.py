@@ -128,9 +128,9 @@ def begin(wiring: Wiring, *, empty: bool, say: Callable[[str], None], row: bool 
 def ada(wiring: Wiring) -> Person:
     """Return the demo's person."""
     with wiring.open_accounts() as accounts:
-        found = accounts.find(EMAIL)
-    assert found is not None
-    return found[0]
+        account = accounts.find(EMAIL)
+    assert account is not None
+    return account[0]
 
 
 def _keep_addresses(wiring: Wiring, stores: Iterable[Store]) -> None:
@@ -273,14 +273,14 @@ class _History:
         """Hand out buttons and count presses on the days after, from one button to the next half as many."""
         with self._wiring.open_shop(KEY) as shop:
             edge = self._wiring.environment.edge_origin
-            made = make_outside(shop, order, edge, self._ada, self._ago(days), copied=True)
+            handed = make_outside(shop, order, edge, self._ada, self._ago(days), copied=True)
         with self._wiring.engine.connect() as db:
             store_id = db.execute(select(stores.c.id).where(stores.c.key == KEY)).scalar_one()
         door = OutsideShelf(self._wiring.engine)
-        for n, one in enumerate(made.buttons):
+        for n, button in enumerate(handed.buttons):
             for later, count in enumerate(presses):
                 for _ in range(count >> n):
-                    door.count(store_id, one.id, self._ago(days - later).date())
+                    door.count(store_id, button.id, self._ago(days - later).date())
 
     def _exceptions(self) -> None:
         """Make a dozen exceptions: for products, a category, phones, a language, shoppers; one that is over."""
@@ -375,7 +375,7 @@ class _History:
 
     def _trial(self) -> None:
         with self._wiring.open_shop(KEY) as shop:
-            made = trials.draw_trial(
+            drawing = trials.draw_trial(
                 shop,
                 "Does the price belong on the button?",
                 Reach(placements=(Placement.PRODUCT_PAGE,)),
@@ -386,7 +386,7 @@ class _History:
                 "thornmere-price",
                 self._ago(27),
             )
-            trials.start_trial(shop, made.number, self._ago(26))
+            trials.start_trial(shop, drawing.number, self._ago(26))
 
     def _later_changes(self) -> None:
         """Leave work to do: mistakes that the checks find, and one conflict that is meant to be seen."""
@@ -429,6 +429,6 @@ class _History:
             },
         }
         with httpx2.Client(base_url=self._wiring.environment.practice_origin, timeout=60) as client:
-            found = follow_run(client, wish)
-        if found["state"] != "done":
-            raise RuntimeError(f"The practice shoppers did not arrive: {found['says']}")
+            run = follow_run(client, wish)
+        if run["state"] != "done":
+            raise RuntimeError(f"The practice shoppers did not arrive: {run['says']}")

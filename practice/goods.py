@@ -102,14 +102,14 @@ class Goods:
         return product
 
     def _variant(self, n: int, option: str, origin: str) -> dict[str, Any]:
-        told = {"@type": "PropertyValue", "name": self.option_name, "value": option}
+        prop = {"@type": "PropertyValue", "name": self.option_name, "value": option}
         known = _PROPERTIES.get(self.option_name)
         return {
             "@type": "Product",
             "sku": f"{self.sku}-{n}",
             "name": f"{self.name}, {option}",
             "image": f"{origin}/pictures/{self.sku}.svg?kind={n}",
-            **({known: option} if known else {"additionalProperty": [told]}),
+            **({known: option} if known else {"additionalProperty": [prop]}),
             "offers": {
                 "@type": "Offer",
                 "price": f"{self.price_of(option) or 0:.2f}",

@@ -76,12 +76,12 @@ def situation_of(goods: Goods) -> str:
 def _covers(trial: dict[str, Any], place: str, goods: Goods, device: str) -> bool:
     """Tell whether a trial's reach covers what a shopper who is here for the first time sees, as the script would."""
     reach = trial["reach"]
-    told = (
+    conditions = (
         ("placements", place), ("products", goods.sku), ("categories", goods.category),
         ("situations", situation_of(goods)), ("devices", device), ("languages", "en-GB"), ("shoppers", "new"),
     )  # fmt: skip
     apart = (("not_products", goods.sku), ("not_categories", goods.category))
-    return all(value in (reach.get(name) or [value]) for name, value in told) and not any(
+    return all(value in (reach.get(name) or [value]) for name, value in conditions) and not any(
         value in reach.get(name, ()) for name, value in apart
     )
 

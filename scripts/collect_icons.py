@@ -186,7 +186,7 @@ listed = json.loads(
         ["node", "-e", "console.log(JSON.stringify(require('@phosphor-icons/core').icons))"], cwd=ROOT, text=True
     )
 )
-wanted = set(MORE) | {one["name"] for one in listed if {"commerce", "nature"} & set(one["categories"])}
+wanted = set(MORE) | {icon["name"] for icon in listed if {"commerce", "nature"} & set(icon["categories"])}
 icons = {}
 for one in listed:
     source = one["name"]

@@ -56,8 +56,8 @@ _HEAD = "// Written by scripts/openapi.py from the Python core. Do not change it
 
 def told_to_the_script() -> dict[str, Any]:
     """Return the schema of what the script is told about its store, laid out as an API's description."""
-    told = [(kind.__name__, "serialization", TypeAdapter[Any](kind)) for kind in (Manifest, Moment, Situation)]
-    _, schema = TypeAdapter.json_schemas(told, ref_template="#/components/schemas/{model}")
+    kinds_of = [(kind.__name__, "serialization", TypeAdapter[Any](kind)) for kind in (Manifest, Moment, Situation)]
+    _, schema = TypeAdapter.json_schemas(kinds_of, ref_template="#/components/schemas/{model}")
     return {
         "openapi": "3.1.0",
         "info": {"title": "What the script is told", "version": "1"},
@@ -68,7 +68,7 @@ def told_to_the_script() -> dict[str, Any]:
 
 def facts() -> str:
     """Return what the studio knows besides its types, as TypeScript."""
-    limits = {path: list(found) for path in BY_PATH if (found := limits_of(path))}
+    limits = {path: list(bounds) for path in BY_PATH if (bounds := limits_of(path))}
     return _as_constants(
         STATES=list(STATES),
         WHOLE_FIELDS=list(WHOLE_FIELDS),
@@ -92,8 +92,10 @@ def later_facts() -> str:
     return _as_constants(BAR_CSS=BAR_CSS)
 
 
-def _as_constants(**told: object) -> str:
-    lines = [f"export const {name} = {json.dumps(value, ensure_ascii=False)} as const;" for name, value in told.items()]
+def _as_constants(**constants: object) -> str:
+    lines = [
+        f"export const {name} = {json.dumps(value, ensure_ascii=False)} as const;" for name, value in constants.items()
+    ]
     return "\n".join([_HEAD, *lines]) + "\n"
 
 

@@ -38,9 +38,9 @@ def measure(run: Run) -> list[Row]:
         closers = [_closer(page, practice, rest_ms=300) for _ in rounds]
         at_once = [_closer(page, practice, rest_ms=0) for _ in rounds]
     page.context.close()
-    beyond = [told["shown"] - told["answered"] for told in baskets]
-    answer = median([told["answered"] for told in baskets])
-    rested, cold = p95([told["shown"] for told in closers]), p95([told["shown"] for told in at_once])
+    beyond = [timing["shown"] - timing["answered"] for timing in baskets]
+    answer = median([timing["answered"] for timing in baskets])
+    rested, cold = p95([timing["shown"] for timing in closers]), p95([timing["shown"] for timing in at_once])
     return [
         Row(
             "the basket shown, beyond the shop's answer", p95(beyond), "ms", answer, "the shop's answer", "≤ 100 ms",
@@ -75,8 +75,8 @@ def _closer(page: Page, practice: str, rest_ms: int) -> dict[str, Any]:
 def _press(page: Page, what: str) -> dict[str, Any]:
     page.evaluate(WATCH)
     page.locator(what).first.click()
-    found: dict[str, Any] = page.evaluate("window.opened")
-    return found
+    result: dict[str, Any] = page.evaluate("window.opened")
+    return result
 
 
 def _opening(settings: Settings) -> Settings:

@@ -260,7 +260,7 @@ def _with_pointed_cards(settings: Settings) -> Settings:
 
 def _page_of_cards(line: str) -> str:
     """Return a page of unmarked cards, each with the form of its product, and what the page tells of them all."""
-    told = [
+    nodes = [
         {
             "@type": "Product", "sku": f"M{n:03d}", "name": f"Thing {n}", "url": f"/p/M{n:03d}",
             "offers": {"price": "12.50", "priceCurrency": "GBP", "availability": "https://schema.org/InStock"},
@@ -273,7 +273,7 @@ def _page_of_cards(line: str) -> str:
         "</article>"
         for n in range(POINTED)
     )
-    data = f'<script type="application/ld+json">{json.dumps({"@graph": told})}</script>'
+    data = f'<script type="application/ld+json">{json.dumps({"@graph": nodes})}</script>'
     return f"<!doctype html><html lang=en-GB><head>{line}{data}</head><body><main>{cards}</main></body></html>"
 
 

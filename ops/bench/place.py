@@ -76,8 +76,8 @@ def _edits(page: Page, edits: int) -> tuple[list[float], list[float]]:
     for n in range(edits):
         page.keyboard.press("ArrowDown" if n % 2 else "ArrowUp")
         page.wait_for_timeout(900)
-        told = page.get_by_text("The last edit stood in the lanes after").inner_text()
-        both = [float(figure) for figure in re.findall(r"after (\d+) ms", told)]
+        line = page.get_by_text("The last edit stood in the lanes after").inner_text()
+        both = [float(figure) for figure in re.findall(r"after (\d+) ms", line)]
         # The first edit of a page finds nothing warm.
         if n and len(both) == 2:
             lanes.append(both[0])
@@ -91,6 +91,6 @@ def _study(page: Page, once: bool) -> float:
     if once:
         page.get_by_text("Looking at page 2 of").wait_for()
         page.get_by_role("button", name="Stop").click()
-    told = page.get_by_text("it took").inner_text(timeout=120_000)
-    found = re.search(r"took ([\d.]+)", told)
-    return float(found[1]) if found else float("inf")
+    line = page.get_by_text("it took").inner_text(timeout=120_000)
+    match = re.search(r"took ([\d.]+)", line)
+    return float(match[1]) if match else float("inf")

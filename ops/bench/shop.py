@@ -78,9 +78,9 @@ def _from_nothing(store: Store, large: list[Product], count: int) -> list[Row]:
         shop = CompiledShop(lambda _: load_kit())
         return compile_release(shop.at(large_settings(count), products, store), today)
 
-    made = compiled(small)
+    release = compiled(small)
     baseline, figure = _seconds(lambda: compiled(small)), _seconds(lambda: compiled(large))
-    size = len(gzip.compress(orjson.dumps(made), 9)) / 1000
+    size = len(gzip.compress(orjson.dumps(release), 9)) / 1000
     return [
         _at_most("resolve and compile 50,000 products", figure, "s", 2, baseline, "5,000 products"),
         _at_most("release of 200 exceptions, gzip", size, "kB", 34),

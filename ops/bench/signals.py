@@ -69,11 +69,13 @@ def _make(batches: int) -> tuple[list[bytes], list[str]]:
         events = []
         for n in range(EVENTS):
             at = now + timedelta(milliseconds=b + n)
-            one = str(UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | (b & 0xFFF) << 64 | 2 << 62 | b << 8 | n))
+            identity = str(
+                UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | (b & 0xFFF) << 64 | 2 << 62 | b << 8 | n)
+            )
             kind = ("shown", "shown", "shown", "clicked", "added")[n % 5]
-            events.append({"id": one, "kind": kind, "at": at.isoformat(), "place": "product_page",
+            events.append({"id": identity, "kind": kind, "at": at.isoformat(), "place": "product_page",
                            "product": "TL-BRUSH", "device": "phone", "language": "en-GB"})  # fmt: skip
-            rows.append(f"1\t{one}\t{at:%Y-%m-%d}\t{kind}\t{at.isoformat()}\tbench-{b:08d}\tv\t1\tproduct_page\tTL-BRUSH"
+            rows.append(f"1\t{identity}\t{at:%Y-%m-%d}\t{kind}\t{at.isoformat()}\tbench-{b:08d}\tv\t1\tproduct_page\tTL-BRUSH"
                         "\t\t\t1\t0\tphone\ten-GB\n")  # fmt: skip
         batch = {
             "v": 1,
@@ -150,8 +152,8 @@ def _drive(edges: Sequence[str], origin: str, bodies: Sequence[bytes]) -> tuple[
             writer.write(head.encode() + body)
             answer = await reader.readuntil(b"\r\n\r\n")
             length = int(answer.lower().split(b"content-length:")[1].split(b"\r\n")[0])
-            told = await reader.readexactly(length)
-            assert b" 200 " in answer, (answer, told)
+            got = await reader.readexactly(length)
+            assert b" 200 " in answer, (answer, got)
             waits.append((time.perf_counter() - began) * 1000)
         writer.close()
 

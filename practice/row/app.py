@@ -136,21 +136,21 @@ class _OneShop:
         @app.get("/goods.json")
         def goods_json(sku: str = "") -> Response:
             chosen = [g for g in shop.goods if not sku or g.sku == sku]
-            told = [{"sku": g.sku, "name": g.name, "price": g.price_text, "told": g.told,
+            rows = [{"sku": g.sku, "name": g.name, "price": g.price_text, "told": g.told,
                      "amount": str(g.price), "soldOut": g.is_sold_out, "stock": g.stock,
                      "schema": g.as_schema(self._origin)} for g in chosen]  # fmt: skip
-            return JSONResponse(told)
+            return JSONResponse(rows)
 
         @app.get("/kinds/{sku}")
         def kinds(sku: str) -> Response:
             """Tell the kinds of some goods, as shops do whose pages tell nothing of them."""
             goods = next((g for g in shop.goods if g.sku == sku), None)
-            told = [
+            kinds_json = [
                 {"code": f"{sku}-{n}", "as": {"kind": o}, "pence": int((goods.price_of(o) or 0) * 100),
                  "left": 0 if goods.is_gone(o) else goods.stock}
                 for n, o in enumerate(goods.options, 1)
             ] if goods else []  # fmt: skip
-            return JSONResponse({"kinds": told})
+            return JSONResponse({"kinds": kinds_json})
 
         @app.post("/enter")
         def enter(request: Request, password: Annotated[str, Form(max_length=80)] = "") -> Response:

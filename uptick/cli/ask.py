@@ -40,8 +40,8 @@ def resolve(
     with open_shop(store) as shop:
         snapshot = shop.now()
         spoken = language_of(snapshot.settings, language or None)
-        one = product_of(snapshot, require_code(product))
-        context = context_of(place, one, None, device, spoken, shopper)
+        asked = product_of(snapshot, require_code(product))
+        context = context_of(place, asked, None, device, spoken, shopper)
         document = class_for(snapshot, context).document.model_dump(mode="json")
         rules = tuple(snapshot.index.named(snapshot.index.of(context)))
     if as_json:
@@ -71,17 +71,17 @@ def trace(
 
     with open_shop(store) as shop:
         query = TraceQuery(place, field, require_code(product), device, language or None, shopper)
-        told = view_trace(shop, query, with_products=False)
+        traced = view_trace(shop, query, with_products=False)
     if as_json:
-        lines = [{**asdict(line.of), "reach": line.reach_words} for line in told.lines]
-        print(json.dumps({"field": field, "product": told.product.sku, "candidates": lines}, default=str))
+        lines = [{**asdict(line.of), "reach": line.reach_words} for line in traced.lines]
+        print(json.dumps({"field": field, "product": traced.product.sku, "candidates": lines}, default=str))
     else:
-        for n, line in enumerate(told.lines, 1):
+        for n, line in enumerate(traced.lines, 1):
             note = f"  {line.of.note} ({line.of.author})" if line.of.note else ""
             mark = "x" if line.of.inactive else str(n)
             says = line.of.inactive or ("wins" if line.of.wins else "overridden")
             print(f"{mark}  {line.of.title}: {line.value_words}  [{says}]{note}")
-    if not told.lines:
+    if not traced.lines:
         print(f"uptick: no layer sets {field} there.", file=sys.stderr)
         raise typer.Exit(1)
 

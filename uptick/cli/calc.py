@@ -20,11 +20,11 @@ def _ratio(text: str) -> tuple[int, int]:
 
 
 @app.command()
-def contrast(one: str, other: str, as_json: AsJson = False) -> None:
+def contrast(first: str, other: str, as_json: AsJson = False) -> None:
     """Contrast of two colours (WCAG 2.2). Exits 1 when words of usual size could not be read."""
     from uptick.core.colour.colour import contrast_ratio
 
-    ratio = contrast_ratio(one, other)
+    ratio = contrast_ratio(first, other)
     shown = int(ratio * 100) / 100
     say({"ratio": shown, "usual_text": ratio >= 4.5, "large_text": ratio >= 3}, as_json)
     if ratio < 4.5:
@@ -42,12 +42,12 @@ def interval(
 
 
 @app.command()
-def compare(one: str, other: str, level: float = 0.95, as_json: AsJson = False) -> None:
+def compare(first: str, other: str, level: float = 0.95, as_json: AsJson = False) -> None:
     """The difference of two rates, the first less the second, with Newcombe's interval."""
     from uptick.core.trial.proportion import newcombe_difference
 
-    found = newcombe_difference(*_ratio(one), *_ratio(other), level=level)
-    values = {"difference": found.estimate, "low": found.low, "high": found.high, "level": level}
+    newcombe = newcombe_difference(*_ratio(first), *_ratio(other), level=level)
+    values = {"difference": newcombe.estimate, "low": newcombe.low, "high": newcombe.high, "level": level}
     say(_rounded(values), as_json)
 
 
@@ -77,9 +77,9 @@ def split(
         weights = [float(part) for part in shares.split(",")] if shares else None
     except ValueError:
         raise OutOfRange.of("--shares", "numbers divided by commas", repr(shares)) from None
-    found = check_split(observed, weights)
-    say({"p_value": found.p_value, "statistic": found.statistic, "holds": found.holds}, as_json)
-    if not found.holds:
+    test = check_split(observed, weights)
+    say({"p_value": test.p_value, "statistic": test.statistic, "holds": test.holds}, as_json)
+    if not test.holds:
         raise typer.Exit(1)
 
 

@@ -33,7 +33,7 @@ UpCss.readCss(JSON.parse(document.getElementById("asked").textContent)).then(say
 
 def find_chromium() -> str | None:
     """Return the Chromium of this machine, or None where there is none, or where the reader is not built."""
-    program = next((found for name in _PROGRAMS if (found := shutil.which(name))), None)
+    program = next((path for name in _PROGRAMS if (path := shutil.which(name))), None)
     return program if READER.exists() else None
 
 
@@ -58,14 +58,14 @@ def computed_by(program: str, css: str, markup: str = "", name: str = "") -> tup
         root = ("--no-sandbox",) if os.getuid() == 0 else ()
         command = (program, *_FLAGS, *root, f"--user-data-dir={folder}/profile", file.as_uri())
         try:
-            said = subprocess.run(command, capture_output=True, text=True, timeout=_SECONDS, check=False).stdout
+            output = subprocess.run(command, capture_output=True, text=True, timeout=_SECONDS, check=False).stdout
         except subprocess.TimeoutExpired as error:
             raise BadCss(f"Chromium did not answer within {_SECONDS} s.") from error
-    match = _ANSWER.search(said)
+    match = _ANSWER.search(output)
     answer: Any = json.loads(unescape(match[1])) if match and match[1] else {"error": "it said nothing"}
     if "error" in answer:
         raise BadCss(f"Chromium could not read the stylesheet: {answer['error']}.")
-    likely = [one["name"] for one in answer["likely"]]
+    likely = [rule["name"] for rule in answer["likely"]]
     if name and not markup and name not in likely:
         raise BadCss(f"There is no button {name!r} in it. There are: {', '.join(likely[:8]) or 'none'}.", selector=name)
     if answer["reading"] is None:

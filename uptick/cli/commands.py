@@ -45,11 +45,11 @@ class _Lazy(TyperGroup):
     def get_command(self, ctx: Any, cmd_name: str) -> Any:
         if cmd_name not in _MODULES:
             return None
-        made: Any = typer.main.get_group(import_module(f"uptick.cli.{_MODULES[cmd_name]}").app)
+        command: Any = typer.main.get_group(import_module(f"uptick.cli.{_MODULES[cmd_name]}").app)
         if cmd_name in _GROUPS:
-            made.name = cmd_name
-            return made
-        return made.commands[cmd_name]
+            command.name = cmd_name
+            return command
+        return command.commands[cmd_name]
 
 
 app = typer.Typer(cls=_Lazy, help="Purchase buttons without screens.", no_args_is_help=True,

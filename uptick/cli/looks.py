@@ -119,7 +119,7 @@ def _read(file: Path) -> str:
 def _print(view: CarryView, dry_run: bool) -> None:
     for change in view.changes:
         print(f"{change.field}: {change.before} → {change.after}")
-    for said in view.left_out:
-        print(f"not understood: {said}")
+    for line in view.left_out:
+        print(f"not understood: {line}")
     many = "1 value" if len(view.changes) == 1 else f"{len(view.changes)} values"
     print(f"{view.title}: {many} {'would change' if dry_run else 'changed'}, {len(view.left_out)} not understood")

@@ -92,20 +92,20 @@ class Windows:
             for device, page in self._pages.items()
             if (why := _try(partial(_begin, page, self._patience_ms)))
         }
-        found = {}
+        surveys = {}
         for device, page in self._pages.items():
             if device in silent:
                 continue
             try:
-                told = page.evaluate("UpSurvey.resting")
-                if told:
-                    found[device] = PageSurvey.model_validate(told)
+                survey = page.evaluate("UpSurvey.resting")
+                if survey:
+                    surveys[device] = PageSurvey.model_validate(survey)
                 else:
                     silent[device] = f"No place of ours was there within {self._patience_ms / 1000:g} s."
             except Error as error:
                 silent[device] = _why(error)
-        self._patience_ms = _ANSWERS_MS if found else _HURRIED_MS
-        return found, silent
+        self._patience_ms = _ANSWERS_MS if surveys else _HURRIED_MS
+        return surveys, silent
 
 
 def _begin(page: Page, patience_ms: int) -> None:
@@ -133,7 +133,7 @@ def find_chromium() -> str:
     Raises:
         OutOfRange: There is none, or the script is not built.
     """
-    program = next((found for name in _PROGRAMS if (found := shutil.which(name))), None)
+    program = next((path for name in _PROGRAMS if (path := shutil.which(name))), None)
     if program is None:
         raise OutOfRange.of("Chromium", "installed, as by apt-get install chromium", "missing")
     if not MEASURE.exists():

@@ -38,27 +38,26 @@ def release(
     if not no_look and not is_first:
         look(store, password, "before")
     with open_shop(store) as shop:
-        made = publish.publish(shop, note, HERE, clock(), despite or ())
-    told = {"release": made.n, "hash": made.hash, "note": made.note}
-    say(told if no_look else {**told, "seen": look(store, password, "after").sentence}, as_json)
+        published = publish.publish(shop, note, HERE, clock(), despite or ())
+    answer = {"release": published.n, "hash": published.hash, "note": published.note}
+    say(answer if no_look else {**answer, "seen": look(store, password, "after").sentence}, as_json)
 
 
 @app.command()
 def readout(trial: Number, store: StoreKey = "thornmere", as_json: AsJson = False) -> None:
     """The verdict of a trial, and its numbers once they may be read."""
     with open_shop(store) as shop:
-        found, counted = trials.read_numbers(shop, trial, clock())
+        numbers, counted = trials.read_numbers(shop, trial, clock())
     if as_json:
-        print(json.dumps({**asdict(found), "counted": counted}, default=str))
+        print(json.dumps({**asdict(numbers), "counted": counted}, default=str))
         return
-    print(found.verdict.sentence)
-    print(
-        f"{found.progress.timed_up:,} of {found.progress.planned:,} shoppers, {found.progress.inside:,} still inside."
-    )
-    if found.reading:
+    print(numbers.verdict.sentence)
+    progress = numbers.progress
+    print(f"{progress.timed_up:,} of {progress.planned:,} shoppers, {progress.inside:,} still inside.")
+    if numbers.reading:
         table = Table("measure", "A", "B", "difference, points")
-        for name, gap in found.reading.differences.items():
-            rates = [f"{found.reading.rates[name][letter].estimate:.2%}" for letter in ("A", "B")]
+        for name, gap in numbers.reading.differences.items():
+            rates = [f"{numbers.reading.rates[name][letter].estimate:.2%}" for letter in ("A", "B")]
             table.add_row(name, *rates, f"{gap.estimate * 100:+.2f} ({gap.low * 100:+.2f} to {gap.high * 100:+.2f})")
         Console().print(table)
 
@@ -107,7 +106,7 @@ def follow_run(client: Any, wish: dict[str, Any], *, quiet: bool = False) -> dic
     answer = client.post("/shoppers/runs", json=wish)
     if answer.status_code != 201:
         raise OutOfRange(f"The practice store refused: {answer.text}")
-    found: dict[str, Any] = answer.json()
+    run: dict[str, Any] = answer.json()
     bar = Progress(
         TextColumn("practice shoppers"),
         BarColumn(),
@@ -118,10 +117,10 @@ def follow_run(client: Any, wish: dict[str, Any], *, quiet: bool = False) -> dic
     with bar if not quiet else Progress(disable=True) as progress:
         task = progress.add_task("", total=100)
         try:
-            while found["state"] == "running":
+            while run["state"] == "running":
                 sleep(0.25)
-                found = client.get(f"/shoppers/runs/{found['id']}").json()
-                progress.update(task, completed=found["share"] * 100)
+                run = client.get(f"/shoppers/runs/{run['id']}").json()
+                progress.update(task, completed=run["share"] * 100)
         except KeyboardInterrupt:
-            found = client.delete(f"/shoppers/runs/{found['id']}").json()
-    return found
+            run = client.delete(f"/shoppers/runs/{run['id']}").json()
+    return run

@@ -59,15 +59,15 @@ def outside(
             f"--{'product' if name == 'products' else name}", allowed, str(first.get("input", ""))
         ) from error
     with open_shop(store) as shop:
-        made = make_outside(shop, order, Environment().edge_origin, HERE, clock(), copied=True)
+        handed_out = make_outside(shop, order, Environment().edge_origin, HERE, clock(), copied=True)
     if as_json:
-        print(json.dumps(asdict(made), default=str, ensure_ascii=False))
+        print(json.dumps(asdict(handed_out), default=str, ensure_ascii=False))
         return
-    print(made.code)
-    for note in made.notes:
+    print(handed_out.code)
+    for note in handed_out.notes:
         print(note, file=sys.stderr)
     if out:
-        _keep(made.buttons, out)
+        _keep(handed_out.buttons, out)
 
 
 def _keep(buttons: Sequence[OutsideButton], folder: Path) -> None:

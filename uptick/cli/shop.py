@@ -48,45 +48,45 @@ def connect(
     code = product or (example.sku if example else "")
     if not (path := page or (connecting.page_of(example, of) if example else "")):
         raise OutOfRange.of("--page", "the path of a product's page, as /p/HV-CEDAR", "empty")
-    said: tuple[connecting.Said, ...] = ()
+    grounds: tuple[connecting.Said, ...] = ()
     unsure: tuple[str, ...] = ()
     if not keep:
         with visit_shop(of) as visit:
             if password:
                 connecting.open_door(visit, path, password)
             proposal, _ = connecting.propose_connection(visit, path, [code])
-        said, unsure = proposal.said, proposal.unsure
+        grounds, unsure = proposal.said, proposal.unsure
         if proposal.connection is None:
-            _tell(None, said, unsure, None, as_json)
+            _tell(None, grounds, unsure, None, as_json)
             raise typer.Exit(1)
         connection = proposal.connection
     with visit_shop(of) as visit:
         if password:
             connecting.open_door(visit, path, password)
         tried = connecting.try_connection(visit, connection, path, code)
-    _tell(connection, said, unsure, tried, as_json)
+    _tell(connection, grounds, unsure, tried, as_json)
     if tried.result is not connecting.Result.ADDED:
         raise typer.Exit(1)
 
 
 def _tell(
     connection: connecting.BasketConnection | None,
-    said: tuple[connecting.Said, ...],
+    grounds: tuple[connecting.Said, ...],
     unsure: tuple[str, ...],
     tried: connecting.Tried | None,
     as_json: bool,
 ) -> None:
     if as_json:
-        told = {
+        answer = {
             "connection": connection.model_dump(mode="json", exclude_none=True) if connection else None,
-            "said": [asdict(one) for one in said],
+            "said": [asdict(line) for line in grounds],
             "unsure": list(unsure),
             "tried": _as_json(tried) if tried else None,
         }
-        print(json.dumps(told, ensure_ascii=False))
+        print(json.dumps(answer, ensure_ascii=False))
         return
-    for one in said:
-        print(one.sentence)
+    for line in grounds:
+        print(line.sentence)
     for text in unsure:
         print(f"Not sure: {text}")
     if tried is None:
@@ -148,26 +148,26 @@ def collect(
     """Read the catalogue off the shop's own pages, by its sitemap, into a JSON-LD file that `uptick import` takes."""
     with open_shop(store) as shop:
         of = shop.store
-    told = Console(stderr=True)
-    found = None
-    with visit_shop(of) as visit, Progress(console=told) as progress:
+    stderr = Console(stderr=True)
+    collected = None
+    with visit_shop(of) as visit, Progress(console=stderr) as progress:
         if password:
             connecting.open_door(visit, "/", password)
         task = progress.add_task("pages", total=None)
         try:
-            for found in collect_pages(visit, of):
-                progress.update(task, completed=found.done, total=found.of)
+            for collected in collect_pages(visit, of):
+                progress.update(task, completed=collected.done, total=collected.of)
         except KeyboardInterrupt:
-            told.print("Stopped. What was read until here is written.")
-    if found is None:
+            stderr.print("Stopped. What was read until here is written.")
+    if collected is None:
         return
-    text = found.as_jsonld()
+    text = collected.as_jsonld()
     print(text) if str(to) == "-" else to.write_text(text + "\n")
-    for address, why in found.odd[:20]:
-        told.print(f"{address}: {why}")
-    skipped = f", {found.skipped} left out as its robots.txt asks" if found.skipped else ""
-    told.print(f"{len(found.products)} products on {found.done} of {found.of} pages{skipped}.")
-    if not found.products:
+    for address, why in collected.odd[:20]:
+        stderr.print(f"{address}: {why}")
+    skipped = f", {collected.skipped} left out as its robots.txt asks" if collected.skipped else ""
+    stderr.print(f"{len(collected.products)} products on {collected.done} of {collected.of} pages{skipped}.")
+    if not collected.products:
         raise typer.Exit(1)
 
 
@@ -202,18 +202,18 @@ def study(
                 with wiring.open_shop(store) as shop:
                     lines += study_page(shop, at, surveys, spoken, silent)
         took = (clock() - began).total_seconds() * 1000
-        made = Study(version=version, language=spoken, took_ms=took, lines=worst_first(lines))
+        whole_study = Study(version=version, language=spoken, took_ms=took, lines=worst_first(lines))
         # What is kept is of the whole shop.
         if not page:
             with wiring.open_shop(store) as shop:
-                keep(shop, made, HERE, clock())
+                keep(shop, whole_study, HERE, clock())
     finally:
         wiring.engine.dispose()
     if as_json:
-        print(json.dumps(made.model_dump(mode="json"), ensure_ascii=False))
+        print(json.dumps(whole_study.model_dump(mode="json"), ensure_ascii=False))
     else:
-        _print_study(made)
-    if any(line.rank <= 1 for line in made.lines):
+        _print_study(whole_study)
+    if any(line.rank <= 1 for line in whole_study.lines):
         raise typer.Exit(1)
 
 
@@ -230,21 +230,21 @@ def _chosen(pages: Sequence[PageToLookAt], paths: Sequence[str] | None) -> Seque
     return [known[path] for path in paths] if paths else pages
 
 
-def _print_study(found: Study) -> None:
+def _print_study(whole: Study) -> None:
     table = Table("page", *Device, "what is wrong")
-    for path in dict.fromkeys(line.path for line in found.lines):
-        those = {line.device: line for line in found.lines if line.path == path}
+    for path in dict.fromkeys(line.path for line in whole.lines):
+        those = {line.device: line for line in whole.lines if line.path == path}
         lines = [those[device] for device in Device]
         wrong = [f"{sign} on a {line.device}: {says}" for line in lines for sign, says in _wrong(line)]
         reach = [f"{line.reach * 100:.1f} %" if line.findings is not None else "?" for line in lines]
         table.add_row(lines[0].name, *reach, "\n".join(wrong) or "–")
     Console().print(table)
-    silent = sum(line.findings is None for line in found.lines)
-    must = sum(line.rank == 1 for line in found.lines)
-    again = sum(line.rank == 2 for line in found.lines)
+    silent = sum(line.findings is None for line in whole.lines)
+    must = sum(line.rank == 1 for line in whole.lines)
+    again = sum(line.rank == 2 for line in whole.lines)
     no_answer = f", {silent} do not answer" if silent else ""
-    print(f"Shares are of scrolling with a button in reach. Of {len(found.lines)} views {must} must be fixed, {again} "
-          f"looked at again{no_answer}; {found.took_ms / 1000:.0f} s.")  # fmt: skip
+    print(f"Shares are of scrolling with a button in reach. Of {len(whole.lines)} views {must} must be fixed, {again} "
+          f"looked at again{no_answer}; {whole.took_ms / 1000:.0f} s.")  # fmt: skip
 
 
 def _wrong(line: StudyLine) -> list[tuple[str, str]]:

@@ -58,8 +58,8 @@ class PgCatalogue:
             for r in rows
         ]  # fmt: skip
 
-    def _is_pre_order(self, told: bool, available_from: date | None) -> bool:
-        return told and (available_from is None or available_from > self._today)
+    def _is_pre_order(self, is_pre_order: bool, available_from: date | None) -> bool:
+        return is_pre_order and (available_from is None or available_from > self._today)
 
     def put(self, changed: Sequence[Product]) -> None:
         if not changed:

@@ -118,10 +118,10 @@ class SignalReadouts:
             .where(c.store_id == self._store, c.day >= since)
             .group_by(c.place, c.seen_as, c.kind)
         )
-        found: dict[tuple[str, str], dict[str, int]] = {}
+        counts: dict[tuple[str, str], dict[str, int]] = {}
         for row in rows:
-            found.setdefault((row.place, row.seen_as), {})[row.kind] = int(row.total)
-        return found
+            counts.setdefault((row.place, row.seen_as), {})[row.kind] = int(row.total)
+        return counts
 
     def refusals(self, since: date) -> dict[str, int]:
         c = refusals.c

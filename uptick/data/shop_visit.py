@@ -113,22 +113,22 @@ class _PublicOnly(httpcore2.NetworkBackend):
     def _address(self, host: str, port: int) -> str:
         # RFC 6761, 6.3: names under localhost are this machine, whatever a resolver says.
         if host == "localhost" or host.endswith(".localhost"):
-            found = ["127.0.0.1"]
+            addresses = ["127.0.0.1"]
         else:
             try:
-                found = [str(info[4][0]) for info in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)]
+                addresses = [str(info[4][0]) for info in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)]
             except OSError as error:
                 raise _Refused(Trouble.UNREACHABLE, f"The name {host} leads to no address.") from error
-        for address in found:
+        for address in addresses:
             if not self._is_allowed(address, is_local=self._local.allow(host, port)):
                 raise _Refused(Trouble.PRIVATE, f"{host} leads to {address}, which is not a public address.")
-        return found[0]
+        return addresses[0]
 
     def _is_allowed(self, address: str, *, is_local: bool) -> bool:
-        told = ipaddress.ip_address(address.partition("%")[0])
+        ip = ipaddress.ip_address(address.partition("%")[0])
         # What leads on to an address of version 4 is as public as that one.
-        inner = _carried(told) if isinstance(told, ipaddress.IPv6Address) and not told.is_loopback else None
-        reached = inner or told
+        inner = _carried(ip) if isinstance(ip, ipaddress.IPv6Address) and not ip.is_loopback else None
+        reached = inner or ip
         return (is_local and reached.is_loopback) or (reached.is_global and not reached.is_multicast)
 
     def connect_unix_socket(self, *args: Any, **kwargs: Any) -> httpcore2.NetworkStream:

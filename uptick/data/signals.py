@@ -153,10 +153,10 @@ class SignalWriter:
         """
         signals = [(batch.store_id, signal) for batch in batches for signal in batch.signals]
         # In one order for every edge, so that two with the same events wait for each other and never in a circle.
-        signals.sort(key=lambda one: (one[0], one[1].id.int))
+        signals.sort(key=lambda pair: (pair[0], pair[1].id.int))
         self._require_days({signal.day for _, signal in signals})
-        orders = [one for one in signals if one[1].kind is SignalKind.ORDERED]
-        others = [one for one in signals if one[1].kind is not SignalKind.ORDERED] if orders else signals
+        orders = [pair for pair in signals if pair[1].kind is SignalKind.ORDERED]
+        others = [pair for pair in signals if pair[1].kind is not SignalKind.ORDERED] if orders else signals
         with self._engine.connect() as db:
             self._prepare(db)
             with db.begin():

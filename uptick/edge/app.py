@@ -210,11 +210,11 @@ class Edge:
     async def picture(self, request: Request) -> Response:
         """Serve a picture for ever, by its content's hash."""
         digest = request.path_params["digest"]
-        found = await asyncio.to_thread(self._parts.shelf.picture, digest) if _DIGEST.fullmatch(digest) else None
-        if found is None:
+        picture = await asyncio.to_thread(self._parts.shelf.picture, digest) if _DIGEST.fullmatch(digest) else None
+        if picture is None:
             return Response("There is no such picture.\n", 404, _OPEN, "text/plain")
         headers = {**_OPEN, "Cache-Control": "max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
-        return Response(found[1], 200, headers, found[0])
+        return Response(picture[1], 200, headers, picture[0])
 
     async def go(self, request: Request) -> Response:
         """Lead from a button outside to the store's own page, or into its basket, and count the press by its day.
@@ -227,24 +227,24 @@ class Edge:
             return Response("There is no such store.\n", 404, _NEVER_KEPT, "text/plain")
         store = known.served.store
         today = self._parts.clock().astimezone(ZoneInfo(store.timezone)).date()
-        found = None
+        handed_out = None
         try:
             if ID.fullmatch(handed):
-                found = await asyncio.to_thread(self._parts.outside.handed, known.served.store_id, handed, today)
+                handed_out = await asyncio.to_thread(self._parts.outside.handed, known.served.store_id, handed, today)
         except Unavailable as error:
             log.error("link not followed", store=store.key, why=str(error))
             headers = {**_NEVER_KEPT, "Retry-After": "5"}
             return Response(f"{store.name}: please try again in a moment.\n", 503, headers, "text/plain")
         way = None
-        if found and found[1]:
-            told = request.query_params
-            quantity, option = told.get("quantity", ""), told.get("option", "")
+        if handed_out and handed_out[1]:
+            asked = request.query_params
+            quantity, option = asked.get("quantity", ""), asked.get("option", "")
             posted = request.method == "POST"
-            way = way_of(store, found[1], found[0], posted=posted, quantity=quantity, option=option)
+            way = way_of(store, handed_out[1], handed_out[0], posted=posted, quantity=quantity, option=option)
         if way is None:
-            language = found[0].language if found else store.language
+            language = handed_out[0].language if handed_out else store.language
             headers = {**_NEVER_KEPT, "Content-Security-Policy": GONE_POLICY}
-            return Response(gone_page(store, language), 410 if found else 404, headers, "text/html")
+            return Response(gone_page(store, language), 410 if handed_out else 404, headers, "text/html")
         if _is_press(request):
             await self._count_press(known.served, handed, today)
         # 307 keeps the form that is sent, 303 makes a page of any other press.
@@ -297,8 +297,8 @@ class Edge:
             return await self._refuse_all(served, 400, "unwritable")
         if failed:
             return failed
-        told = [{"id": r.id, "reason": r.reason} for r in refused]
-        return self._answer(200, {"accepted": len(believed), "refused": told})
+        refusals = [{"id": r.id, "reason": r.reason} for r in refused]
+        return self._answer(200, {"accepted": len(believed), "refused": refusals})
 
     async def _refuse_all(self, served: Served, status: int, reason: str, says: str = "") -> Response:
         try:

@@ -96,7 +96,9 @@ def _as_now(look: Json) -> Json:
 
 def _trial_as_now(trial: Json) -> Json:
     version = trial["B"]
-    looks = {place: {key: _as_now(look) for key, look in made.items()} for place, made in version["looks"].items()}
+    looks = {
+        place: {key: _as_now(look) for key, look in looks_of.items()} for place, looks_of in version["looks"].items()
+    }
     return {**trial, "B": {**version, "looks": looks}}
 
 
@@ -163,8 +165,8 @@ def script_text(code: ScriptCode, manifest: Json, edge_origin: str) -> str:
 
     A browser reads JSON in a text twice as fast as the same thing written as code.
     """
-    told = orjson.dumps(manifest).decode().replace(PICTURES, f"{edge_origin}/pictures/")
-    text = told.replace("\\", "\\\\").replace("'", "\\'")
+    data = orjson.dumps(manifest).decode().replace(PICTURES, f"{edge_origin}/pictures/")
+    text = data.replace("\\", "\\\\").replace("'", "\\'")
     # Two characters are line ends to older JavaScript but not to JSON.
     text = text.replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
     return f"{COMPILE_AT_ONCE}(function(){{{code.for_store(manifest)};UpTick(JSON.parse('{text}'),pieces)}})();\n"

@@ -37,8 +37,8 @@ class Collected:
 
     def as_jsonld(self) -> str:
         """Return the products as a catalogue in schema.org's JSON-LD."""
-        told = {"@context": "https://schema.org", "@graph": list(self.products.values())}
-        return json.dumps(told, ensure_ascii=False, indent=1)
+        graph = {"@context": "https://schema.org", "@graph": list(self.products.values())}
+        return json.dumps(graph, ensure_ascii=False, indent=1)
 
 
 def collect(visit: ShopVisit, store: Store, pause: Callable[[float], None] = time.sleep) -> Iterator[Collected]:
@@ -48,29 +48,29 @@ def collect(visit: ShopVisit, store: Store, pause: Callable[[float], None] = tim
         NotFound: The store has no sitemap that can be read.
     """
     robots = _robots(visit)
-    found = Collected()
+    collected = Collected()
     pages: list[str] = []
     for address in _addresses(visit, store, robots):
         if urlsplit(address).path and robots.can_fetch(AGENT, address):
             pages.append(address)
         else:
-            found.skipped += 1
-    found.of = len(pages)
+            collected.skipped += 1
+    collected.of = len(pages)
     wait = max(PAUSE_S, min(float(robots.crawl_delay(AGENT) or 0), 10.0))
-    yield found
+    yield collected
     for address in pages:
-        _read(visit, address, found)
-        found.done += 1
-        yield found
-        if found.done < found.of:
+        _read(visit, address, collected)
+        collected.done += 1
+        yield collected
+        if collected.done < collected.of:
             pause(wait)
 
 
 def _robots(visit: ShopVisit) -> RobotFileParser:
-    told = visit.fetch("/robots.txt", "text/plain")
+    robots = visit.fetch("/robots.txt", "text/plain")
     parser = RobotFileParser()
     # No file allows everything (RFC 9309, 2.3.1.3); one that cannot be had forbids everything (2.3.1.4).
-    parser.parse(told.text.splitlines() if told.is_ok else [] if told.status in range(400, 500) else
+    parser.parse(robots.text.splitlines() if robots.is_ok else [] if robots.status in range(400, 500) else
                  ["User-agent: *", "Disallow: /"])  # fmt: skip
     return parser
 
@@ -104,23 +104,23 @@ def _sitemap(text: str) -> tuple[str, list[str]]:
         root = fromstring(text.encode())
     except (ValueError, SyntaxError, DefusedXmlException):
         return "", []
-    found = [(tag.text or "").strip() for tag in root.iter() if tag.tag.rpartition("}")[2] == "loc"]
-    return root.tag.rpartition("}")[2], [place for place in found if place]
+    locations = [(tag.text or "").strip() for tag in root.iter() if tag.tag.rpartition("}")[2] == "loc"]
+    return root.tag.rpartition("}")[2], [place for place in locations if place]
 
 
-def _read(visit: ShopVisit, address: str, found: Collected) -> None:
+def _read(visit: ShopVisit, address: str, collected: Collected) -> None:
     page = visit.fetch(address)
-    found.fresh = []
+    collected.fresh = []
     if not page.is_ok:
-        found.odd.append((address, page.says or f"It answered {page.status}."))
+        collected.odd.append((address, page.says or f"It answered {page.status}."))
         return
     read = PageRead(page.text)
     if read.broken_schema:
-        found.odd.append((address, f"{read.broken_schema} of its scripts of JSON-LD cannot be read."))
+        collected.odd.append((address, f"{read.broken_schema} of its scripts of JSON-LD cannot be read."))
     nodes = [node for node in read.product_nodes if node.get("sku") or node.get("productGroupID")]
     # A page's own product is told best by itself: a list that names it in passing does not replace it.
     for node in nodes:
         key = str(node.get("sku") or node.get("productGroupID"))
-        if key not in found.products or len(nodes) == 1:
-            found.products[key] = {"url": address, **node} if len(nodes) == 1 else node
-            found.fresh.append(found.products[key])
+        if key not in collected.products or len(nodes) == 1:
+            collected.products[key] = {"url": address, **node} if len(nodes) == 1 else node
+            collected.fresh.append(collected.products[key])

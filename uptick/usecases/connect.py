@@ -101,10 +101,10 @@ def example_of(products: Sequence[Product], code: str = "") -> Product:
         NotFound: There is none.
     """
     if code:
-        found = next((p for p in products if p.sku == code), None)
-        if found is None:
+        known = next((p for p in products if p.sku == code), None)
+        if known is None:
             raise NotFound(f"There is no product {code!r} in the catalogue.", product=code)
-        return found
+        return known
     ready = [p for p in products if p.stock > 0 and p.price_minor is not None and p.url]
     for product in (*(p for p in ready if not p.option_values), *ready):
         return product
@@ -183,15 +183,15 @@ class _Trial:
             return None
         if isinstance(read, BasketPage):
             page = self.fetch(what, read.path)
-            told = PageRead(page.text).words_at(read.selector) if page.is_ok else None
-            number = re.search(r"\d+", told or "")
+            parsed = PageRead(page.text).words_at(read.selector) if page.is_ok else None
+            number = re.search(r"\d+", parsed or "")
             return int(number[0]) if number else None
         answer = self.fetch(what, read.path, "application/json")
-        told = _json(answer.text) if answer.is_ok else None
-        lines = _part(told, read.items)
+        parsed = _json(answer.text) if answer.is_ok else None
+        lines = _part(parsed, read.items)
         if not isinstance(lines, list):
             return None
-        whole = _part(told, read.count) if read.count else sum(_number(_part(line, read.quantity)) for line in lines)
+        whole = _part(parsed, read.count) if read.count else sum(_number(_part(line, read.quantity)) for line in lines)
         return _number(whole)
 
 
@@ -238,9 +238,9 @@ def _json_read(
     tried = dict.fromkeys((basket, f"{basket.rstrip('/')}.json", *named, *around))
     for path in list(tried)[:MOST_JSON]:
         answer = visit.fetch(path, "application/json")
-        told = _json(answer.text) if answer.is_ok else None
-        if found := json_read_of(path, told, codes, 1, name, price):
-            return found
+        answered = _json(answer.text) if answer.is_ok else None
+        if way_read := json_read_of(path, answered, codes, 1, name, price):
+            return way_read
     return None
 
 
@@ -267,7 +267,7 @@ def _request(
 ) -> ShopRequest:
     values = dict(_values(form))
     own = values.get(connection.product_field, "") if connection.product_field else ""
-    told = {
+    values_by_name = {
         "product": own or code,
         "quantity": "1",
         "option": " / ".join(values.get(n, "") for n in connection.option_fields),
@@ -277,11 +277,11 @@ def _request(
     if connection.token and connection.token.sent_as == "header":
         headers[connection.token.sent_name] = token
     if isinstance(connection, JsonCall):
-        body = _filled(connection.body, told, values)
+        body = _filled(connection.body, values_by_name, values)
         return ShopRequest(connection.add_path, connection.method, json=body, headers=headers)
     if isinstance(connection, BasketLink):
-        return ShopRequest(_fill(connection.add_path, told, values, quote_values=True), headers=headers)
-    values[connection.product_field] = told["product"]
+        return ShopRequest(_fill(connection.add_path, values_by_name, values, quote_values=True), headers=headers)
+    values[connection.product_field] = values_by_name["product"]
     if connection.quantity_field:
         values[connection.quantity_field] = "1"
     if connection.token and connection.token.sent_as == "field":
@@ -300,23 +300,23 @@ def _token(visit: ShopVisit, connection: BasketConnection, read: PageRead) -> st
     return read.attribute(f'input[name="{token.source_name}"]', "value")
 
 
-def _fill(text: str, told: dict[str, str], values: dict[str, str], *, quote_values: bool = False) -> str:
+def _fill(text: str, filling: dict[str, str], values: dict[str, str], *, quote_values: bool = False) -> str:
     def value(hole: re.Match[str]) -> str:
         name = hole[1].removesuffix(":number").removesuffix(":text")
-        found = told.get(name) if name in told else values.get(name.removeprefix("field "), "")
-        return quote(found or "", safe="") if quote_values else found or ""
+        told_value = filling.get(name) if name in filling else values.get(name.removeprefix("field "), "")
+        return quote(told_value or "", safe="") if quote_values else told_value or ""
 
     return re.sub(r"\{([^{}]*)\}", value, text)
 
 
-def _filled(value: Any, told: dict[str, str], values: dict[str, str]) -> Any:
+def _filled(value: Any, filling: dict[str, str], values: dict[str, str]) -> Any:
     if isinstance(value, dict):
-        return {key: _filled(inner, told, values) for key, inner in value.items()}
+        return {key: _filled(inner, filling, values) for key, inner in value.items()}
     if isinstance(value, list):
-        return [_filled(inner, told, values) for inner in value]
+        return [_filled(inner, filling, values) for inner in value]
     if not isinstance(value, str):
         return value
-    text = _fill(value, told, values)
+    text = _fill(value, filling, values)
     is_number = re.fullmatch(r"\{(quantity|[^{}]*:number)\}", value)
     return _number(text) if is_number and re.fullmatch(r"\d+", text) else text
 

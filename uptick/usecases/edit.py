@@ -38,12 +38,12 @@ def change_layer(
     """
     settings = shop.drafts.read().settings
     after = changed_settings(shop, settings, layer_id, patch)
-    said = (
+    summary = (
         f"{layer_title(after, layer_id)}: {label}"
         if label
         else _label(after, layer_id, settings.layer(layer_id), patch)
     )
-    return shop.drafts.append(base_version, after, said, person, now)
+    return shop.drafts.append(base_version, after, summary, person, now)
 
 
 def changed_settings(shop: Shop, settings: Settings, layer_id: str, patch: Json) -> Settings:
@@ -293,5 +293,5 @@ def set_languages(shop: Shop, more: Sequence[str], base_version: int, person: Pe
     except ValidationError as error:
         raise OutOfRange.of("a language", "written as de or de-DE", more) from error
     require_sound(shop, after)
-    said = listed(language_name(one) for one in after.languages)
-    return shop.drafts.append(base_version, after, f"Languages: {said}", person, now)
+    names = listed(language_name(spoken) for spoken in after.languages)
+    return shop.drafts.append(base_version, after, f"Languages: {names}", person, now)

@@ -77,7 +77,7 @@ def bring(shop: Shop, source: Source) -> Brought:
             layer = whole_look(_button_at(shop, source.value).document)
             return _with_parts(source.value.partition("/")[0].replace("_", " "), layer)
         case "start":
-            start = next((one for one in starts(settings.brand) if one.key == source.value), None)
+            start = next((known for known in starts(settings.brand) if known.key == source.value), None)
             if start is None:
                 raise NotFound(f"There is no starting point {source.value!r}.", start=source.value)
             return _with_parts(start.name, _in_language(start.layer, settings))
@@ -93,10 +93,10 @@ def bring(shop: Shop, source: Source) -> Brought:
         case "computed":
             return _computed(shop, settings, parse_reading(source.value))
         case "tokens":
-            found = read_tokens(source.value, source.laid)
-            layer, wrong = _sound_part(shop, settings, _with_its_states(found.layer))
-            made = _with_parts("design tokens", layer, (*found.left_out, *wrong), colours=found.colours)
-            return replace(made, values=found.values)
+            tokens = read_tokens(source.value, source.laid)
+            layer, wrong = _sound_part(shop, settings, _with_its_states(tokens.layer))
+            brought = _with_parts("design tokens", layer, (*tokens.left_out, *wrong), colours=tokens.colours)
+            return replace(brought, values=tokens.values)
 
 
 def _computed(shop: Shop, settings: Settings, reading: ComputedButton) -> Brought:
@@ -104,13 +104,13 @@ def _computed(shop: Shop, settings: Settings, reading: ComputedButton) -> Brough
     computed = look_of(reading)
     layer, wrong = _sound_part(shop, settings, _with_its_states(computed.layer))
     by_device: dict[Device, Json] = {}
-    told = [*computed.left_out, *wrong]
+    notes = [*computed.left_out, *wrong]
     for device, patch in computed.by_device.items():
         sound, wrong = _sound_part(shop, settings, patch, layer)
-        told += [f"on the {device}: {one}" for one in wrong]
+        notes += [f"on the {device}: {line}" for line in wrong]
         if sound:
             by_device[device] = sound
-    return replace(_with_parts(reading.selector, layer, told), by_device=by_device)
+    return replace(_with_parts(reading.selector, layer, notes), by_device=by_device)
 
 
 def _with_its_states(layer: Json) -> Json:
@@ -218,8 +218,8 @@ def carry(
         if own:
             after = _with_device(after, layer, device, own, brought.title, draft.version, person, now)
     require_sound(shop, after)
-    made = len(after.exceptions) - len(settings.exceptions)
-    more = f", and {made} exception{'s' if made > 1 else ''} for its devices" if made else ""
+    added = len(after.exceptions) - len(settings.exceptions)
+    more = f", and {added} exception{'s' if added > 1 else ''} for its devices" if added else ""
     label = f"{layer_title(after, layer)}: look of {brought.title}{more}"
     return shop.drafts.append(base_version, after, label, person, now)
 
@@ -237,7 +237,7 @@ def _with_device(
     if ref.kind == "look":
         raise OutOfRange.of("devices", "none for a kept look, which has no reach of its own", device)
     reach = rule.reach if rule else Reach(placements=(Placement(ref.name),) if ref.kind == "place" else ())
-    made = ExceptionRule(
+    exception = ExceptionRule(
         id=fresh_id("e", {rule.id for rule in settings.exceptions}, version),
         name=f"{title[:50]} on the {device}",
         note=f"The stylesheet that {title[:200]} was brought from has other values on the {device}.",
@@ -246,7 +246,7 @@ def _with_device(
         reach=reach.model_copy(update={"devices": (device,)}),
         layer=own,
     )
-    return settings.model_copy(update={"exceptions": (*settings.exceptions, made)})
+    return settings.model_copy(update={"exceptions": (*settings.exceptions, exception)})
 
 
 def keep_look(
@@ -278,10 +278,10 @@ def keep_look(
 
 def _free_id(name: str, settings: Settings) -> str:
     plain = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-") or "look"
-    found, n = plain[:40], 2
-    while found in settings.looks:
-        found, n = f"{plain[:36]}-{n}", n + 1
-    return found
+    free_id, n = plain[:40], 2
+    while free_id in settings.looks:
+        free_id, n = f"{plain[:36]}-{n}", n + 1
+    return free_id
 
 
 def _without_parts(layer: Json) -> Json:
@@ -303,8 +303,10 @@ def use_look(shop: Shop, layer: str, look_id: str, base_version: int, person: Pe
     changed = {**_without_parts(own), USES: look_id} if look_id else {k: v for k, v in own.items() if k != USES}
     after = draft.settings.with_layer(layer, changed)
     require_sound(shop, after)
-    said = f"uses the look {draft.settings.looks[look_id].name}" if look_id else "uses no named look"
-    return shop.drafts.append(base_version, after, f"{layer.rpartition(':')[2].replace('_', ' ')}: {said}", person, now)
+    label = f"uses the look {draft.settings.looks[look_id].name}" if look_id else "uses no named look"
+    return shop.drafts.append(
+        base_version, after, f"{layer.rpartition(':')[2].replace('_', ' ')}: {label}", person, now
+    )
 
 
 def drop_look(shop: Shop, look_id: str, base_version: int, person: Person, now: datetime) -> Draft:
@@ -340,8 +342,8 @@ def set_brand(shop: Shop, seeds: Sequence[Json], base_version: int, person: Pers
         first = error.errors()[0]
         raise BadDocument(f"brand: {first['msg']}; up to three colours with a name each.", field="brand") from error
     after = draft.settings.model_copy(update={"brand": brand})
-    said = ", ".join(f"{seed.name} {seed.colour}" for seed in brand.seeds) or "no colours"
-    return shop.drafts.append(base_version, after, f"Brand: {said}", person, now)
+    colours = ", ".join(f"{seed.name} {seed.colour}" for seed in brand.seeds) or "no colours"
+    return shop.drafts.append(base_version, after, f"Brand: {colours}", person, now)
 
 
 def match_neighbour(shop: Shop, layer: str, document: ButtonDocument) -> Json:
@@ -360,10 +362,12 @@ def bring_picture(shop: Shop, content: bytes, name: str, person: Person, now: da
     Raises:
         BadPicture: It cannot be read or is too large.
     """
-    made = read_picture(content)
-    said = re.sub(r"\s+", " ", name).strip()[:80] or "picture"
-    stored = StoredPicture(made.hash, said, made.media_type, made.width, made.height, person.name, now)
-    shop.pictures.put(stored, made.content)
+    picture = read_picture(content)
+    plain_name = re.sub(r"\s+", " ", name).strip()[:80] or "picture"
+    stored = StoredPicture(
+        picture.hash, plain_name, picture.media_type, picture.width, picture.height, person.name, now
+    )
+    shop.pictures.put(stored, picture.content)
     return stored
 
 

@@ -78,8 +78,8 @@ class PagesReport:
         return f"seen live on {self.live} of {len(self.pages)} kinds of page at {at}; missing on: {missing}"
 
     def as_json(self) -> dict[str, Any]:
-        told = asdict(self)
-        return {**told, "made_at": self.made_at.isoformat(), "live": self.live, "sentence": self.sentence}
+        fields = asdict(self)
+        return {**fields, "made_at": self.made_at.isoformat(), "live": self.live, "sentence": self.sentence}
 
 
 _SITUATIONS = {
@@ -163,11 +163,11 @@ def _script(visit: ShopVisit, store: Store, release: int) -> CheckLine:
         return CheckLine(
             "script", LineWeight.BROKEN, f"The script cannot be had: {trouble_of(answer)}", "Look at the edge."
         )
-    told = _RELEASE.search(answer.text)
-    if told is None:
+    match = _RELEASE.search(answer.text)
+    if match is None:
         return CheckLine("script", LineWeight.BROKEN, "The script holds no release yet.", "Release the draft.")
-    if int(told[1]) != release:
-        says = f"The script serves release {told[1]}; the newest is {release}."
+    if int(match[1]) != release:
+        says = f"The script serves release {match[1]}; the newest is {release}."
         return CheckLine(
             "script", LineWeight.BROKEN, says, "Wait a minute and look again; a cache before the edge may keep it."
         )
@@ -221,12 +221,12 @@ def _copy(page: Fetched, *, is_missing: bool) -> Iterator[CheckLine]:
     age = page.headers.get("age", "")
     # Age is RFC 9111, 5.1; that caches say hit or miss in a header with their name in it is common practice.
     names = [name for name in page.headers if "cache" in name and name != "cache-control"]
-    said = [f"{name}: {page.headers[name]}" for name in names]
-    hit = any(re.search(r"\bhit\b", header, re.IGNORECASE) for header in said)
+    headers = [f"{name}: {page.headers[name]}" for name in names]
+    hit = any(re.search(r"\bhit\b", header, re.IGNORECASE) for header in headers)
     if not hit and not (age.isdigit() and int(age) > 0):
         return
     old = f"This copy is {_span(int(age))} old" if age.isdigit() else "This is a cache's copy"
-    says = f"{old} ({', '.join(said) or f'age: {age}'})."
+    says = f"{old} ({', '.join(headers) or f'age: {age}'})."
     if is_missing:
         yield CheckLine(
             "copy", LineWeight.BROKEN, says, "Empty that cache: it keeps a page from before our line was in it."
@@ -263,7 +263,7 @@ def _snippet(read: PageRead, store: Store, edge: str) -> CheckLine:
 
 
 def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[CheckLine]:
-    policies = [told for told in (page.headers.get("content-security-policy", ""), read.policy) if told]
+    policies = [header for header in (page.headers.get("content-security-policy", ""), read.policy) if header]
     nonced = bool(read.attribute(f'script[src^="{edge}/"]', "nonce"))
     for missing in missing_in(policies, edge, nonced=nonced):
         weight = LineWeight.BROKEN if missing.directive == "script-src" else LineWeight.NOTE
@@ -276,16 +276,16 @@ def _policy(page: Fetched, read: PageRead, edge: str) -> Iterator[CheckLine]:
 
 def _places(kind: PageExample, read: PageRead) -> CheckLine:
     name = kind.placement.value if kind.placement else ""
-    found = [product for place, product in read.places if place == name]
-    if not found:
+    products = [product for place, product in read.places if place == name]
+    if not products:
         return CheckLine(
             "places", LineWeight.BROKEN, "No place for a button is marked on it.", f'Mark one: data-up-place="{name}"'
         )
-    if kind.placement is Placement.PRODUCT_PAGE and len(found) > 1:
-        says = f"{len(found)} places for the page's own button are marked."
+    if kind.placement is Placement.PRODUCT_PAGE and len(products) > 1:
+        says = f"{len(products)} places for the page's own button are marked."
         return CheckLine("places", LineWeight.NOTE, says, "One is enough; the sticky bar follows the first.")
-    plural = "s" if len(found) > 1 else ""
-    return CheckLine("places", LineWeight.WELL, f"{len(found)} place{plural} for a button.")
+    plural = "s" if len(products) > 1 else ""
+    return CheckLine("places", LineWeight.WELL, f"{len(products)} place{plural} for a button.")
 
 
 def _pointed(
@@ -310,38 +310,37 @@ def _product(product: Product, read: PageRead, *, is_marked: bool = False) -> It
     if read.broken_schema:
         says = f"{read.broken_schema} of its scripts of JSON-LD cannot be read: they are no JSON."
         yield CheckLine("product", LineWeight.NOTE, says, "Mend the template that writes them.")
-    told = next((p for p in read.products if p.sku == product.sku), None)
-    told = told or (read.products[0] if len(read.products) == 1 else None)
+    page_product = next((p for p in read.products if p.sku == product.sku), None)
+    page_product = page_product or (read.products[0] if len(read.products) == 1 else None)
     marked = is_marked or any(code == product.sku for _, code in read.places)
-    if told is None and not marked:
+    if page_product is None and not marked:
         says = "The page does not tell which product it is about."
         yield CheckLine(
             "product", LineWeight.BROKEN, says, "Let it tell by JSON-LD, or by data-up-product at the place."
         )
         return
-    if told is None:
+    if page_product is None:
         yield CheckLine(
             "product", LineWeight.NOTE, f"Its product is {product.sku}, by the mark at the place. It tells no price."
         )
         return
-    if told.sku and told.sku != product.sku:
-        says = f"The page is about {told.sku}; the catalogue has {product.sku} at this address."
+    if page_product.sku and page_product.sku != product.sku:
+        says = f"The page is about {page_product.sku}; the catalogue has {product.sku} at this address."
         yield CheckLine("product", LineWeight.BROKEN, says, "Import the catalogue again.")
         return
-    yield _price(product, told)
+    yield _price(product, page_product)
 
 
-def _price(product: Product, told: ProductTold) -> CheckLine:
-    what = (
-        f"{told.name or told.sku}, {told.price or 'no price'} {told.currency}, {told.availability or 'no stock told'}"
-    )
+def _price(product: Product, page_product: ProductTold) -> CheckLine:
+    price = f"{page_product.price or 'no price'} {page_product.currency}"
+    what = f"{page_product.name or page_product.sku}, {price}, {page_product.availability or 'no stock told'}"
     wished = f"{product.price:.2f}" if product.price is not None else ""
-    if told.price and wished and _amount(told.price) != _amount(wished):
+    if page_product.price and wished and _amount(page_product.price) != _amount(wished):
         return CheckLine(
             "product", LineWeight.NOTE, f"{what}. The catalogue says {wished}.", "Import the catalogue again."
         )
-    gone = told.availability in {"OutOfStock", "SoldOut", "Discontinued"}
-    if told.availability and gone != (product.situation is Situation.SOLD_OUT):
+    gone = page_product.availability in {"OutOfStock", "SoldOut", "Discontinued"}
+    if page_product.availability and gone != (product.situation is Situation.SOLD_OUT):
         says = f"{what}. The catalogue says {'sold out' if not gone else 'in stock'}."
         return CheckLine("product", LineWeight.NOTE, says, "Import the catalogue again.")
     return CheckLine("product", LineWeight.WELL, f"{what}.")

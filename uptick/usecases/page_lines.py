@@ -69,7 +69,7 @@ def line_of(look: OnPage, place: PointedPlace, known: Mapping[str, Product]) -> 
         if is_own or place.pages.paths or place.pages.kinds:
             return line(LineWeight.BROKEN, says, "Choose another selector, or say that this page is not meant.")
         return line(LineWeight.WELL, says)
-    if sure := next((one for one in look.troubles if one.is_sure), None):
+    if sure := next((problem for problem in look.troubles if problem.is_sure), None):
         return line(LineWeight.BROKEN, sure.says, sure.to_do)
     if is_own and look.count > 1:
         says = f"It finds {look.count} here, where one product has one button."
@@ -77,9 +77,9 @@ def line_of(look: OnPage, place: PointedPlace, known: Mapping[str, Product]) -> 
     if place.row:
         return _row_line(line, look, place.row, known)
     if unknown := [code for code in look.codes if code not in known]:
-        told = ", ".join(filter(None, unknown[:3]))
-        if told:
-            says = f"{len(unknown)} of {look.count} tell a product that the catalogue has not: {told}."
+        unknown_codes = ", ".join(filter(None, unknown[:3]))
+        if unknown_codes:
+            says = f"{len(unknown)} of {look.count} tell a product that the catalogue has not: {unknown_codes}."
             return line(
                 LineWeight.NOTE, says, "Import the catalogue again; until then the shop's own button stays there."
             )

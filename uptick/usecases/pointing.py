@@ -85,7 +85,7 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
         target = link
     known = _known(shop)
     wants_each = placement is not Placement.PRODUCT_PAGE
-    made = sorted(candidates(page, target), key=lambda one: one.each is not wants_each)
+    ranked = sorted(candidates(page, target), key=lambda candidate: candidate.each is not wants_each)
     kind = kind_of(page)
     pages = _pages(shop, kind, path, placement)
     row = first_row(shop)
@@ -98,20 +98,20 @@ def point(shop: Shop, html: str, path: str, placement: Placement, others: Sequen
         *((other, PageRead(outline, urlsplit(other).path)) for other, outline in others if other != path),
     ]
 
-    def choice(one: PlaceSelector) -> SelectorChoice:
-        taken = Taken.on(page, one.selector, shop.store.connection.product_field)
+    def choice(selector: PlaceSelector) -> SelectorChoice:
+        taken = Taken.on(page, selector.selector, shop.store.connection.product_field)
         telling = next(taken.tellings(known), None)
         # On a picture's link it lies beside the link, which stays.
         is_button = target.name in _BUTTONS and placement not in {Placement.OVER_PICTURE, Placement.TILE}
         where = Where.INSTEAD if is_button else Where.AFTER
         place = PointedPlace(
-            placement=placement, selector=one.selector, where=where, pages=pages, telling=telling or ToldByPage(),
+            placement=placement, selector=selector.selector, where=where, pages=pages, telling=telling or ToldByPage(),
             row=brings,
         )  # fmt: skip
-        return SelectorChoice(one, telling, _survey(shop, place, read))
+        return SelectorChoice(selector, telling, _survey(shop, place, read))
 
     # What breaks nowhere goes first; of those the most lasting.
-    choices = sorted(map(choice, made), key=lambda one: one.survey.weight is LineWeight.BROKEN)
+    choices = sorted(map(choice, ranked), key=lambda option: option.survey.weight is LineWeight.BROKEN)
     says = "" if choices else _nothing_lasting(target.name)
     return Pointing(_named(target.name, target.get("class")), kind, tuple(choices), pages, row, says)
 
@@ -224,7 +224,9 @@ def _survey(shop: Shop, place: PointedPlace, pages: Sequence[tuple[str, PageRead
         looks = [look_at(page, urlsplit(path).path, place, known, field) for path, page in pages]
     except ValueError as error:
         raise BadSelector(f"{error}.", field="selector") from error
-    lines = sorted((line_of(look, place, known) for look in looks), key=lambda one: -list(LineWeight).index(one.weight))
+    lines = sorted(
+        (line_of(look, place, known) for look in looks), key=lambda line_seen: -list(LineWeight).index(line_seen.weight)
+    )
     meant = [look for look in looks if look.is_meant]
     holds = sum(look.count > 0 for look in meant)
     products = len({code for look in meant for code in look.codes if code in known})

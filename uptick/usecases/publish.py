@@ -89,7 +89,7 @@ def _place_changes(before: Mapping[str, PointedPlace], after: Mapping[str, Point
 
 
 def _must_fix(shop: Shop, draft: Draft) -> list[Found]:
-    return [found for found in seen_in(shop.at(draft.settings)) if found.weight is Weight.MUST_FIX]
+    return [finding for finding in seen_in(shop.at(draft.settings)) if finding.weight is Weight.MUST_FIX]
 
 
 def _change(shop: Shop, change: ButtonChange) -> ChangeView:

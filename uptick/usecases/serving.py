@@ -65,8 +65,8 @@ class TrialScope:
 
 def seen_in(place: str, situation: str, device: str, language: str, shopper_kind: str) -> Context:
     """Return where something was seen, as signals tell it; a reach takes texts for what they name."""
-    told: Any = (situation or None, device or None, language or None, shopper_kind or None)
-    return Context(cast(Placement, place), "", "", *told)
+    seen_as: Any = (situation or None, device or None, language or None, shopper_kind or None)
+    return Context(cast(Placement, place), "", "", *seen_as)
 
 
 @dataclass(frozen=True, slots=True)

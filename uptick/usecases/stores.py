@@ -113,9 +113,9 @@ def _plain_button(language: str, says: str) -> Json:
         "wording": {"ready": {language: says}},
         "afterwards": {"kind": "stay"},
     }
-    made: Json = merge_layer(plain, {**starts(Brand())[0].layer, "icon": {"kind": "none"}})
-    require_layer(made)
-    return made
+    layer: Json = merge_layer(plain, {**starts(Brand())[0].layer, "icon": {"kind": "none"}})
+    require_layer(layer)
+    return layer
 
 
 @dataclass(frozen=True, slots=True)

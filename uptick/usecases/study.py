@@ -36,12 +36,12 @@ def study_page(
         silent: Why it did not, where that is known.
     """
     about = {"name": page.name, "path": page.path, "product": page.product}
-    found: dict[Device, AlongDevice] = {}
+    view_of: dict[Device, AlongDevice] = {}
     if surveys:
         view = view_along(shop, surveys, page.product or None, language)
-        found = {on_device.device: on_device for on_device in view.devices}
+        view_of = {on_device.device: on_device for on_device in view.devices}
     for device in Device:
-        one = found.get(device)
+        one = view_of.get(device)
         if one is None:
             yield StudyLine(**about, device=device, why=(silent or {}).get(device, ""))
         else:

@@ -43,7 +43,7 @@ def _notes(shop: Shop) -> dict[str, str]:
     notes: dict[str, str] = {
         LayerRef.place(place): f"At most {room:g} px wide, on a {device}." for place, (device, room) in rooms.items()
     }
-    device, room = min(rooms.values(), key=lambda one: one[1])
+    device, room = min(rooms.values(), key=lambda of_device: of_device[1])
     notes[BASELINE] = f"Wherever nothing narrower is said; at most {room:g} px wide, on a {device}."
     for rule in snapshot.settings.exceptions:
         notes[LayerRef.exception(rule.id)] = f"For {say_reach(rule.reach, names)}: {rule.note}"

@@ -69,11 +69,11 @@ def write_release(shop: Shop, n: int) -> str:
         NotFound: There is no such release.
     """
     newest = shop.releases.newest()
-    made = newest if n == 0 and newest else shop.releases.get(n)
-    compiled = compile_release(shop.as_written(made.settings), shop.today)
+    release = newest if n == 0 and newest else shop.releases.get(n)
+    compiled = compile_release(shop.as_written(release.settings), shop.today)
     file = ReleaseFile(
-        "uptick-release-1", shop.store.key, made.n, made.hash, made.note, made.author, made.made_at, made.settings,
-        compiled,
+        "uptick-release-1", shop.store.key, release.n, release.hash, release.note, release.author, release.made_at,
+        release.settings, compiled,
     )  # fmt: skip
     return _RELEASE.dump_json(file, indent=1).decode() + "\n"
 

@@ -108,8 +108,8 @@ def stores(person: PersonDep, parts: PartsDep) -> tuple[StoreLine, ...]:
 def add_store(body: OfNewStore, person: PersonDep, parts: PartsDep) -> StoreLine:
     """Make a store of one's own, with a plain button and nothing released."""
     with parts.change_accounts() as accounts:
-        made = make_store(accounts, person, NewStore(**body.model_dump()), parts.clock())
-    return StoreLine(made.key, made.name, made.origin)
+        store = make_store(accounts, person, NewStore(**body.model_dump()), parts.clock())
+    return StoreLine(store.key, store.name, store.origin)
 
 
 @router.delete("/session", status_code=204, responses=problems(403))

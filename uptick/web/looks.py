@@ -147,9 +147,9 @@ def tried_manifest(body: Edit, door: DoorDep, parts: PartsDep) -> Response:
 
 def manifest_answer(content: CompiledRelease, parts: PartsDep) -> Response:
     """Return what a page in the studio's frame needs of a draft."""
-    told = ("looks", "places", "pointed", "css", "words", "rules", "base", "languages")
+    shared_parts = ("looks", "places", "pointed", "css", "words", "rules", "base", "languages")
     # What a draft no longer has is told as well, since a page keeps what it was not told of.
-    kept = {"pointed": [], **{name: part for name, part in content.items() if name in told}}
+    kept = {"pointed": [], **{name: part for name, part in content.items() if name in shared_parts}}
     written = orjson.dumps(kept).replace(PICTURES.encode(), f"{parts.edge_origin}/pictures/".encode())
     return Response(written, media_type="application/json")
 
@@ -157,8 +157,8 @@ def manifest_answer(content: CompiledRelease, parts: PartsDep) -> Response:
 @router.get("/pictures/{digest}", response_class=Response)
 def picture_file(digest: str, shop: ShopDep) -> Response:
     """Return a picture of the store's by its content's hash."""
-    found = shop.pictures.content(digest)
-    if found is None:
+    shelved = shop.pictures.content(digest)
+    if shelved is None:
         raise NotFound(f"There is no picture {digest!r}.", picture=digest)
     headers = {"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
-    return Response(found[1], media_type=found[0], headers=headers)
+    return Response(shelved[1], media_type=shelved[0], headers=headers)

@@ -55,8 +55,8 @@ def _file(text: str, name: str) -> Response:
 @router.post("/release", responses=OF_VERSION)
 def release(body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep) -> ReleaseOutcome:
     """Release the draft as it was seen."""
-    made = publish.publish(shop, body.note, person, parts.clock(), body.despite, version=version)
-    return _released(shop, made.n, made.hash)
+    published = publish.publish(shop, body.note, person, parts.clock(), body.despite, version=version)
+    return _released(shop, published.n, published.hash)
 
 
 @router.post("/release/{n}/take-back", responses=OF_VERSION)
@@ -64,8 +64,8 @@ def take_back(
     n: Number, body: Publish, shop: ShopDep, person: VisitorDep, version: VersionDep, parts: PartsDep
 ) -> ReleaseOutcome:
     """Release an earlier release's settings again; the draft that was seen follows."""
-    made = publish.take_back(shop, n, person, parts.clock(), body.despite, version=version)
-    return _released(shop, made.n, made.hash)
+    published = publish.take_back(shop, n, person, parts.clock(), body.despite, version=version)
+    return _released(shop, published.n, published.hash)
 
 
 @router.get("/trials")

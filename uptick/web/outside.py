@@ -27,5 +27,5 @@ def handed_out(shop: ShopDep, parts: PartsDep) -> Response:
 @router.post("", response_model=OutsideCode)
 def make(body: OutsideOrder, shop: ShopDep, person: VisitorDep, parts: PartsDep) -> Response:
     """Make code of buttons. Their links lead from now on, whether or not the code is copied by the studio's own key."""
-    made = make_outside(shop, body.order, parts.edge_origin, person, parts.clock(), copied=body.copied)
-    return as_json(made)
+    outside = make_outside(shop, body.order, parts.edge_origin, person, parts.clock(), copied=body.copied)
+    return as_json(outside)

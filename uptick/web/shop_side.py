@@ -142,8 +142,8 @@ def keep_addresses(body: NewAddresses, shop: ShopDep) -> Store:
     return readdress(shop, _addresses(body.addresses), _addresses(body.instead_of))
 
 
-def _addresses(told: OfAddresses) -> ShopAddresses:
-    return ShopAddresses(tuple(told.more_origins), dict(told.page_paths))
+def _addresses(body: OfAddresses) -> ShopAddresses:
+    return ShopAddresses(tuple(body.more_origins), dict(body.page_paths))
 
 
 @router.post("/catalogue/collect", response_class=StreamingResponse)
@@ -159,23 +159,23 @@ def collect_catalogue(body: CollectPages, door: DoorDep, parts: PartsDep) -> Str
 
 
 def _collecting(store: Store, password: str, parts: Parts) -> Iterator[bytes]:
-    found = None
+    collected = None
     try:
         with parts.visit_shop(store) as visit:
             if password:
                 open_door(visit, "/", password)
-            for found in collect(visit, store):
-                yield from (_line({"product": node}) for node in found.fresh)
-                yield _line({"progress": {"done": found.done, "of": found.of}})
+            for collected in collect(visit, store):
+                yield from (_line({"product": node}) for node in collected.fresh)
+                yield _line({"progress": {"done": collected.done, "of": collected.of}})
     except AppError as error:
         yield _line({"problem": {"code": error.code, "detail": str(error)}})
         return
-    odd = [{"address": address, "why": why} for address, why in found.odd[:MOST_ODD]] if found else []
-    yield _line({"end": {"odd": odd, "skipped": found.skipped if found else 0}})
+    odd = [{"address": address, "why": why} for address, why in collected.odd[:MOST_ODD]] if collected else []
+    yield _line({"end": {"odd": odd, "skipped": collected.skipped if collected else 0}})
 
 
-def _line(told: dict[str, Any]) -> bytes:
-    return orjson.dumps(told) + b"\n"
+def _line(answer: dict[str, Any]) -> bytes:
+    return orjson.dumps(answer) + b"\n"
 
 
 @router.get("/pages")
@@ -193,10 +193,10 @@ def look_at_pages(body: LookAtPages, door: DoorDep, parts: PartsDep) -> LiveLook
         kinds, store = released_kinds(shop), shop.store
         released = released_of(shop)
     report = _looked(parts, store, released, kinds, body.password)
-    told = report.as_json()
+    report_json = report.as_json()
     with door.opened(parts.open_visit) as opened:
-        opened.shop.side.add_look(report.release, body.moment, told, report.made_at)
-    return LiveLook(told)
+        opened.shop.side.add_look(report.release, body.moment, report_json, report.made_at)
+    return LiveLook(report_json)
 
 
 def _looked(

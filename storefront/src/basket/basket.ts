@@ -7,8 +7,8 @@ export const OPTIONS = ' / ';
 
 /** Returns the basket that an answer tells of; null where it tells of none. */
 function basketIn(answer: string): InBasket | null {
-	const told = JSON.parse(answer) as Partial<InBasket> | null;
-	return Number.isFinite(told?.count) && Array.isArray(told?.items) ? (told as InBasket) : null;
+	const basket = JSON.parse(answer) as Partial<InBasket> | null;
+	return Number.isFinite(basket?.count) && Array.isArray(basket?.items) ? (basket as InBasket) : null;
 }
 
 /** Asks the shop; `basket` is null where the answer is none, whatever its status. */

@@ -66,9 +66,9 @@ export function fillText(pattern: Pattern, product: Product, count: number, spok
 			.map((part) => {
 				if (typeof part === 'string') return part;
 				if ('v' in part) return isolated(valueOf(part.v as string), Boolean(spoken?.rtl)) || HOLE;
-				const told = valueOf(part.p as string);
-				if (!told) return HOLE;
-				const n = Number(told);
+				const value = valueOf(part.p as string);
+				if (!value) return HOLE;
+				const n = Number(value);
 				return fill((part[`=${n}`] ?? part[categoryOf(n, spoken?.plurals ?? '')] ?? part.other) as Pattern);
 			})
 			.join('');

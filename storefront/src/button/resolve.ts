@@ -15,8 +15,8 @@ export function contextOf(place: string, product: Product, by: Looker): Context 
 }
 
 /** Returns the height to reserve on a device; nothing is ever 0 high. */
-export const highOf = (made: Compiled, device: string) =>
-	(made.high as Record<string, number>)[device] || (made.high as number);
+export const highOf = (look: Compiled, device: string) =>
+	(look.high as Record<string, number>)[device] || (look.high as number);
 
 /** Returns the button for a place and a product, with the versions that the shopper gets; null where none is made. */
 export function resolve(manifest: Manifest, place: string, product: Product, by: Looker): Standing | null {

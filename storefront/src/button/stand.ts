@@ -91,8 +91,8 @@ export class Stand implements AsSeen {
 	#tend(anew: boolean): void {
 		this.#find();
 		const product = this.#read();
-		const told = product ? JSON.stringify([this.name(), product]) : '';
-		const isSame = told === this.#told;
+		const telling = product ? JSON.stringify([this.name(), product]) : '';
+		const isSame = telling === this.#told;
 		const isOther = anew || !isSame;
 		if (this.#note) {
 			// A phone that is turned, or a page that draws itself anew, is no leave to try again.
@@ -108,7 +108,7 @@ export class Stand implements AsSeen {
 		if (anew) this.#cutAs = '';
 		if (isOther) this.standing = product && resolve(this.#shop.manifest, this.name(), product, this.#shop.looker);
 		this.product = product;
-		this.#told = told;
+		this.#told = telling;
 		const why = this.#whyOwn();
 		if (why) return this.leave(why);
 		if (product?.sku !== before) this.#passing = '';
@@ -181,8 +181,8 @@ export class Stand implements AsSeen {
 		if (!this.place.isConnected) return null;
 		const { upProduct: place = '' } = this.place.dataset;
 		// A form that holds several products says nothing of this one, unless one of them is chosen.
-		const told = this.fields(this.#shop.manifest.basket.product_field);
-		const form = (told[1] ? told.find((field) => field.checked) : told[0])?.value ?? '';
+		const fields = this.fields(this.#shop.manifest.basket.product_field);
+		const form = (fields[1] ? fields.find((field) => field.checked) : fields[0])?.value ?? '';
 		if (place !== this.#placeSays) this.#instead = '';
 		else if (form !== this.#formSays && this.#formSays === this.product?.sku) this.#instead = form;
 		this.#placeSays = place;
@@ -203,8 +203,8 @@ export class Stand implements AsSeen {
 
 	/** Returns the form's fields of a name, however many there are. */
 	fields(name: string): Field[] {
-		const found = this.form?.elements.namedItem(name) ?? [];
-		const all = (found instanceof Element ? [found] : Array.from(found)) as Field[];
+		const named = this.form?.elements.namedItem(name) ?? [];
+		const all = (named instanceof Element ? [named] : Array.from(named)) as Field[];
 		// An id is taken for a name as well.
 		return all.filter((field) => field.name === name);
 	}

@@ -12,10 +12,10 @@ type Hang = (standing: MakeStand) => Promise<Hanging>;
 function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () => unknown): Hanging['follow'] {
 	const { read } = goodsReader(shop);
 	/** How often it was made: beside another button of the page it is made anew, and the newest counts. */
-	let made = 0;
+	let count = 0;
 	class FixedStand extends Standing {
 		#isTold = false;
-		readonly #number = ++made;
+		readonly #number = ++count;
 
 		constructor(shop: Shop, place: HTMLElement) {
 			super(shop, place);
@@ -29,11 +29,11 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 
 		async #read(): Promise<void> {
 			const { place } = this;
-			const told = of.path ? await read(of).catch(() => null) : null;
+			const tiles = of.path ? await read(of).catch(() => null) : null;
 			await ready();
-			if (this.#number !== made) return;
-			if (!told) return void (place.dataset.upKept = 'product');
-			const { form } = told;
+			if (this.#number !== count) return;
+			if (!tiles) return void (place.dataset.upKept = 'product');
+			const { form } = tiles;
 			// What is in no document tells nothing; whether it is due is looked at right after.
 			const host = place.closest('[data-up-bar],[data-up-floating]');
 			if (host && !host.isConnected) document.documentElement.append(host);
@@ -41,8 +41,8 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 				place.replaceWith(form);
 				form.append(place);
 			}
-			tellPlace(place, place.dataset.upPlace!, told.product);
-			this.page = told.page;
+			tellPlace(place, place.dataset.upPlace!, tiles.product);
+			this.page = tiles.page;
 			this.#isTold = true;
 			super.tend(true);
 			hanging!.show();
@@ -63,7 +63,7 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 		const { products } = shop.places!;
 		const isHere = isMeant(of, kindOf(products, ownCode(products)));
 		beside = isHere ? (main ?? (passed ??= always())) : undefined;
-		if (isHere) asked ??= hang(FixedStand).then((one) => (hanging = one).follow(beside, true));
+		if (isHere) asked ??= hang(FixedStand).then((stand) => (hanging = stand).follow(beside, true));
 		hanging?.follow(beside, anew);
 	};
 }

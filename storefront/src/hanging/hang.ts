@@ -40,7 +40,7 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: MakeStand, 
 	const comePoint = element('i');
 	const footPoint = element('i');
 	const is = { past: false, seen: false, come: false, foot: false, up: false, typing: false };
-	let made: Made | undefined;
+	let current: Made | undefined;
 	let stand: Stand | null = null;
 	let main: Stand | undefined;
 	let wasAt = 0;
@@ -76,20 +76,20 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: MakeStand, 
 	function draw(): void {
 		const now = stand?.product && stand.standing ? kind.made(stand.standing.made) : undefined;
 		if (!now) return;
-		if (now !== made) {
-			made = now;
-			sheet.replaceSync(shop.css + made.css);
+		if (now !== current) {
+			current = now;
+			sheet.replaceSync(shop.css + current.css);
 			is.foot = is.come = false;
 			// The way of scrolling is heard only where it decides.
-			if (made.up) addEventListener('scroll', turned);
+			if (current.up) addEventListener('scroll', turned);
 			measure();
 		}
-		kind.fill(row, made, stand!);
+		kind.fill(row, current, stand!);
 	}
 
 	/** Sets the points at which it comes and goes, and keeps room at the page's end for what it covers there. */
 	function measure(): void {
-		const { px, share, foot, top } = made ?? {};
+		const { px, share, foot, top } = current ?? {};
 		const most = document.documentElement.scrollHeight - innerHeight;
 		const at = (mark: HTMLElement, observer: IntersectionObserver, atPx?: number) => {
 			observer.disconnect();
@@ -104,7 +104,7 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: MakeStand, 
 	/** Returns how far it reaches into the window from its edge; what slides is not where it lies. */
 	const covered = () => {
 		const { offsetTop, offsetHeight } = row;
-		return made?.top ? offsetTop + offsetHeight : offsetHeight + parseFloat(getComputedStyle(row).bottom);
+		return current?.top ? offsetTop + offsetHeight : offsetHeight + parseFloat(getComputedStyle(row).bottom);
 	};
 
 	function turned(): void {
@@ -115,10 +115,10 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: MakeStand, 
 
 	function isDue(): boolean {
 		const { past, seen, come, foot, up, typing } = is;
-		if (!made || typing || foot || kind.isAway?.() || (made.up && !up)) return false;
+		if (!current || typing || foot || kind.isAway?.() || (current.up && !up)) return false;
 		// What stays once it has come does not go again on this page.
-		if (made.stays && host.hasAttribute('data-in')) return true;
-		return made.share === undefined && made.px === undefined ? past : come && (made.stays || !seen);
+		if (current.stays && host.hasAttribute('data-in')) return true;
+		return current.share === undefined && current.px === undefined ? past : come && (current.stays || !seen);
 	}
 
 	function show(): void {
@@ -130,14 +130,14 @@ export function hang<Made extends MadeHanging>(shop: Shop, Standing: MakeStand, 
 		host.dir = shop.spoken.rtl ? 'rtl' : 'ltr';
 		host.inert = !isIn;
 		if (host.hasAttribute('data-in') === isIn) return;
-		if (isIn && made?.top) {
+		if (isIn && current?.top) {
 			// It stands under what the shop has stuck to the upper edge.
 			const under = Math.max(0, stuckAbove(host)?.getBoundingClientRect().bottom ?? 0);
 			row.style.setProperty('--up-under', `${under}px`);
 		}
 		host.toggleAttribute('data-in', isIn);
 		// What is focused by the keyboard must not stand behind it (WCAG 2.2, 2.4.11).
-		const side = made?.top ? 'top' : 'bottom';
+		const side = current?.top ? 'top' : 'bottom';
 		padding.replaceSync(isIn ? `:root:root{scroll-padding-${side}:${covered()}px!important}` : '');
 	}
 

@@ -21,9 +21,9 @@ function make(store: string) {
 
 	function seen(): Tile[] {
 		try {
-			const told = JSON.parse(shelf()?.getItem(kept) ?? '[]') as Tile[];
+			const tiles = JSON.parse(shelf()?.getItem(kept) ?? '[]') as Tile[];
 			// Whoever wrote it: only this shop's own pages are asked.
-			return told.filter(({ sku, path }) => sku && /^\/(?![/\\])/.test(path)).slice(0, MOST);
+			return tiles.filter(({ sku, path }) => sku && /^\/(?![/\\])/.test(path)).slice(0, MOST);
 		} catch {
 			return [];
 		}

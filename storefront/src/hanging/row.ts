@@ -106,11 +106,11 @@ function make(shop: Shop, recent?: ReturnType<MakeRecent>) {
 			const known = await Promise.all(drawn.map(({ tile }) => read(tile).catch(() => null)));
 			// It has been drawn anew meanwhile.
 			if (!list.isConnected) return;
-			drawn.forEach((one, n) => {
-				const told = known[n];
-				if (told) return fill(one, told, row, placement);
-				one.item.remove();
-				one.place.remove();
+			drawn.forEach((tileDrawn, n) => {
+				const goods = known[n];
+				if (goods) return fill(tileDrawn, goods, row, placement);
+				tileDrawn.item.remove();
+				tileDrawn.place.remove();
 			});
 			if (!list.firstChild) return leave('told');
 			host.dataset.upFilled = '';

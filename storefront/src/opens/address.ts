@@ -16,14 +16,14 @@ export function encoded(text: string): string {
 
 /** Tells whether a moment is within office hours, by the store's own clock. */
 export function isOpen(hours: readonly (readonly number[])[], zone: string | undefined, now: Date): boolean {
-	const told = new Intl.DateTimeFormat('en-GB', {
+	const parts = new Intl.DateTimeFormat('en-GB', {
 		timeZone: zone,
 		weekday: 'short',
 		hour: '2-digit',
 		minute: '2-digit',
 		hourCycle: 'h23',
 	}).formatToParts(now);
-	const part = (name: string) => told.find(({ type }) => type === name)?.value ?? '';
+	const part = (name: string) => parts.find(({ type }) => type === name)?.value ?? '';
 	const minutes = Number(part('hour')) * 60 + Number(part('minute'));
 	const today = DAYS.indexOf(part('weekday'));
 	return hours.some(([day, opens = 0, closes = 0]) => day === today && minutes >= opens && minutes < closes);

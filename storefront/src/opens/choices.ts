@@ -42,15 +42,15 @@ function choose(
 	/** Returns the texts by which a value may be told: what the form sends, and what a shopper reads. */
 	const textsOf = ({ values }: Choice, value: string) => [
 		value,
-		values.find((one) => one.value === value)?.label ?? value,
+		values.find((option) => option.value === value)?.label ?? value,
 	];
 	/** The choices of which the page's data knows something: a finish that no variant tells is always to be had. */
-	const told = choices.filter((choice) =>
+	const shownChoices = choices.filter((choice) =>
 		choice.values.some(({ value }) => matching(variants, [textsOf(choice, value)])[0]),
 	);
 	const texts = (without?: Choice) =>
 		[...chosen]
-			.filter(([choice]) => choice !== without && told.includes(choice))
+			.filter(([choice]) => choice !== without && shownChoices.includes(choice))
 			.map(([choice, value]) => textsOf(choice, value));
 
 	const all = choices.map(draw);
@@ -83,10 +83,12 @@ function choose(
 
 	/** Says of every value whether it can be had with what else is chosen. */
 	function mark(): void {
-		for (const { choice, set } of all.filter((one) => told.includes(one.choice)))
+		for (const { choice, set } of all.filter((answer) => shownChoices.includes(answer.choice)))
 			set.querySelectorAll('label').forEach((text, n) => {
 				const { value, label } = choice.values[n]!;
-				const isGone = matching(variants, [...texts(choice), textsOf(choice, value)]).every((one) => one.isGone);
+				const isGone = matching(variants, [...texts(choice), textsOf(choice, value)]).every(
+					(variant) => variant.isGone,
+				);
 				text.className = isGone ? 'gone' : '';
 				text.lastElementChild!.textContent = isGone ? `${label} (${gone})` : label;
 			});
@@ -95,7 +97,7 @@ function choose(
 
 	/** Returns the product that all choices lead to, as far as the page's data knows it. */
 	function chosenOf(): Variant | undefined {
-		const isChosen = told[0] && chosen.size === choices.length;
+		const isChosen = shownChoices[0] && chosen.size === choices.length;
 		return isChosen ? matching(variants, texts())[0] : undefined;
 	}
 
@@ -109,7 +111,7 @@ function choose(
 			Object.assign(is, { price: variant?.price || 'none', was: variant?.was || 'none', net: 'none' });
 		if (is.situation === 'choice') is.situation = 'plain';
 		// What the shop does not tell of is not sold, as far as anybody can know.
-		if (told[0] && (!variant || variant.isGone)) is.situation = 'sold_out';
+		if (shownChoices[0] && (!variant || variant.isGone)) is.situation = 'sold_out';
 		if (choices[0].isProduct) Object.assign(is, { sku: chosen.get(choices[0]), needsChoice: false });
 		return is;
 	}

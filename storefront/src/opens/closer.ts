@@ -48,7 +48,7 @@ function make(
 		if (!known) {
 			const kinds = product!.needsChoice && kindsOf(manifest.basket, sku, shop.spoken).catch(() => undefined);
 			known = Promise.all([read({ sku, path: pathname + search }), kinds])
-				.then(([told, kinds]) => told && { ...told, ...(kinds && { kinds }) })
+				.then(([goods, kinds]) => goods && { ...goods, ...(kinds && { kinds }) })
 				.catch(() => null);
 			kept.set(sku, known);
 		}
@@ -91,9 +91,9 @@ function make(
 		/** Goes to the product before or after, in the order of the page. */
 		async function go(from: Stand, way: number): Promise<void> {
 			const next = beside(from, way);
-			const told = next && (await tellOf(next));
-			if (told && host.isConnected) fill(draw(next, told, words, isCloser, go));
-			else if (next && !told) location.assign(next.product!.url);
+			const goods = next && (await tellOf(next));
+			if (goods && host.isConnected) fill(draw(next, goods, words, isCloser, go));
+			else if (next && !goods) location.assign(next.product!.url);
 		}
 		fill(drawn);
 		if (isCloser) return;
@@ -115,23 +115,23 @@ function make(
 
 	function draw(
 		stand: Stand,
-		told: Told,
+		goods: Told,
 		[gone = '', toPage = '', before = '', after = '']: readonly string[],
 		isCloser: boolean,
 		go: (from: Stand, way: number) => unknown,
 	) {
-		const { product } = told;
+		const { product } = goods;
 		const head = Object.assign(element('h2', '', product.name), { id: 'h', tabIndex: -1 });
 		const price = element('p', 'p');
 		const place = element('div');
-		const form = (told.form?.cloneNode(true) ?? element('form')) as HTMLFormElement;
+		const form = (goods.form?.cloneNode(true) ?? element('form')) as HTMLFormElement;
 		// The theme's rules for forms and boxes are meant for its own page.
 		form.style.cssText = 'all:unset!important;display:block!important';
 		for (const name of ['margin', 'padding', 'border']) place.style.setProperty(name, '0', 'important');
 		form.onsubmit = (event) => event.preventDefault();
-		const { node, groups, now, picture }: Choosing = choose(told, form, manifest.basket, gone, tools, tell);
+		const { node, groups, now, picture }: Choosing = choose(goods, form, manifest.basket, gone, tools, tell);
 		const hrefOf = (image: unknown) => new URL(pictureOf(image), location.href).href;
-		const pictures = ([node?.image ?? told.picture].flat() as unknown[])
+		const pictures = ([node?.image ?? goods.picture].flat() as unknown[])
 			.filter(pictureOf)
 			.map((image) => Object.assign(element('img'), { src: hrefOf(image), alt: '' }));
 		const show = element('div', 'v');

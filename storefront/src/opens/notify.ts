@@ -42,8 +42,8 @@ function make(shop: Shop, { element, openSheet }: Tools, signal: SignalOf) {
 	async function post(stand: Stand, mail: string): Promise<boolean> {
 		const { notify } = stand.standing!.made;
 		const { basket } = shop.manifest;
-		const told = { [notify!.mail]: mail, [notify!.product]: stand.product!.code };
-		const body = new URLSearchParams({ ...tokenField(basket), ...told });
+		const fields = { [notify!.mail]: mail, [notify!.product]: stand.product!.code };
+		const body = new URLSearchParams({ ...tokenField(basket), ...fields });
 		const headers = { Accept: 'application/json', ...tokenHeader(basket) };
 		try {
 			return (await fetch(notify!.path, { method: 'POST', body, headers })).ok;

@@ -33,7 +33,7 @@ const sheetOf = (css: string) => {
 };
 
 /** Returns the style sheets of a sheet, with those of the button whose family it is of. */
-export function sheetsOf(made: Compiled, base: string): CSSStyleSheet[] {
-	const { css = '', plain } = made.sheet ?? {};
-	return [...(plain ? [PLAIN_CSS] : [base, made.css]), SHEET_CSS, css].map(sheetOf);
+export function sheetsOf(look: Compiled, base: string): CSSStyleSheet[] {
+	const { css = '', plain } = look.sheet ?? {};
+	return [...(plain ? [PLAIN_CSS] : [base, look.css]), SHEET_CSS, css].map(sheetOf);
 }

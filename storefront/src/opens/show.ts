@@ -38,10 +38,10 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 		[0, 1].some((first) => lines.every(({ id }, n) => id === `${n + first}`));
 
 	/** Returns an amount of the shop's as plain decimal text; empty where it is none. */
-	function plain(told: string): string {
-		if (!/^-?\d+(\.\d+)?$/.test(told)) return '';
+	function plain(amount: string): string {
+		if (!/^-?\d+(\.\d+)?$/.test(amount)) return '';
 		const { digits } = shop.spoken.money;
-		return read?.smallest ? (Number(told) / 10 ** digits).toFixed(digits) : told;
+		return read?.smallest ? (Number(amount) / 10 ** digits).toFixed(digits) : amount;
 	}
 
 	const nameIn = (at: Element | null) => at?.getAttribute('aria-label');
@@ -144,7 +144,7 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 		function draw(): void {
 			const lines = linesOf(now);
 			const all = lines.map((line) => row(line));
-			for (const one of gone) all.splice(one.at, 0, goneRow(one));
+			for (const goneLine of gone) all.splice(goneLine.at, 0, goneRow(goneLine));
 			const root = dialog.getRootNode() as ShadowRoot;
 			const held = nameIn(root.activeElement);
 			list.replaceChildren(...(all[0] || read?.kind === 'page' ? all : [element('li', '', empty)]));
@@ -166,17 +166,17 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 			if (held) (again.find((at) => nameIn(at) === held) ?? again.find((at) => at.className === 'l') ?? head).focus();
 		}
 
-		function goneRow(one: { line: Line; at: number }): HTMLElement {
+		function goneRow(goneLine: { line: Line; at: number }): HTMLElement {
 			const item = element('li');
-			const name = nameOf(one.line);
+			const name = nameOf(goneLine.line);
 			const put = () =>
-				keep(one.line, one.line.quantity, (isKept) => {
-					if (isKept) gone = gone.filter((other) => other !== one);
+				keep(goneLine.line, goneLine.line.quantity, (isKept) => {
+					if (isKept) gone = gone.filter((other) => other !== goneLine);
 				});
 			const text = isOut!.replace('{name}', () => name);
 			item.append(element('span', 't', text));
 			// What its name names now would be changed instead.
-			if (!isAnothers(one.line.id)) item.append(called(key('l', undo!, put), `${undo}: ${name}`));
+			if (!isAnothers(goneLine.line.id)) item.append(called(key('l', undo!, put), `${undo}: ${name}`));
 			return item;
 		}
 
@@ -191,8 +191,8 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 			const name = nameOf(line);
 			const src = line.told(read?.picture);
 			if (src) item.append(Object.assign(element('img'), { src, alt: '' }));
-			const told = line.told(read?.page);
-			const page = told && /^https?:/.test(new URL(told, location.href).protocol) ? told : '';
+			const address = line.told(read?.page);
+			const page = address && /^https?:/.test(new URL(address, location.href).protocol) ? address : '';
 			const goods = page ? Object.assign(element('a', 't', name), { href: page }) : element('span', 't', name);
 			item.append(goods, element('span', 'a', money(plain(line.told(read?.amount)))));
 			const keys = element('span', 'k');
@@ -214,7 +214,7 @@ function make(shop: Shop, { called, element, key, openSheet }: Tools) {
 					);
 					// Pressed twice, it is taken out once.
 					keep(line, 0, (isGone) => {
-						if (isGone && !gone.some((one) => one.line === line)) gone.push({ line, at });
+						if (isGone && !gone.some((other) => other.line === line)) gone.push({ line, at });
 					});
 				};
 				keys.append(called(field, `${quantity}, ${name}`), called(key('l', takeOut!, takes), `${takeOut}: ${name}`));

@@ -94,8 +94,8 @@ export function choicesOf({ own }: Told, node: Node | undefined, basket: Basket)
 				.map(([, value]) => value)
 				.join(', ') || String(variant.name ?? variant.sku),
 	}));
-	const told = all(node.variesBy).map((name) => String(name).split('/').at(-1));
-	const by = told[0] ? told : propertiesOf(all(node.hasVariant)[0] ?? {}).map(([name]) => name);
+	const names = all(node.variesBy).map((name) => String(name).split('/').at(-1));
+	const by = names[0] ? names : propertiesOf(all(node.hasVariant)[0] ?? {}).map(([name]) => name);
 	return values[0] ? [{ name: '', label: by.join(', '), values, isProduct: true }] : [];
 }
 

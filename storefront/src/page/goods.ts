@@ -84,7 +84,7 @@ export function goodsReader(shop: Shop) {
 		const { product_field: field, option_fields: options } = manifest.basket;
 		const all = field ? [...page.forms].filter((form) => form.elements.namedItem(field)) : [];
 		const form =
-			all.find((one) => new FormData(one).get(field) === sku) ??
+			all.find((form) => new FormData(form).get(field) === sku) ??
 			page.querySelector('[data-up-place=product_page]')?.closest('form') ??
 			(all[1] ? undefined : all[0]);
 		if (!form) return { isOpen: !!all[0] };

@@ -58,17 +58,18 @@ export function isA(node: Node, type: RegExp): boolean {
  * Returns a price as schema.org writes it, with a point and without groups; what else stands there is not guessed, and
  * nothing and a figure of more than twelve digits are no price.
  */
-export function plainNumber(told: string): string {
-	told = told.trim();
-	return /^\d{1,12}(\.\d+)?$/.test(told) && Number(told) ? told : '';
+export function plainNumber(text: string): string {
+	text = text.trim();
+	return /^\d{1,12}(\.\d+)?$/.test(text) && Number(text) ? text : '';
 }
 
 export const TELLS = 'data-up-';
 /** Returns what a place tells by its attributes, by their short names: few have more than two. */
 function tellingOf(place: HTMLElement): Record<string, string> {
-	const told: Record<string, string> = {};
-	for (const { name, value } of place.attributes) if (name.startsWith(TELLS)) told[name.slice(TELLS.length)] = value;
-	return told;
+	const attributes: Record<string, string> = {};
+	for (const { name, value } of place.attributes)
+		if (name.startsWith(TELLS)) attributes[name.slice(TELLS.length)] = value;
+	return attributes;
 }
 
 const codeOf = (node: Node) => text(node.sku || node.productGroupID);

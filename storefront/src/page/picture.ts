@@ -5,8 +5,8 @@ const MOST_UP = 4;
 export function pictureBeside(place: Element): HTMLImageElement | null {
 	let at = place.parentElement;
 	for (let up = 0; at && up < MOST_UP; up++, at = at.parentElement) {
-		const found = at.querySelector('img');
-		if (found) return found;
+		const img = at.querySelector('img');
+		if (img) return img;
 	}
 	return null;
 }

@@ -9,9 +9,9 @@ export async function kindsOf({ variants }: Basket, sku: string, { money }: Lang
 	const answer = await fetch(path.replace('{product}', encodeURIComponent(sku)), {
 		headers: { Accept: 'application/json' },
 	});
-	const told = answer.ok && part(await answer.json(), items);
-	if (!Array.isArray(told)) return undefined;
-	return told.map((kind) => {
+	const lines = answer.ok && part(await answer.json(), items);
+	if (!Array.isArray(lines)) return undefined;
+	return lines.map((kind) => {
 		const costs = String(part(kind, price || '-') ?? '');
 		const left = part(kind, available || '-') ?? true;
 		return {

@@ -41,8 +41,8 @@ function around<T>(
 	until = 'main,body',
 ): T | null {
 	for (let at: Element | null = anchor; at && holds.get(at) === 1 && !at.matches(until); at = at.parentElement) {
-		const found = look(at);
-		if (found) return found;
+		const element = look(at);
+		if (element) return element;
 	}
 	return null;
 }

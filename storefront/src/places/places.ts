@@ -187,7 +187,7 @@ export class Places {
 	#hear(records: MutationRecord[]): void {
 		let data = false;
 		/** Some place may have come or gone. */
-		let found = false;
+		let isTouched = false;
 		const elements = new Set<Element>();
 		const changed = new Set<Element | null>();
 		for (const { target, addedNodes, removedNodes, attributeName } of records) {
@@ -198,7 +198,7 @@ export class Places {
 			const nodes = [...addedNodes, ...removedNodes];
 			const element = target instanceof Element ? target : target.parentElement;
 			data ||= isInData(element) || hold(nodes, LD);
-			found ||= !!attributeName?.startsWith(TELLS) || hold(nodes, PLACE);
+			isTouched ||= !!attributeName?.startsWith(TELLS) || hold(nodes, PLACE);
 			if (!element) continue;
 			// What a text says moves no place.
 			if (attributeName || hold(nodes, '*')) elements.add(element);
@@ -207,7 +207,7 @@ export class Places {
 		changed.delete(null);
 		if (data) this.#readPage();
 		// A page that changes something else in every frame pays for no more than being asked.
-		const isFound = found || data || this.#of.shop.finder?.isTouched(elements);
+		const isFound = isTouched || data || this.#of.shop.finder?.isTouched(elements);
 		if (!isFound && !changed.size) return;
 		this.#write(() => {
 			if (isFound) this.#find();

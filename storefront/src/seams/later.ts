@@ -64,8 +64,8 @@ function begin(shop: Shop, load: Load): Later {
 		return (main, anew) => {
 			if (hanging) hanging.follow(main, anew);
 			else if (main)
-				asked ??= hang(Standing).then((made) => {
-					hanging = made;
+				asked ??= hang(Standing).then((hung) => {
+					hanging = hung;
 					shop.places!.look();
 				});
 		};
@@ -114,11 +114,11 @@ function begin(shop: Shop, load: Load): Later {
 			// A region is heard only where it stood before; a page without a button gets none.
 			if (!isHeard) shop.announce!('');
 			isHeard = true;
-			const made = stand.standing?.made;
+			const look = stand.standing?.made;
 			// There before a finger is: what opens a tab must follow a press at once.
-			if (made?.message) ask().catch(nothing);
-			if (made?.sheet) sheet().then(({ prepare }) => prepare(stand), nothing);
-			if (!made?.over) return watch(stand);
+			if (look?.message) ask().catch(nothing);
+			if (look?.sheet) sheet().then(({ prepare }) => prepare(stand), nothing);
+			if (!look?.over) return watch(stand);
 			// It is seen once it lies on its picture.
 			lay().then((onPicture) => {
 				onPicture(stand);

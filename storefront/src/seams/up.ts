@@ -82,9 +82,9 @@ function loadFile<T>(edge: string, { file, integrity }: Manifest['later'], nonce
 /** Returns the language of the page as far as the buttons speak it, else the store's first. */
 function languageOf({ languages, language }: Manifest): string {
 	// Pages write it in any case, and some with the underscore of a locale's name.
-	const told = document.documentElement.lang.toLowerCase().replace('_', '-');
+	const pageTag = document.documentElement.lang.toLowerCase().replace('_', '-');
 	const known = Object.keys(languages);
-	const speaks = (of: (tag: string) => string) => known.find((tag) => of(tag.toLowerCase()) === of(told));
+	const speaks = (of: (tag: string) => string) => known.find((tag) => of(tag.toLowerCase()) === of(pageTag));
 	return speaks((tag) => tag) || speaks((tag) => tag.split('-')[0]!) || language;
 }
 

@@ -36,13 +36,13 @@ export function readOrder(schema: Node[]): OrderLine[] {
 
 /** Returns what signals every order line of the page once, whenever it is asked: a thanks page may come without a load. */
 export function orderTeller(signal: SignalOf, money: MoneyRule): () => void {
-	const told = new Set<string>();
+	const lines = new Set<string>();
 	return () => {
 		for (const { order, line, product, price, quantity, currency = money.currency } of readOrder(
 			readSchema(document),
 		)) {
-			if (told.has(`${order} ${line}`)) continue;
-			told.add(`${order} ${line}`);
+			if (lines.has(`${order} ${line}`)) continue;
+			lines.add(`${order} ${line}`);
 			// An amount that cannot be read, or in another currency than the store's, is not told; the order is.
 			const value = currency === money.currency ? minorUnits(price, money.digits) : undefined;
 			const priced = value === undefined ? {} : { value: value * quantity, currency };

@@ -112,9 +112,9 @@ export class SignalBox {
 	#sendKept(before: number): void {
 		for (const key of this.#kept()) {
 			try {
-				const made = parseInt(key.slice(this.#prefix.length).replace('-', '').slice(0, 12), 16);
-				if (made >= before) continue;
-				if (!(Date.now() - made < KEPT_MS)) throw Error();
+				const since = parseInt(key.slice(this.#prefix.length).replace('-', '').slice(0, 12), 16);
+				if (since >= before) continue;
+				if (!(Date.now() - since < KEPT_MS)) throw Error();
 				void this.#send(key, JSON.parse(storage()?.getItem(key) || '') as Batch);
 			} catch {
 				storage()?.removeItem(key);

@@ -24,17 +24,17 @@ export function frame(shop: Shop, redraw: () => void): void {
 	const measure = new Measure(tell);
 	const pointing = () => (pointer ??= new Pointer(manifest.basket.product_field, tell));
 	addEventListener('message', (event: MessageEvent<ToFrame>) => {
-		const told = event.data;
+		const message = event.data;
 		if (event.origin !== studio || event.source !== parent) return;
-		if (told?.up === 'draft') draw(told);
-		else if (told?.up === 'point') pointing().point(told.on);
-		else if (told?.up === 'move') pointing().move(told.to);
-		else if (told?.up === 'take') pointing().take();
-		else if (told?.up === 'show') pointing().show(told.selector);
-		else if (told?.up === 'outline') pointing().outline();
-		else if (told?.up === 'survey') measure.tellSurvey();
-		else if (told?.up === 'thumbs') void thumbsOf(told.srcs).then((thumbs) => tell({ up: 'thumbs', thumbs }));
-		else if (told?.up === 'scroll') measure.scrollTo(told.y);
+		if (message?.up === 'draft') draw(message);
+		else if (message?.up === 'point') pointing().point(message.on);
+		else if (message?.up === 'move') pointing().move(message.to);
+		else if (message?.up === 'take') pointing().take();
+		else if (message?.up === 'show') pointing().show(message.selector);
+		else if (message?.up === 'outline') pointing().outline();
+		else if (message?.up === 'survey') measure.tellSurvey();
+		else if (message?.up === 'thumbs') void thumbsOf(message.srcs).then((thumbs) => tell({ up: 'thumbs', thumbs }));
+		else if (message?.up === 'scroll') measure.scrollTo(message.y);
 	});
 
 	function draw({ manifest: changed, looks: some, show, product }: ToFrame & { up: 'draft' }): void {
@@ -63,9 +63,9 @@ export function frame(shop: Shop, redraw: () => void): void {
 	}
 
 	/** What has not changed stays the same object: its style sheet is not made anew, nor worked out by the browser. */
-	function sameLooks(told: readonly Compiled[]): Compiled[] {
+	function sameLooks(looks: readonly Compiled[]): Compiled[] {
 		const known = new Map(manifest.looks.map((look) => [JSON.stringify(look), look]));
-		return told.map((look) => known.get(JSON.stringify(look)) ?? look);
+		return looks.map((look) => known.get(JSON.stringify(look)) ?? look);
 	}
 
 	tell({ up: 'ready' });

@@ -49,7 +49,7 @@ function findStuck(): { elements: HTMLElement[]; stuck: Stuck[] } {
 		kinds.push(position);
 	}
 	const insets = elements.map((element) => getComputedStyle(element));
-	const told = insets.map(({ top, bottom }) => ({ top: parseFloat(top), bottom: parseFloat(bottom) }));
+	const ground = insets.map(({ top, bottom }) => ({ top: parseFloat(top), bottom: parseFloat(bottom) }));
 	// Where it would stand without sticking: set aside all at once, so that the page is laid out twice and no more.
 	const before = elements.map((element) => element.getAttribute('style'));
 	elements.forEach(
@@ -63,7 +63,7 @@ function findStuck(): { elements: HTMLElement[]; stuck: Stuck[] } {
 		else element.style.cssText = before[n]!;
 	});
 	const all = elements.map((element, n): Stuck => {
-		const { top, bottom } = told[n]!;
+		const { top, bottom } = ground[n]!;
 		const box = boxes[n]!;
 		const kind = kinds[n]!;
 		const holder = element.parentElement!;
@@ -85,7 +85,7 @@ function findStuck(): { elements: HTMLElement[]; stuck: Stuck[] } {
 		box.high > 0 &&
 		(kind === 'sticky' || (box.x < innerWidth && box.y < innerHeight && box.x + box.wide > 0 && box.y + box.high > 0));
 	const kept = elements.flatMap((element, n) => (isThere(all[n]!) ? [{ element, told: all[n]! }] : []));
-	return { elements: kept.map(({ element }) => element), stuck: kept.map((one) => one.told) };
+	return { elements: kept.map(({ element }) => element), stuck: kept.map((entry) => entry.told) };
 }
 
 /** Returns the part of the page in which something is seen at all: what holds it may cut it off. */
@@ -123,7 +123,7 @@ function findPlaces(holders: HTMLElement[], stuck: Stuck[]): SeenPlace[] {
 	return [...document.querySelectorAll<HTMLElement>(PLACES)].flatMap((place) => {
 		const placement = place.dataset.upPlace as SeenPlace['placement'];
 		const host = place.querySelector('[data-up-button]');
-		const own = [...place.querySelectorAll('button,[type=submit],a')].find((one) => isSeen(one)) ?? place;
+		const own = [...place.querySelectorAll('button,[type=submit],a')].find((button) => isSeen(button)) ?? place;
 		const stands = 'upStands' in place.dataset;
 		const shown = (stands && host?.shadowRoot?.querySelector('.b')) || own;
 		const holder = holders.findIndex((holder) => holder.contains(place));
@@ -221,12 +221,12 @@ function thumbOf(image: HTMLImageElement): string {
 
 /** Returns pictures of this shop made small, by their addresses; empty where one cannot be had. */
 export async function thumbsOf(srcs: readonly string[]): Promise<Record<string, string>> {
-	const made = srcs.map(async (src) => {
+	const pictures = srcs.map(async (src) => {
 		const image = Object.assign(new Image(), { src });
 		await image.decode().catch(() => undefined);
 		return [src, thumbOf(image)] as const;
 	});
-	return Object.fromEntries(await Promise.all(made));
+	return Object.fromEntries(await Promise.all(pictures));
 }
 
 /** Returns the page as a drawing would show it: its pictures, headings and texts. */
@@ -343,8 +343,8 @@ export class Measure {
 		this.#isWatching = true;
 		const soon = () => this.soon();
 		this.#sizes.observe(document.documentElement);
-		const told = ['data-up-stands', 'data-up-kept', 'data-in', 'data-on', 'hidden', 'open', 'class'];
-		new MutationObserver(soon).observe(document.body, { subtree: true, childList: true, attributeFilter: told });
+		const attributes = ['data-up-stands', 'data-up-kept', 'data-in', 'data-on', 'hidden', 'open', 'class'];
+		new MutationObserver(soon).observe(document.body, { subtree: true, childList: true, attributeFilter: attributes });
 		addEventListener('load', soon, true);
 	}
 

@@ -195,7 +195,7 @@ export class Pointer {
 	#found(): Element[] {
 		try {
 			return this.#selector
-				? [...document.querySelectorAll(this.#selector)].filter((one) => !one.closest('up-place'))
+				? [...document.querySelectorAll(this.#selector)].filter((element) => !element.closest('up-place'))
 				: [];
 		} catch {
 			return [];

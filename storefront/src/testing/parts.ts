@@ -25,9 +25,9 @@ export function answerWith(pages: Readonly<Record<string, string>>): string[] {
 			}
 			send() {
 				asked.push(this.#path);
-				const told = pages[this.#path];
-				if (told === undefined) return setTimeout(() => this.onerror());
-				this.response = new DOMParser().parseFromString(told, 'text/html');
+				const page = pages[this.#path];
+				if (page === undefined) return setTimeout(() => this.onerror());
+				this.response = new DOMParser().parseFromString(page, 'text/html');
 				return setTimeout(() => this.onload());
 			}
 		},

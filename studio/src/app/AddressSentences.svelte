@@ -15,9 +15,9 @@
 		Object.fromEntries(Object.entries(store?.surfaces ?? {}).map(([place, { page_path }]) => [place, page_path ?? ''])),
 	);
 
-	function keep(told: { more_origins?: string[]; page_paths?: Record<string, string> }): Promise<boolean> {
+	function keep(changes: { more_origins?: string[]; page_paths?: Record<string, string> }): Promise<boolean> {
 		const before = { more_origins: [...more], page_paths: paths };
-		return workshop.setAddresses({ ...before, ...told }, before);
+		return workshop.setAddresses({ ...before, ...changes }, before);
 	}
 </script>
 

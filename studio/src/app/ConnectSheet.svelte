@@ -58,8 +58,8 @@
 		</p>
 		{#if at.proposal}
 			<ul class="mt-2" aria-label="What the page shows">
-				{#each at.proposal.said as said, n (n)}
-					<li><span class="where figure">{said.where}</span>{said.sentence}</li>
+				{#each at.proposal.said as ground, n (n)}
+					<li><span class="where figure">{ground.where}</span>{ground.sentence}</li>
 				{/each}
 				{#each at.proposal.unsure as unsure, n (n)}
 					<li class="text-look"><span class="where figure">◇</span>{unsure}</li>

@@ -45,7 +45,7 @@
 	);
 	const { opened } = workshop;
 	const exceptions = useExceptions(workshop);
-	const exception = $derived(exceptions.data?.find((one) => one.id === opened.exception));
+	const exception = $derived(exceptions.data?.find((rule) => rule.id === opened.exception));
 	const draft = $derived(workshop.draft);
 	const actions = provideActions(new Actions(() => workshop.preferences.singleKeys));
 	actions.add({

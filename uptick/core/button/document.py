@@ -338,17 +338,17 @@ class ButtonDocument(Part):
     # Which drawing and which texts these are, for keys; no part of what the document says, so never compared.
     __slots__ = ("_bare", "_said")
 
-    def with_texts(self, wording: dict[Moment, dict[str, str]], wider: Wider, said: int = 0) -> "ButtonDocument":
+    def with_texts(self, wording: dict[Moment, dict[str, str]], wider: Wider, stamp: int = 0) -> "ButtonDocument":
         """Return the document with other texts, and those that they override; none of them is checked again.
 
         Args:
             said: A number that stands for these texts, where there is one.
         """
-        made = self.model_copy(update={"wording": wording})
-        made._wider = wider
-        object.__setattr__(made, "_bare", self.bare)
-        object.__setattr__(made, "_said", said or new_number())
-        return made
+        copy = self.model_copy(update={"wording": wording})
+        copy._wider = wider
+        object.__setattr__(copy, "_bare", self.bare)
+        object.__setattr__(copy, "_said", stamp or new_number())
+        return copy
 
     @property
     def wider(self) -> Wider:

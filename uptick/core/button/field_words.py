@@ -37,20 +37,20 @@ def _px_text(value: float | str) -> str:
 
 def _way_text(gradient: dict[str, Any]) -> str:
     """Return which way a gradient runs, where it is not the usual one."""
-    said = []
+    words = []
     if gradient.get("repeats"):
-        said.append("again and again")
+        words.append("again and again")
     if gradient["kind"] == "linear":
         toward, angle = gradient.get("toward"), gradient.get("angle_deg", 90)
-        said.append(f"to the {toward}" if toward else f"{angle:g}°" if angle != 90 else "")
+        words.append(f"to the {toward}" if toward else f"{angle:g}°" if angle != 90 else "")
     else:
         if gradient.get("shape") == "circle":
-            said.append("in a circle")
+            words.append("in a circle")
         if (gradient.get("x", 50), gradient.get("y", 50)) != (50, 50):
-            said.append(f"from {gradient.get('x', 50):g}% {gradient.get('y', 50):g}%")
+            words.append(f"from {gradient.get('x', 50):g}% {gradient.get('y', 50):g}%")
         if gradient.get("extent", "farthest-corner") != "farthest-corner":
-            said.append(f"to the {gradient['extent'].replace('-', ' ')}")
-    return "".join(f"{word} " for word in said if word)
+            words.append(f"to the {gradient['extent'].replace('-', ' ')}")
+    return "".join(f"{word} " for word in words if word)
 
 
 def _stop_text(stop: dict[str, Any]) -> str:
@@ -75,11 +75,11 @@ def _look_text(value: dict[str, Any]) -> str | None:
     """Return a size, a fill, a border, shadows or a motion in words; None where it is none of them."""
     match value:
         case {"kind": "natural" | "full" as kind, **more}:
-            said = "natural" if kind == "natural" else "full width"
+            kind_words = "natural" if kind == "natural" else "full width"
             least = f", at least {_px_text(more['least'])}" if more.get("least") else ""
             most = f", at most {_px_text(more['most'])}" if more.get("most") else ""
             high = f", at least {more['least_height_px']:g} high" if more.get("least_height_px") else ""
-            return said + least + most + high
+            return kind_words + least + most + high
         case {"kind": "fixed", "width": width, "height": height}:
             return f"{_px_text(width)} × {height:g} px"
         case {"kind": "corners", **each}:

@@ -61,10 +61,10 @@ class Field:
 
     def of(self, look: Look) -> Any:
         """Return its value in a look."""
-        found: Any = look
+        value: Any = look
         for name in self.path.split(".")[1:]:
-            found = getattr(found, name)
-        return found
+            value = getattr(value, name)
+        return value
 
 
 def _px(value: float) -> str:
@@ -201,9 +201,9 @@ FIELDS: tuple[Field, ...] = (
     Field("floating.foot_px", "how far before the page's end the floating button goes"),
     Field("floating.appear_ms", "how long the floating button takes to appear"),
     *(
-        Field(f"floating.{device}.{name}", f"the floating button's distance from the {said} on {device}s")
+        Field(f"floating.{device}.{name}", f"the floating button's distance from the {edge_words} on {device}s")
         for device in Device
-        for name, said in (("side_px", "side"), ("edge_px", "edge"))
+        for name, edge_words in (("side_px", "side"), ("edge_px", "edge"))
     ),
     Field("over.anchor", "the anchor on the picture"),
     Field("over.across", "the distance from the picture's side"),
@@ -221,15 +221,15 @@ WRITTEN: tuple[tuple[Field, Written], ...] = tuple((field, field.css) for field 
 
 
 def _parts() -> dict[str, tuple[str, ...]]:
-    found: dict[str, dict[str, None]] = {}
+    roots_of: dict[str, dict[str, None]] = {}
     for field in FIELDS:
         if field.part:
             steps = field.path.split(".")
             # Of padding, type and a state all that is in it belongs together.
             together = len(steps) > 2 and (steps[1] in STATES or steps[1] in {"padding", "type"})
             root = ".".join(steps[:2]) if together else field.path
-            found.setdefault(field.part, {})[root] = None
-    return {part: tuple(roots) for part, roots in found.items()}
+            roots_of.setdefault(field.part, {})[root] = None
+    return {part: tuple(roots) for part, roots in roots_of.items()}
 
 
 # The parts of a look that can be carried from one button to another, with what each takes along.
@@ -267,11 +267,11 @@ def limits_of(path: str) -> tuple[float, float] | None:
 
 def declared(look: Look, *, on_words: bool) -> dict[str, str]:
     """Return the CSS of the fields that are one property each, where they are not as usual."""
-    found = {}
+    properties = {}
     for field, css in WRITTEN:
         if css.on_words == on_words and (value := css.write(field.of(look))) != css.usual:
-            found[css.name] = value
-    return found
+            properties[css.name] = value
+    return properties
 
 
 def declared_all(look: Look) -> dict[str, str]:

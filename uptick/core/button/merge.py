@@ -70,12 +70,12 @@ def leaves(document: Mapping[str, Any], prefix: str = "") -> Iterator[tuple[str,
 
 def at_path(document: Mapping[str, Any], path: str) -> Any:
     """Return the value at a dotted path, or None where the document says nothing."""
-    found: Any = document
+    value: Any = document
     for key in path.split("."):
-        if not isinstance(found, dict) or key not in found:
+        if not isinstance(value, dict) or key not in value:
             return None
-        found = found[key]
-    return found
+        value = value[key]
+    return value
 
 
 def patch_at(path: str, value: Any) -> Json:

@@ -74,14 +74,14 @@ class ToMessage(Part):
         return self
 
 
-def e164(told: str) -> str:
+def e164(number_text: str) -> str:
     """Return a telephone number in E.164, as +442079460018.
 
     Raises:
         ValueError: It is none, or lacks its country.
     """
     try:
-        number = phonenumbers.parse(told, None)
+        number = phonenumbers.parse(number_text, None)
     except phonenumbers.NumberParseException as error:
         raise ValueError("must be a telephone number with its country, as +44 20 7946 0018") from error
     if not phonenumbers.is_possible_number(number):
@@ -134,10 +134,10 @@ def address_parts(message: ToMessage) -> list[str]:
     if message.way == "text":
         return [f"sms:{message.to}?body=", "text", ""]
     pieces = URITemplate(message.pattern).expand(message=_MARK, number=message.to.removeprefix("+")).split(_MARK)
-    found = [pieces[0]]
+    parts = [pieces[0]]
     for piece in pieces[1:]:
-        found += ["text", piece]
-    return found
+        parts += ["text", piece]
+    return parts
 
 
 Span = tuple[int, int, int]
@@ -152,14 +152,14 @@ def open_spans(hours: str) -> tuple[Span, ...]:
         ValueError: They are written otherwise, or end before they begin.
     """
     spans: list[Span] = []
-    for told in filter(None, (part.strip() for part in re.split(r"[,;]", hours))):
-        span = _SPAN.match(told)
+    for hours_part in filter(None, (part.strip() for part in re.split(r"[,;]", hours))):
+        span = _SPAN.match(hours_part)
         days = [day.capitalize() for day in (span["first"], span["last"] or span["first"])] if span else []
         if span is None or not set(days) <= set(DAYS):
-            raise ValueError(f"office hours are written as Mon-Fri 09:00-17:30, Sat 10:00-13:00; “{told}” is not")
+            raise ValueError(f"office hours are written as Mon-Fri 09:00-17:30, Sat 10:00-13:00; “{hours_part}” is not")
         opens, closes = (_minutes(span[name]) for name in ("opens", "closes"))
         if opens is None or closes is None or opens >= closes:
-            raise ValueError(f"office hours end after they begin, up to 24:00; “{told}” does not")
+            raise ValueError(f"office hours end after they begin, up to 24:00; “{hours_part}” does not")
         first, last = (DAYS.index(day) for day in days)
         around = range(first, last + 1) if first <= last else [*range(first, 7), *range(last + 1)]
         spans += [(day, opens, closes) for day in around]
@@ -168,7 +168,7 @@ def open_spans(hours: str) -> tuple[Span, ...]:
     return tuple(spans)
 
 
-def _minutes(told: str) -> int | None:
-    hour, minute = (int(part) for part in told.split(":"))
+def _minutes(clock: str) -> int | None:
+    hour, minute = (int(part) for part in clock.split(":"))
     whole = hour * 60 + minute
     return whole if minute < 60 and whole <= 24 * 60 else None

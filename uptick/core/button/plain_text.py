@@ -47,10 +47,10 @@ def unfit_value(value: Any, path: str = "", depth: int = 0) -> str:
         for key, inner in value.items():
             if unfit := unfit_in(str(key)):
                 return f"a name in {path or 'it'} holds {unfit}"
-            if found := unfit_value(inner, f"{path}.{key}" if path else str(key), depth + 1):
-                return found
+            if trouble := unfit_value(inner, f"{path}.{key}" if path else str(key), depth + 1):
+                return trouble
     if isinstance(value, list):
         for n, inner in enumerate(value):
-            if found := unfit_value(inner, f"{path}.{n}" if path else str(n), depth + 1):
-                return found
+            if trouble := unfit_value(inner, f"{path}.{n}" if path else str(n), depth + 1):
+                return trouble
     return ""

@@ -35,18 +35,18 @@ Progress = Callable[[int, int], None]
 
 def findings_of(snapshot: Snapshot) -> tuple[Finding, ...]:
     """Return everything the checks find in a shop as its settings count today, the worst first."""
-    return tuple([one.told() for one in seen_in(snapshot)])
+    return tuple([finding.told() for finding in seen_in(snapshot)])
 
 
 def seen_in(snapshot: Snapshot, progress: Progress | None = None) -> tuple[Found, ...]:
     """Return the same, of which the sentences and the fixes need not be worked out yet."""
     kinds = _all_kinds(snapshot)
-    found = [
+    findings = [
         *_of_buttons(snapshot, kinds, lambda: kinds, progress),
         *check_languages(snapshot),
         *check_reaches(snapshot),
     ]
-    return _sorted(found)
+    return _sorted(findings)
 
 
 def seen_about(snapshot: Snapshot, buttons: Iterable[ButtonClass]) -> tuple[Found, ...]:
@@ -84,5 +84,5 @@ def _followed(kinds: Sequence[ButtonKind], progress: Progress) -> Iterator[Butto
         yield kind
 
 
-def _sorted(found: Sequence[Found]) -> tuple[Found, ...]:
-    return tuple(sorted(found, key=lambda one: (_ORDER[one.weight], one.rule, one.title)))
+def _sorted(findings: Sequence[Found]) -> tuple[Found, ...]:
+    return tuple(sorted(findings, key=lambda finding: (_ORDER[finding.weight], finding.rule, finding.title)))

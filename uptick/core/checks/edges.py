@@ -27,14 +27,14 @@ def check_edges(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[
     for button in classes:
         if button.document.placement.shown:
             alike.setdefault(look_rules(snapshot, button), []).append(button)
-    found: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
+    by_subject: dict[tuple[object, ...], tuple[Finding, list[ButtonClass]]] = {}
     for those in alike.values():
         for finding in _seen_alone(snapshot, those[0]):
             layer = narrower(snapshot, those[0], "look.focus.ring_colour") if finding.fixes else ""
             fixes = tuple(replace(fix, layer=layer) for fix in finding.fixes)
             about = (finding.rule, finding.title, layer)
-            found.setdefault(about, (replace(finding, fixes=fixes), []))[1].extend(those)
-    for finding, buttons in found.values():
+            by_subject.setdefault(about, (replace(finding, fixes=fixes), []))[1].extend(those)
+    for finding, buttons in by_subject.values():
         yield _about(finding, buttons)
 
 

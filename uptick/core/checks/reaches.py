@@ -61,15 +61,15 @@ def _find_clashes(snapshot: Snapshot) -> Iterator[_Clash]:
     for n, rule in enumerate(snapshot.index.rules):
         alike.setdefault(rule.reach.particularity(), []).append((n, rule))
     for rules in alike.values():
-        for (n, one), (m, other) in combinations(rules, 2):
+        for (n, first_rule), (m, other) in combinations(rules, 2):
             both = 1 << n | 1 << m
-            mine, others = fields_of(snapshot, one.id), fields_of(snapshot, other.id)
+            mine, others = fields_of(snapshot, first_rule.id), fields_of(snapshot, other.id)
             clash = tuple(field for field in mine if field in others and others[field] != mine[field])
-            if not clash or one.reach.intersection(other.reach) is None:
+            if not clash or first_rule.reach.intersection(other.reach) is None:
                 continue
             common = sum(count for bits, count in reached if bits & both == both)
             if common:
-                yield one.id, other.id, clash, common
+                yield first_rule.id, other.id, clash, common
 
 
 def _conflict(

@@ -68,7 +68,7 @@ class _Issue:
 
 def check_room(snapshot: Snapshot, kinds: Iterable[ButtonKind]) -> list[Found]:
     """Test every kind in every language that it is met in; what is the same in several is one finding."""
-    found: dict[tuple[object, ...], tuple[_Issue, _Seen, list[ButtonKind]]] = {}
+    by_subject: dict[tuple[object, ...], tuple[_Issue, _Seen, list[ButtonKind]]] = {}
     sights: dict[tuple[Placement, int], tuple[int, Sequence[_Sight]]] = {}
     ask = snapshot.tables.ask
     for kind in kinds:
@@ -82,13 +82,13 @@ def check_room(snapshot: Snapshot, kinds: Iterable[ButtonKind]) -> list[Found]:
         key = ("room", kind.number, kind.look.number, kind.texts.number, number)
         for n, issue in ask(Step.FINDINGS, key, partial(_issues_in, snapshot, kind, here)):
             about = (kind.placement, *issue.key)
-            if about not in found:
-                found[about] = (issue, _Seen(kind, *here[n], snapshot), [])
-            those = found[about][2]
+            if about not in by_subject:
+                by_subject[about] = (issue, _Seen(kind, *here[n], snapshot), [])
+            those = by_subject[about][2]
             # The languages of a kind come one after the other.
             if not those or those[-1] is not kind:
                 those.append(kind)
-    return [issue.found(seen, those) for issue, seen, those in found.values()]
+    return [issue.found(seen, those) for issue, seen, those in by_subject.values()]
 
 
 def _issues_in(snapshot: Snapshot, kind: ButtonKind, sights: Sequence[_Sight]) -> tuple[tuple[int, _Issue], ...]:
@@ -98,9 +98,9 @@ def _issues_in(snapshot: Snapshot, kind: ButtonKind, sights: Sequence[_Sight]) -
 
 def _sights(kind: ButtonKind, snapshot: Snapshot) -> tuple[int, Sequence[_Sight]]:
     """Return the languages in which a kind is met, with the narrowest container in each, and a number for all that."""
-    found = tuple(_find_sights(kind, snapshot))
+    sights = tuple(_find_sights(kind, snapshot))
     own_px = snapshot.store.surfaces[kind.placement].own_height_px
-    return snapshot.tables.same(Step.FINDINGS, ("sights", found, own_px), new_number()), found
+    return snapshot.tables.same(Step.FINDINGS, ("sights", sights, own_px), new_number()), sights
 
 
 def _find_sights(kind: ButtonKind, snapshot: Snapshot) -> Iterator[_Sight]:

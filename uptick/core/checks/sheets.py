@@ -18,9 +18,9 @@ def check_sheets(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator
     """Find sheets whose words are hard to read, and baskets shown of which the shop tells too little."""
     opens = [button for button in classes if button.document.placement.shown and compile_sheet(button.document)]
     by_colours: dict[tuple[str, str], list[ButtonClass]] = {}
-    for one in opens:
-        sheet = one.document.sheet
-        by_colours.setdefault((sheet.ink, sheet.ground), []).append(one)
+    for shown in opens:
+        sheet = shown.document.sheet
+        by_colours.setdefault((sheet.ink, sheet.ground), []).append(shown)
     for (ink, ground), buttons in by_colours.items():
         ratio = contrast_ratio(ink, ground)
         if ratio < _NEEDED:
@@ -30,7 +30,7 @@ def check_sheets(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator
                 f"What a press opens {where_all(buttons)} is written in {ink} on {ground}.",
                 ratio, _NEEDED,
             )  # fmt: skip
-    shows = [one for one in opens if isinstance(one.document.afterwards, ShowBasket)]
+    shows = [shown for shown in opens if isinstance(shown.document.afterwards, ShowBasket)]
     if shows:
         yield from _told(snapshot.store.connection, shows)
 
@@ -47,7 +47,7 @@ def _told(connection: BasketConnection, shows: list[ButtonClass]) -> Iterator[Fi
             0, 1,
         )  # fmt: skip
         return
-    lacks = [said for said, name in (("name", read.name), ("amount", read.amount)) if not name]
+    lacks = [lacking for lacking, name in (("name", read.name), ("amount", read.amount)) if not name]
     if lacks:
         yield Finding(
             "basket", Weight.LOOK_AGAIN, spots(*shows), "afterwards",

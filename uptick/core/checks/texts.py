@@ -31,13 +31,15 @@ def _lacking(settings: Settings, classes: Sequence[ButtonClass]) -> Iterator[Fin
     for language in settings.languages[1:]:
         lacks = {
             moment: [
-                one for one in plain if moment in one.document.wording and language not in one.document.wording[moment]
+                kind
+                for kind in plain
+                if moment in kind.document.wording and language not in kind.document.wording[moment]
             ]
             for moment in Moment
         }
         moments = [moment for moment, where_lacking in lacks.items() if where_lacking]
         if moments:
-            buttons = tuple(dict.fromkeys(one for those in lacks.values() for one in those))
+            buttons = tuple(dict.fromkeys(kind for those in lacks.values() for kind in those))
             first = language_name(settings.language)
             yield Finding(
                 "language", Weight.LOOK_AGAIN, spots(*buttons), "words",
@@ -69,23 +71,23 @@ def _said_by(snapshot: Snapshot, rule: ExceptionRule) -> Json:
 
 def _valueless(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[Finding]:
     """Find live values that some product has not: it says something else than what was written."""
-    told: dict[tuple[str, str], tuple[dict[str, Product], ButtonClass, str, Moment, str]] = {}
-    for one in classes:
-        if not one.document.placement.shown:
+    by_missing: dict[tuple[str, str], tuple[dict[str, Product], ButtonClass, str, Moment, str]] = {}
+    for button in classes:
+        if not button.document.placement.shown:
             continue
-        holes = _holes(snapshot, one)
+        holes = _holes(snapshot, button)
         for name, template, lacking, moment, language in holes:
-            kept = told.setdefault((name, one.placement), ({}, one, template, moment, language))[0]
+            kept = by_missing.setdefault((name, button.placement), ({}, button, template, moment, language))[0]
             kept.update((product.sku, product) for product in lacking.products)
-    for (name, _), (lacking_products, one, template, moment, language) in told.items():
+    for (name, _), (lacking_products, button, template, moment, language) in by_missing.items():
         n = len(lacking_products)
         example = next(iter(lacking_products.values()))
-        instead = text_for(one.document, moment, language, example, first=snapshot.settings.language)
+        instead = text_for(button.document, moment, language, example, first=snapshot.settings.language)
         more = f" and {n - 1:,} more" if n > 1 else ""
         yield Finding(
-            "live_value", Weight.MUST_FIX if name != "page" else Weight.LOOK_AGAIN, spots(one), "words",
+            "live_value", Weight.MUST_FIX if name != "page" else Weight.LOOK_AGAIN, spots(button), "words",
             f"{{{name}}} has no value for {_many(n, 'product')}",
-            f"“{template}” {where(one)}. {example.name}{more} would say “{instead}” instead.",
+            f"“{template}” {where(button)}. {example.name}{more} would say “{instead}” instead.",
             n, 0,
         )  # fmt: skip
 
@@ -133,12 +135,12 @@ def _differing(snapshot: Snapshot, classes: Sequence[ButtonClass]) -> Iterator[F
         others = _says_elsewhere(snapshot, elsewhere)
         if others and (others[0], others[2].key) in wanted:
             texts = _said_by(snapshot, rule)[Moment.READY]
-            place, text, one = others
+            place, text, seen_button = others
             own = texts.get(settings.language) or next(iter(texts.values()))
             wider: Json = {"reach": {**rule.reach.model_dump(mode="json"), "placements": []}}
             layer = LayerRef.exception(rule.id)
             yield Finding(
-                "differs", Weight.LOOK_AGAIN, spots(one), "words",
+                "differs", Weight.LOOK_AGAIN, spots(seen_button), "words",
                 f"“{own}” and “{text}” for one product",
                 f"“{rule.name}” speaks on the {listed(said(p) for p in rule.reach.placements)} only; "
                 f"the {said(place)} says something else.",
@@ -162,7 +164,7 @@ def _elsewhere(snapshot: Snapshot) -> Mapping[str, Sequence[Elsewhere]]:
 
 
 def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
-    found: dict[str, tuple[Elsewhere, ...]] = {}
+    elsewhere_of: dict[str, tuple[Elsewhere, ...]] = {}
     goods, surfaces, language = snapshot.goods, snapshot.store.surfaces, snapshot.settings.language
     for rule in snapshot.index.rules:
         stands, texts = rule.reach.placements, _said_by(snapshot, rule)
@@ -172,10 +174,10 @@ def _find_elsewhere(snapshot: Snapshot) -> dict[str, tuple[Elsewhere, ...]]:
                 for place in snapshot.store.places if place not in stands
                 for product in map(goods.product, rule.reach.products) if product
             ]  # fmt: skip
-            found[rule.id] = tuple(
+            elsewhere_of[rule.id] = tuple(
                 dict.fromkeys((context.placement, snapshot.index.of(context)) for context in contexts)
             )
-    return found
+    return elsewhere_of
 
 
 def _says_elsewhere(snapshot: Snapshot, elsewhere: Sequence[Elsewhere]) -> tuple[Placement, str, ButtonClass] | None:

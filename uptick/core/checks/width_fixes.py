@@ -43,19 +43,19 @@ def width_fixes(
     given: set[str] = set()
     # Letter spacing does not shrink with the type, so a width in proportion may be off by that.
     slack_px = 1 + len(drawn.text) * abs(document.look.type.letter_spacing_px)
-    for one in chain(_single(document, drawn), _joint(document, drawn)):
-        if one.kind in given or len(given) == _MOST or (one.kind == "joint" and given):
+    for fix in chain(_single(document, drawn), _joint(document, drawn)):
+        if fix.kind in given or len(given) == _MOST or (fix.kind == "joint" and given):
             continue
         # What is plainly too wide still need not be laid out to be sure.
-        if document.look.wrap == "none" and one.about_px > drawn.container_px + slack_px:
+        if document.look.wrap == "none" and fix.about_px > drawn.container_px + slack_px:
             continue
-        tried = _changed(document, one.patch)
+        tried = _changed(document, fix.patch)
         if tried is None:
             continue
         after = lay(tried, drawn.text)
         if not after.too_wide_px and not after.too_high_px:
-            given.add(one.kind)
-            yield Fix(one.label, layer, one.patch)
+            given.add(fix.kind)
+            yield Fix(fix.label, layer, fix.patch)
 
 
 def possible_document(raw: Json, patch: Json) -> ButtonDocument | None:

@@ -119,12 +119,12 @@ def nearest_passing(colour: str, against: str | tuple[str, ...], ratio: float) -
     start = parse_colour(colour).convert("oklch")
     if worst_contrast(colour, those)[0] >= ratio:
         return hex_of(start)
-    found = []
+    passing = []
     for end in (0.0, 1.0):
         candidate = _bisect(start, end, those, ratio)
         if candidate:
-            found.append((abs(candidate[0] - start["lightness"]), candidate[1]))
-    return min(found)[1] if found else None
+            passing.append((abs(candidate[0] - start["lightness"]), candidate[1]))
+    return min(passing)[1] if passing else None
 
 
 def _bisect(start: Color, end: float, against: tuple[str, ...], ratio: float) -> tuple[float, str] | None:

@@ -24,22 +24,22 @@ def places_of(stops: Sequence[Stop]) -> tuple[float, ...]:
     Source:
         CSS Images 4, section 3.5.3 (colour stop "fixup").
     """
-    said = [_percent(stop.at) for stop in stops]
-    said[0] = 0.0 if said[0] is None else said[0]
-    said[-1] = 100.0 if said[-1] is None else said[-1]
+    placed = [_percent(stop.at) for stop in stops]
+    placed[0] = 0.0 if placed[0] is None else placed[0]
+    placed[-1] = 100.0 if placed[-1] is None else placed[-1]
     reached = -1e9
-    for n, place in enumerate(said):
+    for n, place in enumerate(placed):
         if place is not None:
             reached = max(reached, place)
-            said[n] = reached
-    known = [n for n, place in enumerate(said) if place is not None]
+            placed[n] = reached
+    known = [n for n, place in enumerate(placed) if place is not None]
     for first, last in pairwise(known):
-        start, end = said[first], said[last]
+        start, end = placed[first], placed[last]
         assert start is not None
         assert end is not None
         for n in range(first + 1, last):
-            said[n] = start + (end - start) * (n - first) / (last - first)
-    return tuple(place or 0.0 for place in said)
+            placed[n] = start + (end - start) * (n - first) / (last - first)
+    return tuple(place or 0.0 for place in placed)
 
 
 def _percent(at: float | str | None) -> float | None:
@@ -56,7 +56,7 @@ def mixed(stops: tuple[Stop, ...], space: Space, samples: int = _SAMPLES) -> tup
     """
     placed = zip(stops, places_of(stops), strict=True)
     line = Color.interpolate(
-        [stop(parse_see_through(one.colour), at / 100) for one, at in placed], space=space, hue="shorter"
+        [stop(parse_see_through(ramp_stop.colour), at / 100) for ramp_stop, at in placed], space=space, hue="shorter"
     )
     return tuple(_clipped(line(n / (samples - 1))) for n in range(samples))
 
@@ -103,12 +103,12 @@ def _layered(fill: LayersFill, page: str) -> tuple[str, ...]:
 def _run_alike(fill: LayersFill) -> bool:
     plain = [fill_layer for fill_layer in fill.list if isinstance(fill_layer, LinearFill) and not fill_layer.repeats]
     in_percent = all(not isinstance(stop.at, str) for fill_layer in fill.list for stop in fill_layer.stops)
-    return in_percent and len(plain) == len(fill.list) and len({(one.angle_deg, one.toward) for one in plain}) == 1
+    return in_percent and len(plain) == len(fill.list) and len({(run.angle_deg, run.toward) for run in plain}) == 1
 
 
 def _spread(colours: tuple[str, ...], most: int = 17) -> tuple[str, ...]:
     """Return some of many colours, from the darkest and thinnest to the lightest and thickest, both of them with it."""
-    different = sorted(set(colours), key=lambda one: (luminance(over(one, WHITE)), opacity_of(one)))
+    different = sorted(set(colours), key=lambda colour: (luminance(over(colour, WHITE)), opacity_of(colour)))
     if len(different) <= most:
         return tuple(different)
     return tuple(different[round(n * (len(different) - 1) / (most - 1))] for n in range(most))
@@ -147,7 +147,7 @@ def _css_gradient(fill: LinearFill | RadialFill) -> str:
 
 
 def _css_stops(stops: tuple[Stop, ...]) -> str:
-    return ",".join(f"{one.colour}{_css_place(one.at)}" for one in stops)
+    return ",".join(f"{ramp_stop.colour}{_css_place(ramp_stop.at)}" for ramp_stop in stops)
 
 
 def _css_place(at: float | str | None) -> str:

@@ -67,8 +67,8 @@ def luminance(pixels: Pixels) -> NDArray[np.float64]:
         WCAG 2.2, definition of relative luminance.
     """
     linear = np.where(pixels <= 0.04045, pixels / 12.92, ((pixels + 0.055) / 1.055) ** 2.4)
-    found: NDArray[np.float64] = linear @ np.array([0.2126, 0.7152, 0.0722])
-    return found
+    relative: NDArray[np.float64] = linear @ np.array([0.2126, 0.7152, 0.0722])
+    return relative
 
 
 # From linear sRGB to cone responses, and from their cube roots to OKLab.
@@ -89,13 +89,13 @@ def oklab(pixels: Pixels) -> Pixels:
         B. Ottosson, "A perceptual color space for image processing" (2020).
     """
     linear = np.where(pixels <= 0.04045, pixels / 12.92, ((pixels + 0.055) / 1.055) ** 2.4)
-    found: Pixels = np.cbrt(linear @ _TO_CONES.T) @ _TO_LAB.T
-    return found
+    lab: Pixels = np.cbrt(linear @ _TO_CONES.T) @ _TO_LAB.T
+    return lab
 
 
 def worst_contrast(words: str, pixels: Pixels) -> float:
     """Return the contrast of words with the pixels under them that only one in a hundred falls short of."""
     rgb = np.array([[int(words[n : n + 2], 16) / 255 for n in (1, 3, 5)]])
-    one, those = luminance(rgb)[0], luminance(pixels)
-    ratios = (np.maximum(one, those) + 0.05) / (np.minimum(one, those) + 0.05)
+    own, those = luminance(rgb)[0], luminance(pixels)
+    ratios = (np.maximum(own, those) + 0.05) / (np.minimum(own, those) + 0.05)
     return float(np.quantile(ratios, _WORST_SHARE, method="lower"))

@@ -52,13 +52,13 @@ def _ramp(name: str, colour: str) -> tuple[Shade, ...]:
     stride = (_LIGHTEST - _DARKEST) / (len(_STEPS) - 1)
     lightness = {step: _LIGHTEST - stride * n for n, step in enumerate(_STEPS)}
     nearest = min(_STEPS, key=lambda step: abs(lightness[step] - own))
-    found = []
+    shades = []
     for step in _STEPS:
         if step == nearest:
-            found.append(Shade(f"{name} {step}", step, colour, True))
+            shades.append(Shade(f"{name} {step}", step, colour, True))
             continue
         goal = lightness[step]
         room = (1 - goal) / (1 - own) if goal > own else goal / own
         shade = base.clone().set({"lightness": goal, "chroma": chroma * min(1.0, max(0.15, room))})
-        found.append(Shade(f"{name} {step}", step, hex_of(shade), False))
-    return tuple(found)
+        shades.append(Shade(f"{name} {step}", step, hex_of(shade), False))
+    return tuple(shades)

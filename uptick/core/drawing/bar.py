@@ -29,16 +29,16 @@ class CompiledBar(CompiledHanging):
 
 def compile_bar(bar: Bar, languages: Iterable[str] = ()) -> CompiledBar:
     """Return a bar compiled for a store that speaks some languages."""
-    made: CompiledBar = {"css": bar_css(bar), "parts": [part.value for part in bar.parts]}
-    say_when(made, bar, top=bar.edge == "top")
+    wire: CompiledBar = {"css": bar_css(bar), "parts": [part.value for part in bar.parts]}
+    say_when(wire, bar, top=bar.edge == "top")
     if not bar.taxed:
-        made["net"] = True
+        wire["net"] = True
     if BarPart.HEADING in bar.parts and bar.heading:
-        made["heading"] = dict(bar.heading)
+        wire["heading"] = dict(bar.heading)
     if bar.close_hours:
         names = {language: CLOSE_WORDS.get(language.split("-")[0], CLOSE_WORDS["en"]) for language in languages}
-        made["close"] = {"hours": bar.close_hours, "names": names}
-    return made
+        wire["close"] = {"hours": bar.close_hours, "names": names}
+    return wire
 
 
 def bar_of_older(*, name: bool, price: bool) -> CompiledBar:

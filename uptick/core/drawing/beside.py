@@ -25,7 +25,10 @@ def _takes_row(document: ButtonDocument) -> bool:
         return True
     pad = look.padding
     sizes = [getattr(look.size, name, None) for name in ("least", "most", "width")]
-    return any(isinstance(one, str) and one.endswith("%") for one in (pad.top, pad.right, pad.bottom, pad.left, *sizes))
+    return any(
+        isinstance(length, str) and length.endswith("%")
+        for length in (pad.top, pad.right, pad.bottom, pad.left, *sizes)
+    )
 
 
 @dataclass(frozen=True, slots=True)

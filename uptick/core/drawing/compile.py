@@ -165,7 +165,7 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         }  # fmt: skip
         if box.names:
             quantity["names"] = {language: list(as_wire(names)) for language, names in box.names.items()}
-    made: CompiledButton = {
+    wire: CompiledButton = {
         "css": _css(document, kit, ground),
         "icon": _icon(document, kit),
         "wide": takes_row(document),
@@ -177,19 +177,19 @@ def _compile(document: ButtonDocument, kit: Kit, ground: Ground | None) -> Compi
         "after": document.afterwards.kind,
     }
     if isinstance(document.afterwards, ToMessage):
-        made["message"] = _message(document.afterwards)
+        wire["message"] = _message(document.afterwards)
     if isinstance(document.afterwards, TellWhenBack):
         tells = document.afterwards
-        made["notify"] = {"path": tells.path, "mail": tells.mail_field, "product": tells.product_field}
+        wire["notify"] = {"path": tells.path, "mail": tells.mail_field, "product": tells.product_field}
     if sheet := compile_sheet(document):
-        made["sheet"] = sheet
+        wire["sheet"] = sheet
     if (show := compile_show(document)) is not None:
-        made["show"] = show
+        wire["show"] = show
     if (closer := compile_closer(document)) is not None:
-        made["closer"] = closer
+        wire["closer"] = closer
     if has_closer(document):
-        made["looks"] = True
-    return made
+        wire["looks"] = True
+    return wire
 
 
 # What stands for the choice until somebody has made it; no text of a designer holds it.
@@ -197,17 +197,17 @@ CHOICE = "\ue000"
 
 
 def _message(message: ToMessage) -> CompiledMessage:
-    made: CompiledMessage = {"href": address_parts(message)}
+    wire: CompiledMessage = {"href": address_parts(message)}
     if message.text:
-        made["text"] = _chosen(message.text)
+        wire["text"] = _chosen(message.text)
     if message.subject and message.way == "mail":
-        made["subject"] = _chosen(message.subject)
+        wire["subject"] = _chosen(message.subject)
     if message.way == "chat":
-        made["tab"] = True
+        wire["tab"] = True
     if message.hours:
-        made["hours"] = [list(span) for span in open_spans(message.hours)]
-        made["closed"] = _chosen(message.closed)
-    return made
+        wire["hours"] = [list(span) for span in open_spans(message.hours)]
+        wire["closed"] = _chosen(message.closed)
+    return wire
 
 
 def _chosen(texts: Mapping[str, str]) -> dict[str, WirePattern]:
@@ -287,13 +287,13 @@ def _icon(document: ButtonDocument, kit: Kit) -> CompiledIcon | None:
 
 
 def _path(shape: Shape) -> dict[str, str]:
-    found = {"d": shape.d}
+    attributes = {"d": shape.d}
     if shape.rule == "evenodd":
-        found["fill-rule"] = "evenodd"
+        attributes["fill-rule"] = "evenodd"
     if shape.stroke:
-        found |= {"fill": "none", "stroke": "currentColor", "stroke-width": f"{shape.stroke:g}"}
-        found |= {"stroke-linecap": shape.cap, "stroke-linejoin": shape.join}
-    return found
+        attributes |= {"fill": "none", "stroke": "currentColor", "stroke-width": f"{shape.stroke:g}"}
+        attributes |= {"stroke-linecap": shape.cap, "stroke-linejoin": shape.join}
+    return attributes
 
 
 # No rule of a theme for its own boxes may undo how ours stands, so the host insists on its display.
@@ -351,10 +351,10 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     boxed = isinstance(document.quantity, QuantityBox)
     among = boxed or (second is not None and second.side == "beside")
     writer = css.CssWriter(kit.fonts, ground)
-    found = [":host{display:flex!important}"] if takes_row(document) else []
+    rules_css = [":host{display:flex!important}"] if takes_row(document) else []
     if look.wrap != "none":
-        found.append(":host{max-width:100%}")
-    found += _row(document, second)
+        rules_css.append(":host{max-width:100%}")
+    rules_css += _row(document, second)
     declared = {**writer.size(look, among_others=among), **_body(look, writer), **css.inside(look, document.icon)}
     if second and second.side == "beside" and second.share and isinstance(look.size, FullSize):
         declared |= _share(document, second)
@@ -365,25 +365,25 @@ def _css(document: ButtonDocument, kit: Kit, ground: Ground | None) -> str:
     if second and second.side == "under" and not boxed:
         declared |= {"align-self": "stretch"}
         declared.pop("flex", None)
-    found.append(css.rule(".b", declared))
+    rules_css.append(css.rule(".b", declared))
     icon = icon_of(document.icon)
     above = icon is not None and icon.side == "above"
     # Who asks may ask of what is sold out as well.
     asks = isinstance(document.afterwards, ToMessage | TellWhenBack)
-    found += _states(look, ".b", without=("disabled",) if asks else ())
-    found.append(css.rule(".w", css.words(look, kit.fonts, hidden=document.is_wordless, above=above)))
-    found += _tells(look)
+    rules_css += _states(look, ".b", without=("disabled",) if asks else ())
+    rules_css.append(css.rule(".w", css.words(look, kit.fonts, hidden=document.is_wordless, above=above)))
+    rules_css += _tells(look)
     if icon:
-        found.append(css.rule("svg", css.icon_size(icon, kit.glyph(icon))))
+        rules_css.append(css.rule("svg", css.icon_size(icon, kit.glyph(icon))))
         if icon.mirror:
-            found.append(":host([dir=rtl]) svg{transform:scaleX(-1)}")
+            rules_css.append(":host([dir=rtl]) svg{transform:scaleX(-1)}")
     if isinstance(document.quantity, QuantityBox):
-        found.append(_quantity(document.quantity, look, writer))
+        rules_css.append(_quantity(document.quantity, look, writer))
     if second:
-        found += _second(document, second, writer)
+        rules_css += _second(document, second, writer)
     if isinstance(document.afterwards, ToMessage) and document.afterwards.way == "chat":
-        found += _tab_css(document.afterwards)
-    return "".join(found)
+        rules_css += _tab_css(document.afterwards)
+    return "".join(rules_css)
 
 
 def _body(look: Look, writer: css.CssWriter) -> css.Declarations:
@@ -405,14 +405,14 @@ def _states(look: Look, selector: str, without: Sequence[str] = ()) -> list[str]
 
 
 def _tells(look: Look) -> list[str]:
-    found = []
+    rules_css = []
     if look.working.tell == "breath":
-        found.append(".b[data-moment=working]>*{animation:f 1.2s ease-in-out infinite}")
+        rules_css.append(".b[data-moment=working]>*{animation:f 1.2s ease-in-out infinite}")
     elif look.working.tell == "tick":
-        found.append(css.rule(".b[data-moment=working]::after", _TELLS["tick"]))
+        rules_css.append(css.rule(".b[data-moment=working]::after", _TELLS["tick"]))
     if look.added.tell != "none":
-        found.append(css.rule(".b[data-moment=added]::after", _TELLS[look.added.tell]))
-    return found
+        rules_css.append(css.rule(".b[data-moment=added]::after", _TELLS[look.added.tell]))
+    return rules_css
 
 
 def _row(document: ButtonDocument, second: SecondButton | None) -> list[str]:

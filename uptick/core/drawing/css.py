@@ -66,21 +66,21 @@ class CssWriter:
         size, type_px = look.size, look.type.size_px
         if isinstance(size, FixedSize):
             return {"width": self.length(size.width, type_px), "height": px(size.height)}
-        found: Declarations = {}
+        declarations: Declarations = {}
         if isinstance(size, FullSize):
             # Beside others, full width is what they leave.
-            found = {"flex": "1 1 0", "min-width": "0"} if among_others else {"width": "100%"}
+            declarations = {"flex": "1 1 0", "min-width": "0"} if among_others else {"width": "100%"}
         if isinstance(size, NaturalSize) and size.least:
-            found["min-width"] = self.length(size.least, type_px)
+            declarations["min-width"] = self.length(size.least, type_px)
         if size.most is not None:
-            found["max-width"] = self.length(size.most, type_px)
+            declarations["max-width"] = self.length(size.most, type_px)
         if size.least_height_px:
-            found["min-height"] = px(size.least_height_px)
+            declarations["min-height"] = px(size.least_height_px)
         if isinstance(size, NaturalSize) and look.wrap != "none":
-            found |= {"flex": "0 1 auto"}
-            found.setdefault("min-width", "0")
-            found.setdefault("max-width", "100%")
-        return found
+            declarations |= {"flex": "0 1 auto"}
+            declarations.setdefault("min-width", "0")
+            declarations.setdefault("max-width", "100%")
+        return declarations
 
     def type(self, kind: Type) -> Declarations:
         """Return weight, size, line height and family as one `font`."""
@@ -96,13 +96,13 @@ class CssWriter:
         """Return the radii of the corners by the direction of reading, as one where all are alike."""
         corners = corners_of(radius)
         those = [
-            css_length(one) if isinstance(one, str) and one.endswith("%") else self.length(one, type_px)
-            for one in (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
+            css_length(corner) if isinstance(corner, str) and corner.endswith("%") else self.length(corner, type_px)
+            for corner in (corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left)
         ]
         if len(set(those)) == 1:
             return {"border-radius": those[0]}
         names = ("start-start", "start-end", "end-end", "end-start")
-        return {f"border-{name}-radius": one for name, one in zip(names, those, strict=True)}
+        return {f"border-{name}-radius": value for name, value in zip(names, those, strict=True)}
 
 
 def border(line: AnyBorder) -> Declarations:
@@ -114,7 +114,7 @@ def border(line: AnyBorder) -> Declarations:
     # Of the direction of reading, as padding is.
     names = ("border-top", "border-inline-end", "border-bottom", "border-inline-start")
     sides = zip(names, line.lines, strict=True)
-    return {"border": "0", **{name: _side(one) for name, one in sides if one.width_px}}
+    return {"border": "0", **{name: _side(side) for name, side in sides if side.width_px}}
 
 
 def _side(line: LineBorder | SideLine) -> str:
@@ -182,20 +182,20 @@ _UNSAID = {"box-shadow": "none", "opacity": "1"}
 def difference(state: Dress, rest: Dress) -> Declarations:
     """Return what a state declares otherwise than rest, and how it comes."""
     mine, theirs = _painted(state), _painted(rest)
-    found = {name: value for name, value in mine.items() if theirs.get(name) != value}
-    found |= {name: _UNSAID[name] for name in theirs if name not in mine}
+    differing = {name: value for name, value in mine.items() if theirs.get(name) != value}
+    differing |= {name: _UNSAID[name] for name in theirs if name not in mine}
     line = border(_as_wide_as(state.border, rest.border))
     if line != border(rest.border):
-        found |= line or {"border": "0"}
+        differing |= line or {"border": "0"}
     if state.motion != rest.motion:
-        found["transition"] = transition(state.motion)
-    return found
+        differing["transition"] = transition(state.motion)
+    return differing
 
 
 def states(look: Look) -> dict[str, Declarations]:
     """Return what each state declares otherwise than rest."""
     worn = dresses(look)
-    declarations = {name: difference(one, worn[REST]) for name, one in worn.items() if name != REST}
+    declarations = {name: difference(worn_look, worn[REST]) for name, worn_look in worn.items() if name != REST}
     # Whoever presses also points at it: what only hovering changes is set back there.
     hovered = {name for name in declarations["hover"] if name not in declarations["pressed"] and name != "transition"}
     pressed = {"border": "0", **_UNSAID, **dress(worn["pressed"])}
@@ -263,7 +263,7 @@ def font_family(family: str) -> str:
 def font_stack(family: str, fonts: FontBook) -> str:
     """Return a CSS list: the family, those that stand in for letters that it lacks, and what every browser has."""
     fallback = next(f.fallback for f in fonts.files if f.family == family)
-    return ",".join((*(font_family(one) for one in (family, *fonts.stand_ins)), fallback))
+    return ",".join((*(font_family(font) for font in (family, *fonts.stand_ins)), fallback))
 
 
 def rule(selector: str, declared: Declarations) -> str:

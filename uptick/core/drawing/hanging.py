@@ -26,28 +26,28 @@ class CompiledHanging(TypedDict):
     foot: NotRequired[float]
 
 
-def say_when(made: CompiledHanging, hanging: Hanging, *, top: bool) -> None:
+def say_when(wire: CompiledHanging, hanging: Hanging, *, top: bool) -> None:
     """Say when something comes and goes."""
     if top:
-        made["top"] = True
+        wire["top"] = True
     match hanging.comes:
         case AfterShare(share=share):
-            made["share"] = share
+            wire["share"] = share
         case AfterDistance(px=px):
-            made["px"] = px
+            wire["px"] = px
     if hanging.only_up:
-        made["up"] = True
+        wire["up"] = True
     if not hanging.returns:
-        made["stays"] = True
+        wire["stays"] = True
     if hanging.foot_px:
-        made["foot"] = hanging.foot_px
+        wire["foot"] = hanging.foot_px
 
 
 def compile_floating(floating: Floating) -> CompiledHanging:
     """Return a floating button compiled."""
-    made: CompiledHanging = {"css": floating_css(floating)}
-    say_when(made, floating, top=floating.is_top)
-    return made
+    wire: CompiledHanging = {"css": floating_css(floating)}
+    say_when(wire, floating, top=floating.is_top)
+    return wire
 
 
 def floating_css(floating: Floating) -> str:

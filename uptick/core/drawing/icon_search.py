@@ -24,8 +24,13 @@ def find_icons(icons: Mapping[str, IconShape], asked: str, most: int = 60) -> tu
         bought = [name for name, shape in icons.items() if {"shopping", "ecommerce", "commerce"} & set(shape.words)]
         return tuple(dict.fromkeys((*bought, *icons)))[:most]
     scored = ((sum(_score(word, name, shape) for word in words), name) for name, shape in icons.items())
-    found = [(score, name) for score, name in scored if score > 0]
-    return tuple(name for _, name in sorted(found, key=lambda one: (-one[0], len(one[1]), one[1])))[:most]
+    scored_names = [(score, name) for score, name in scored if score > 0]
+    return tuple(
+        name
+        for _, name in sorted(
+            scored_names, key=lambda scored_name: (-scored_name[0], len(scored_name[1]), scored_name[1])
+        )
+    )[:most]
 
 
 def _score(word: str, name: str, shape: IconShape) -> float:

@@ -37,10 +37,10 @@ def compile_row(row: Row) -> WireRow:
     """Return a row compiled."""
     tiles: list[WireTile] = []
     for tile in row.products:
-        made: WireTile = {"sku": tile.sku, "path": tile.path}
+        tile_wire: WireTile = {"sku": tile.sku, "path": tile.path}
         if (tile.across, tile.down) != (50, 50):
-            made["focus"] = f"{tile.across:g}% {tile.down:g}%"
-        tiles.append(made)
+            tile_wire["focus"] = f"{tile.across:g}% {tile.down:g}%"
+        tiles.append(tile_wire)
     wire: WireRow = {"css": row_css(row), "tiles": tiles}
     if row.seen:
         wire["seen"] = row.most

@@ -44,10 +44,10 @@ def compile_sheet(document: ButtonDocument) -> CompiledSheet | None:
     asks = isinstance(document.afterwards, ShowBasket | TellWhenBack)
     if not asks and document.choosing == "page" and not has_closer(document):
         return None
-    made: CompiledSheet = {"css": sheet_css(document)}
+    wire: CompiledSheet = {"css": sheet_css(document)}
     if document.is_wordless:
-        made["plain"] = True
-    return made
+        wire["plain"] = True
+    return wire
 
 
 def has_closer(document: ButtonDocument) -> bool:
@@ -67,12 +67,12 @@ def compile_show(document: ButtonDocument) -> CompiledShow | None:
     shows = document.afterwards
     if not isinstance(shows, ShowBasket):
         return None
-    made: CompiledShow = {}
+    wire: CompiledShow = {}
     if shows.where == "side":
-        made["side"] = True
+        wire["side"] = True
     if shows.free_from:
-        made["free"] = f"{shows.free_from:.2f}"
-    return made
+        wire["free"] = f"{shows.free_from:.2f}"
+    return wire
 
 
 def sheet_css(document: ButtonDocument) -> str:
@@ -96,7 +96,7 @@ def show_words(document: ButtonDocument, languages: Sequence[str]) -> dict[str, 
     """Return what a basket says in a store's languages; English stands in."""
     shows = document.afterwards
     own = shows.says if isinstance(shows, ShowBasket) else {}
-    found = {}
+    words_of = {}
     for language in languages:
         known = _known(language, BASKET_WORDS)
         words = list(BASKET_WORDS[known])
@@ -105,14 +105,14 @@ def show_words(document: ButtonDocument, languages: Sequence[str]) -> dict[str, 
                 words[place] = text or words[place]
         names = known_names(known)
         assert names
-        found[language] = [*words, names.quantity, CLOSE_WORDS[known], known]
-    return found
+        words_of[language] = [*words, names.quantity, CLOSE_WORDS[known], known]
+    return words_of
 
 
 def closer_words(languages: Sequence[str]) -> dict[str, list[str]]:
     """Return what sheets of products say in a store's languages; English stands in."""
     known = {language: _known(language, CLOSER_WORDS) for language in languages}
-    return {language: [*CLOSER_WORDS[one], CLOSE_WORDS[one], one] for language, one in known.items()}
+    return {language: [*CLOSER_WORDS[spoken], CLOSE_WORDS[spoken], spoken] for language, spoken in known.items()}
 
 
 def _known(language: str, among: Mapping[str, object]) -> str:

@@ -101,20 +101,24 @@ def cover(
     splitter = _Splitter(tables, index, tuple(languages))
     held = {placement: holding(groups, goods, skus) for placement, skus in only.items()}
     frames = {placement: _frames(index, placement, held.get(placement, groups), splitter) for placement in places}
-    return Cover(groups, frames, {place: {one.bits: one for one in those} for place, those in frames.items()}, held)
+    return Cover(
+        groups, frames, {place: {frame.bits: frame for frame in those} for place, those in frames.items()}, held
+    )
 
 
 def holding(groups: Sequence[ProductGroup], goods: Goods, skus: frozenset[str]) -> tuple[ProductGroup, ...]:
     """Return groups with some of their products only; the first one, of products that no exception knows, stays."""
     rows = np.array(sorted(goods.row_of[sku] for sku in skus if sku in goods.row_of), dtype=np.int32)
     kept = []
-    for n, one in enumerate(groups):
-        inside = [(batch, batch.rows[np.isin(batch.rows, rows)]) for batch in one.batches]
+    for n, products in enumerate(groups):
+        inside = [(batch, batch.rows[np.isin(batch.rows, rows)]) for batch in products.batches]
         batches = tuple(Batch(batch.situation, goods, those) for batch, those in inside if len(those))
         if batches:
-            kept.append(replace(one, sku=batches[0].first.sku, category=batches[0].first.category, batches=batches))
+            kept.append(
+                replace(products, sku=batches[0].first.sku, category=batches[0].first.category, batches=batches)
+            )
         elif n == 0:
-            kept.append(replace(one, batches=()))
+            kept.append(replace(products, batches=()))
     return tuple(kept)
 
 
@@ -138,16 +142,16 @@ class _Splitter:
 
     def split(self, narrow: int) -> list[tuple[int, _Split]]:
         """Return how contexts are told apart where these exceptions may hold, with the bits of those that do."""
-        found = self._known.get(narrow)
-        if found is None:
+        those_groups = self._known.get(narrow)
+        if those_groups is None:
             rules = list(_each(narrow))
             # The same wherever exceptions are met in the same contexts, whichever they are.
             met = tuple([self._met[rule] for rule in rules])
             splits = self._tables.ask(Step.COVER, ("split", self._languages, met), lambda: self._parts(met))
-            found = self._known[narrow] = [
+            those_groups = self._known[narrow] = [
                 (sum(rule for n, rule in enumerate(rules) if split.held >> n & 1), split) for split in splits
             ]
-        return found
+        return those_groups
 
     def _parts(self, met: Sequence[int]) -> list[_Split]:
         parts = [(0, (1 << len(self._seers)) - 1)]
@@ -194,14 +198,14 @@ def _frames(
     for members in groups:
         alike.setdefault(members.bits[0] & here, []).append(members)
     # The plain class comes first, whatever covers the products there are.
-    found: dict[int, _Gathered] = {0: _Gathered(None)}
+    gathered_of: dict[int, _Gathered] = {0: _Gathered(None)}
     for may, those in alike.items():
         always = may & ~index.narrow
         batches = {batch.number: batch for members in those for batch in members.batches}
         for narrow, split in splitter.split(may & index.narrow):
-            gathered = found.get(always | narrow)
+            gathered = gathered_of.get(always | narrow)
             if gathered is None:
-                gathered = found[always | narrow] = _Gathered((those[0], split.example))
+                gathered = gathered_of[always | narrow] = _Gathered((those[0], split.example))
             gathered.places |= split.everywhere
             if len(split.places) == len(Situation):
                 gathered.batches.update(batches)
@@ -217,7 +221,7 @@ def _frames(
             gathered.places,
             gathered.example,
         )
-        for bits, gathered in found.items()
+        for bits, gathered in gathered_of.items()
     )
 
 

@@ -105,7 +105,9 @@ def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[P
     Only products that an exception names are looked at one by one: the others are covered as their category is.
     """
     # In the order of the catalogue, so that equal shops are grouped alike.
-    named = sorted({goods.row_of[sku] for one in indexes for sku in one.named_products if sku in goods.row_of})
+    named = sorted(
+        {goods.row_of[sku] for rule_index in indexes for sku in rule_index.named_products if sku in goods.row_of}
+    )
     by_category: dict[str, list[int]] = {}
     for row in named:
         by_category.setdefault(goods.products[row].category, []).append(row)
@@ -113,20 +115,22 @@ def group(tables: Tables, goods: Goods, indexes: Sequence[RuleIndex]) -> tuple[P
     def bits_of(sku: str, category: str) -> tuple[int, ...]:
         return tuple([index.of_product(sku, category) for index in indexes])
 
-    found: dict[tuple[int, ...], tuple[str, str, list[Batch]]] = {bits_of("", ""): ("", "", [])}
+    groups_of: dict[tuple[int, ...], tuple[str, str, list[Batch]]] = {bits_of("", ""): ("", "", [])}
     for category in goods.by_category:
         rest = _rest(tables, goods, category, tuple(by_category.get(category, ())))
         if rest:
             sku = rest[0].first.sku
-            found.setdefault(bits_of(sku, category), (sku, category, []))[2].extend(rest)
+            groups_of.setdefault(bits_of(sku, category), (sku, category, []))[2].extend(rest)
     singles: dict[tuple[tuple[int, ...], Situation], list[int]] = {}
     for row in named:
         product = goods.products[row]
         singles.setdefault((bits_of(product.sku, product.category), product.situation), []).append(row)
     for (bits, situation), rows in singles.items():
         batch = _named(tables, goods, situation, tuple(rows))
-        found.setdefault(bits, (batch.first.sku, batch.first.category, []))[2].append(batch)
-    return tuple(ProductGroup(bits, sku, category, tuple(batches)) for bits, (sku, category, batches) in found.items())
+        groups_of.setdefault(bits, (batch.first.sku, batch.first.category, []))[2].append(batch)
+    return tuple(
+        ProductGroup(bits, sku, category, tuple(batches)) for bits, (sku, category, batches) in groups_of.items()
+    )
 
 
 def _rest(tables: Tables, goods: Goods, category: str, named: tuple[int, ...]) -> tuple[Batch, ...]:

@@ -103,11 +103,11 @@ class RuleIndex:
 
 
 def _named(lists: Iterable[Sequence[str]]) -> dict[str, int]:
-    found: dict[str, int] = {}
+    bits_of_value: dict[str, int] = {}
     for n, values in enumerate(lists):
         for value in values:
-            found[value] = found.get(value, 0) | 1 << n
-    return found
+            bits_of_value[value] = bits_of_value.get(value, 0) | 1 << n
+    return bits_of_value
 
 
 def _dimension(lists: Iterable[Sequence[str]]) -> _Dimension:

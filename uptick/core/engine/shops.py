@@ -50,12 +50,12 @@ class CompiledShop:
             return store
         adds = (settings.pointed, [bool(settings.placements.get(place)) for place in ADDED])
         with self._lock:
-            for of, added, made in self._placed:
-                if (of is store or made is store) and added == adds:
-                    return made
-            made = with_places(store, settings)
-            self._placed = [(store, adds, made), *self._placed[: _RECENT_SNAPSHOTS - 1]]
-        return made
+            for of, added, placed_store in self._placed:
+                if (of is store or placed_store is store) and added == adds:
+                    return placed_store
+            placed_store = with_places(store, settings)
+            self._placed = [(store, adds, placed_store), *self._placed[: _RECENT_SNAPSHOTS - 1]]
+        return placed_store
 
     def at(self, settings: Settings, products: Sequence[Product], store: Store) -> Snapshot:
         """Return the store as these settings make it; `settings` are as they count on the day that is looked at."""

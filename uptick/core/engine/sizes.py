@@ -39,7 +39,7 @@ def _bytes(value: Any, away: tuple[type, ...], seen: set[int]) -> float:
         if len(inside) > 2 * _SAMPLE:
             # Long lists hold things of one kind: some stand for all. What they share is met in the first.
             some = inside[:: len(inside) // _SAMPLE]
-            first, *others = [_bytes(one, away, seen) for one in some]
+            first, *others = [_bytes(part, away, seen) for part in some]
             size += first + sum(others) / len(others) * (len(inside) - 1)
         else:
             open_values += inside
@@ -53,10 +53,10 @@ def _inside(item: Any) -> list[Any]:
         return [*item.keys(), *item.values()]
     if isinstance(item, tuple | list | set | frozenset):
         return list(item)
-    found = [getattr(item, "__dict__", None)]
+    held_items = [getattr(item, "__dict__", None)]
     for kind in type(item).__mro__:
         slots = kind.__dict__.get("__slots__", ())
         names = (slots,) if isinstance(slots, str) else slots
         # `__dict__` is looked at above, and a weak reference holds nothing.
-        found += [getattr(item, name, None) for name in names if name not in {"__dict__", "__weakref__"}]
-    return [one for one in found if one is not None]
+        held_items += [getattr(item, name, None) for name in names if name not in {"__dict__", "__weakref__"}]
+    return [held for held in held_items if held is not None]

@@ -204,12 +204,12 @@ class PlaceStack:
         return (self.placement, self._wide_look, self._wide_words)
 
     def _stack(self, bits: int) -> list[Layer]:
-        found = []
+        columns = []
         while bits:
             lowest = bits & -bits
-            found.append(self._narrow[lowest.bit_length() - 1])
+            columns.append(self._narrow[lowest.bit_length() - 1])
             bits ^= lowest
-        return found
+        return columns
 
     def narrow_look(self, bits: int) -> int:
         """Return a number for what the exceptions of some bits draw together; equal ones have one number."""
@@ -241,11 +241,11 @@ class PlaceStack:
             BadDocument: The layers together do not make a button.
         """
         bits &= self.look_bits
-        made = self._looks.get(bits)
-        if made is None:
+        layer = self._looks.get(bits)
+        if layer is None:
             key = ("look", self._wide_look, self.narrow_look(bits))
-            made = self._looks[bits] = self._tables.ask(Step.LOOKS, key, lambda: self._draw(bits))
-        return made
+            layer = self._looks[bits] = self._tables.ask(Step.LOOKS, key, lambda: self._draw(bits))
+        return layer
 
     @cached_property
     def _wide_drawn(self) -> Json:
@@ -270,41 +270,41 @@ class PlaceStack:
             BadDocument: Nothing is said at all.
         """
         bits &= self.word_bits
-        made = self._texts.get(bits)
-        if made is None:
+        texts_of = self._texts.get(bits)
+        if texts_of is None:
             key = ("texts", self._wide_words, self.narrow_words(bits))
-            made = self._texts[bits] = self._tables.ask(Step.WORDINGS, key, lambda: self._say(bits))
-        return made
+            texts_of = self._texts[bits] = self._tables.ask(Step.WORDINGS, key, lambda: self._say(bits))
+        return texts_of
 
     def _say(self, bits: int) -> Texts:
         layers = [layer.texts for layer in (*self._wide, *self._stack(bits)) if layer.texts]
-        said: dict[Cell, str] = {}
+        by_cell: dict[Cell, str] = {}
         for texts in layers:
-            said |= texts
-        if not said:
+            by_cell |= texts
+        if not by_cell:
             raise BadDocument("wording: a button needs words, at least for the ready moment.", field="wording")
         wider: Wider = {}
-        for cell, text in said.items() if len(layers) > 1 else ():
-            told = [texts[cell] for texts in reversed(layers) if cell in texts] if needed_by(text) else []
-            if others := overridden(text, told):
+        for cell, text in by_cell.items() if len(layers) > 1 else ():
+            layer_texts = [texts[cell] for texts in reversed(layers) if cell in texts] if needed_by(text) else []
+            if others := overridden(text, layer_texts):
                 wider[cell] = others
         wording: dict[Moment, dict[str, str]] = {}
-        for (moment, language), text in said.items():
+        for (moment, language), text in by_cell.items():
             wording.setdefault(moment, {})[language] = text
-        key = (frozenset(said.items()), frozenset(wider.items()))
+        key = (frozenset(by_cell.items()), frozenset(wider.items()))
         return self._tables.same(Step.WORDINGS, key, Texts(new_number(), wording, wider))
 
     def document(self, bits: int) -> ButtonDocument:
         """Return the button of the exceptions of some bits; equal ones are one object."""
-        made = self._documents.get(bits)
-        if made is None:
+        document = self._documents.get(bits)
+        if document is None:
             look, texts = self.look(bits), self.texts(bits)
-            made = self._documents[bits] = self._tables.ask(
+            document = self._documents[bits] = self._tables.ask(
                 Step.DOCUMENTS,
                 (look.number, texts.number),
                 lambda: look.document.with_texts(texts.wording, texts.wider, texts.number),
             )
-        return made
+        return document
 
 
 def _content(reach: Reach) -> bytes:

@@ -53,7 +53,7 @@ NEEDS: Mapping[Step, frozenset[Step]] = {
 
 def follows_from(step: Step) -> frozenset[Step]:
     """Return the steps that are worked out from one, directly or not."""
-    found = {step}
-    while more := {one for one, needs in NEEDS.items() if needs & found} - found:
-        found |= more
-    return frozenset(found - {step})
+    steps = {step}
+    while more := {later for later, needs in NEEDS.items() if needs & steps} - steps:
+        steps |= more
+    return frozenset(steps - {step})

@@ -65,10 +65,10 @@ class Tables:
             finally:
                 _running.step = asker
             self.worked_out[step] += 1
-            made = [value, self._age]
-            entry = kept.setdefault(key, made)
+            fresh = [value, self._age]
+            entry = kept.setdefault(key, fresh)
             # What another thread has worked out meanwhile is kept and counted already.
-            if entry is made:
+            if entry is fresh:
                 self._weigh(step, key, value)
         else:
             entry[1] = self._age
@@ -81,12 +81,12 @@ class Tables:
 
     def newest(self, name: Hashable, stamp: Hashable, work: Callable[[], R]) -> R:
         """Return what belongs to a stamp; only the newest of a name is kept."""
-        found = self._newest.get(name)
-        if found is None or found[0] != stamp:
+        newest = self._newest.get(name)
+        if newest is None or newest[0] != stamp:
             value = work()
-            size = found[2] if found and self._age % _THEN_EVERY else deep_bytes(value, _OF_THE_PROCESS)
-            found = self._newest[name] = (stamp, value, size)
-        result: R = found[1]
+            size = newest[2] if newest and self._age % _THEN_EVERY else deep_bytes(value, _OF_THE_PROCESS)
+            newest = self._newest[name] = (stamp, value, size)
+        result: R = newest[1]
         return result
 
     def grow_older(self) -> None:
@@ -108,11 +108,11 @@ class Tables:
 
     def sizes(self) -> dict[Step, int]:
         """Return about how many bytes each step keeps: its entries, each at the mean of its kind that was measured."""
-        found = dict.fromkeys(Step, 0.0)
+        bytes_of = dict.fromkeys(Step, 0.0)
         for (step, _), weight in list(self._weights.items()):
-            found[step] += weight.kept * weight.mean
-        found[Step.READ] += sum(size for _, _, size in list(self._newest.values()))
-        return {step: round(size) for step, size in found.items()}
+            bytes_of[step] += weight.kept * weight.mean
+        bytes_of[Step.READ] += sum(size for _, _, size in list(self._newest.values()))
+        return {step: round(size) for step, size in bytes_of.items()}
 
     @property
     def size(self) -> int:

@@ -105,9 +105,9 @@ def text_for(
 def _say(stacks: Sequence[tuple[str, ...]], values: Mapping[str, str], language: str) -> str:
     for texts in stacks:
         filled = [fill_text(parse_text(text), values, language) for text in texts]
-        said = next((text for text in filled if HOLE not in text), "") or without_holes(filled[0])
-        if said:
-            return said
+        plain_text = next((text for text in filled if HOLE not in text), "") or without_holes(filled[0])
+        if plain_text:
+            return plain_text
     return values.get("name", "")
 
 
@@ -135,9 +135,9 @@ def worst_text(
     pattern = parse_text(texts[0])
 
     def measured(product: Product | None) -> WorstText:
-        said = {_say(stacks, live_values(product, language, count), language) for count in _counts(pattern, product)}
-        found = ((t, width_of(t, kind, fonts, language)) for t in said)
-        text, width = max(found, key=lambda one: (one[1], one[0]))
+        phrases = {_say(stacks, live_values(product, language, count), language) for count in _counts(pattern, product)}
+        widths_of = ((t, width_of(t, kind, fonts, language)) for t in phrases)
+        text, width = max(widths_of, key=lambda measured: (measured[1], measured[0]))
         return WorstText(text, width, product)
 
     def work() -> WorstText:
@@ -249,13 +249,13 @@ def _shortlist(
 
 def _flat(pattern: Pattern) -> list[str]:
     """Return the live values of a product that a text shows, as often as it does; of a plural those of its rest."""
-    found: list[str] = []
+    names: list[str] = []
     for part in pattern:
         if isinstance(part, Plural):
-            found += _flat(dict(part.forms)["other"])
+            names += _flat(dict(part.forms)["other"])
         elif isinstance(part, Live) and part.name in _OF_PRODUCT:
-            found.append(part.name)
-    return found
+            names.append(part.name)
+    return names
 
 
 def worst_of_class(

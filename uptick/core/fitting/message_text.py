@@ -42,5 +42,5 @@ def message_address(
         lines = "\r\n".join(without_holes(line) for line in filled.translate(_ISOLATES).split("\n"))
         return quote(lines, safe="-._~")
 
-    said = {"subject": message.subject, "text": message.closed if closed else message.text}
-    return "".join(say(said[part]) if n % 2 else part for n, part in enumerate(address_parts(message)))
+    parts = {"subject": message.subject, "text": message.closed if closed else message.text}
+    return "".join(say(parts[part]) if n % 2 else part for n, part in enumerate(address_parts(message)))

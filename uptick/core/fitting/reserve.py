@@ -38,7 +38,7 @@ def _is_steady(document: ButtonDocument) -> bool:
     look = document.look
     alone = isinstance(document.second, NoSecond) and isinstance(document.quantity, NoQuantity)
     of_the_page = any(
-        isinstance(one, str) and not one.endswith("em") for one in (look.padding.top, look.padding.bottom)
+        isinstance(padding, str) and not padding.endswith("em") for padding in (look.padding.top, look.padding.bottom)
     )
     return alone and not of_the_page and not may_wrap(document)
 
@@ -53,13 +53,13 @@ def _texts(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonCla
     languages, fonts = snapshot.settings.languages, snapshot.kit.fonts
     if not may_wrap(document):
         return (("", languages[0]),)
-    found = {
-        (worst_of_class(snapshot.tables, one, moment, language, fonts, languages[0]).text, language)
-        for one in met
-        for moment in _moments(one)
+    texts = {
+        (worst_of_class(snapshot.tables, button, moment, language, fonts, languages[0]).text, language)
+        for button in met
+        for moment in _moments(button)
         for language in languages
     }
-    return tuple(sorted(found))
+    return tuple(sorted(texts))
 
 
 def _moments(button: ButtonClass) -> set[Moment]:
@@ -70,12 +70,12 @@ def _moments(button: ButtonClass) -> set[Moment]:
 def _reserved(
     document: ButtonDocument, button: ButtonClass, texts: Sequence[tuple[str, str]], store: Store, kit: Kit
 ) -> Reserved:
-    found: dict[str, float] = {}
+    heights: dict[str, float] = {}
     for device in store.surfaces[button.placement].widths_px:
         ground = store.ground(button.placement, device)
         drawn = (lay_out(document, text, kit, ground, language=language) for text, language in texts)
-        found[device.value] = max(map(row_height, drawn))
-    return next(iter(found.values())) if len(set(found.values())) == 1 else found
+        heights[device.value] = max(map(row_height, drawn))
+    return next(iter(heights.values())) if len(set(heights.values())) == 1 else heights
 
 
 def row_height(drawn: Drawing) -> float:

@@ -24,7 +24,7 @@ def text_widths(name: str, products: Sequence[Product], fonts: FontBook, face: F
     text = _TEXTS[name]
     texts = [text(product) for product in products]
     by_letter = {letter: fonts.rough_em(letter, *face) for letter in set().union(*texts)}
-    return np.array([sum(map(by_letter.__getitem__, one)) for one in texts])
+    return np.array([sum(map(by_letter.__getitem__, letters)) for letters in texts])
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -55,7 +55,7 @@ def amount_widths(amounts: Amounts, language: str, fonts: FontBook, face: Face) 
     """
     widths = np.zeros(len(amounts.minor))
     for currency in dict.fromkeys(amounts.currencies):
-        those = amounts.has & np.array([one == currency for one in amounts.currencies])
+        those = amounts.has & np.array([code == currency for code in amounts.currencies])
         widths[those] = money_widths(amounts.minor[those], money_rule(language, currency), fonts, face)
     return widths
 

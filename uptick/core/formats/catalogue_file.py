@@ -128,22 +128,22 @@ def _from_csv(
     decimal: str,
 ) -> Iterator[CatalogueLine]:
     for number, cells in rows:
-        told = {column: cell.strip() for column, cell in zip(columns, cells, strict=False) if column}
-        sku = told.get("sku", "")
+        cells_by = {column: cell.strip() for column, cell in zip(columns, cells, strict=False) if column}
+        sku = cells_by.get("sku", "")
         if len(cells) > len(columns):
             yield CatalogueLine(number, sku, "more fields than columns; put texts with commas in double quotes")
         elif len(cells) < len(columns):
             yield CatalogueLine(number, sku, f"{len(cells)} fields where the first line has {len(columns)}")
         else:
-            told |= {name: plain_number(told[name], decimal) for name in _NUMBERS if name in told}
-            yield _line(number, told, known.get(sku), currency)
+            cells_by |= {name: plain_number(cells_by[name], decimal) for name in _NUMBERS if name in cells_by}
+            yield _line(number, cells_by, known.get(sku), currency)
 
 
-def _line(number: int, told: Mapping[str, str], before: Product | None, currency: str) -> CatalogueLine:
+def _line(number: int, cells_by: Mapping[str, str], before: Product | None, currency: str) -> CatalogueLine:
     try:
-        return CatalogueLine(number, told.get("sku", ""), product_from(told, currency, before))
+        return CatalogueLine(number, cells_by.get("sku", ""), product_from(cells_by, currency, before))
     except ValueError as error:
-        return CatalogueLine(number, told.get("sku", ""), str(error))
+        return CatalogueLine(number, cells_by.get("sku", ""), str(error))
 
 
 def write_csv(products: Sequence[Product]) -> str:

@@ -36,17 +36,17 @@ def look_of(reading: ComputedButton) -> Computed:
     What no rule sets is not brought: it stays as the button has it. A state that no rule speaks of is left to the rule.
     """
     widths = _with_shares([whole(reading, n) for n in range(len(reading.widths))])
-    told = [one for one in reading.told if not is_old_spelling(one)]
+    notes = [note for note in reading.told if not is_old_spelling(note)]
     layers = []
-    for n, one in enumerate(widths):
-        reader = _Reader(reading, one, told if n == 0 else [])
+    for n, sized in enumerate(widths):
+        reader = _Reader(reading, sized, notes if n == 0 else [])
         layers.append(reader.look())
     by_device = {}
-    for one, layer in zip(widths[1:], layers[1:], strict=True):
+    for sized, layer in zip(widths[1:], layers[1:], strict=True):
         difference = _difference(layer, layers[0])
         if difference:
-            by_device[_device_at(one.window_px)] = difference
-    return Computed(layers[0], by_device, tuple(dict.fromkeys(told)))
+            by_device[_device_at(sized.window_px)] = difference
+    return Computed(layers[0], by_device, tuple(dict.fromkeys(notes)))
 
 
 def _device_at(window_px: float) -> Device:
@@ -55,12 +55,12 @@ def _device_at(window_px: float) -> Device:
 
 def _difference(other: Json, first: Json) -> Json:
     """Return what a layer says otherwise than the first; a value of a kind is carried whole."""
-    found: Json = {}
+    difference: Json = {}
     for path in _fields(other):
         mine, theirs = at_path(other, path), at_path(first, path)
         if mine != theirs:
-            found = merge_layer(found, patch_at(path, mine))
-    return found
+            difference = merge_layer(difference, patch_at(path, mine))
+    return difference
 
 
 def _fields(layer: Json) -> Iterator[str]:
@@ -77,21 +77,21 @@ def _with_shares(widths: Sequence[AtWidth]) -> list[AtWidth]:
     """Return the widths with lengths in vw where all of them follow the window."""
     if len({width.window_px for width in widths}) < 2:
         return list(widths)
-    found: dict[str, str] = {}
+    shares_of: dict[str, str] = {}
     for name in widths[0].rest.button:
         if _SHARES.match(name) and (share := _share([width.rest.button[name] for width in widths], widths)):
-            found[name] = share
+            shares_of[name] = share
     return [
-        width.model_copy(update={"rest": Styled(button={**width.rest.button, **found}, words=width.rest.words)})
+        width.model_copy(update={"rest": Styled(button={**width.rest.button, **shares_of}, words=width.rest.words)})
         for width in widths
     ]
 
 
 def _share(written: Sequence[str], widths: Sequence[AtWidth]) -> str:
-    found = [_PX.match(one) for one in written]
-    if not all(found):
+    matches = [_PX.match(text) for text in written]
+    if not all(matches):
         return ""
-    shares = [float(one[1]) / width.window_px * 100 for one, width in zip(found, widths, strict=True) if one]
+    shares = [float(match[1]) / width.window_px * 100 for match, width in zip(matches, widths, strict=True) if match]
     # Browsers round what they lay out to 64ths of a pixel.
     return f"{shares[0]:.4g}vw" if shares[0] > 0 and max(shares) - min(shares) < 0.005 else ""
 
@@ -99,10 +99,10 @@ def _share(written: Sequence[str], widths: Sequence[AtWidth]) -> str:
 class _Reader:
     """Reads one width."""
 
-    def __init__(self, reading: ComputedButton, at: AtWidth, told: list[str]) -> None:
+    def __init__(self, reading: ComputedButton, at: AtWidth, notes: list[str]) -> None:
         self._reading = reading
         self._at = at
-        self._told = told
+        self._told = notes
         self._said = set(reading.said)
         self._said_of_words = self._said | set(reading.said_around)
 
@@ -110,8 +110,8 @@ class _Reader:
         rest = self._at.rest
         layer: Json = {}
         for group in GROUPS:
-            said = self._said_of_words if group.of_words else self._said
-            if said.isdisjoint(group.names):
+            given = self._said_of_words if group.of_words else self._said
+            if given.isdisjoint(group.names):
                 continue
             layer = merge_layer(layer, self._taken(group, rest.words if group.of_words else rest.button, ""))
         layer = merge_layer(layer, self._size())
@@ -134,12 +134,12 @@ class _Reader:
                     continue
                 layer = merge_layer(layer, patch_at(path, value))
         except NotUnderstood as why:
-            said = "; ".join(f"{name}: {style[name][:80]}" for name in group.told(style))
-            self._tell(f"{said} ({why})" if str(why) else said, state)
+            listed = "; ".join(f"{name}: {style[name][:80]}" for name in group.told(style))
+            self._tell(f"{listed} ({why})" if str(why) else listed, state)
         return layer
 
-    def _tell(self, said: str, state: str) -> None:
-        self._told.append(f"{_WHEN[state]}: {said}" if state else said)
+    def _tell(self, line: str, state: str) -> None:
+        self._told.append(f"{_WHEN[state]}: {line}" if state else line)
 
     def _size(self) -> Json:
         style = self._at.rest.button
@@ -148,8 +148,8 @@ class _Reader:
         try:
             size = size_of(style, self._at.box, self._reading.tag, self._said, self._told)
         except NotUnderstood as why:
-            said = "; ".join(f"{name}: {style[name]}" for name in SIZES[:5] if style.get(name) not in _NO_SIZE)
-            self._told.append(f"{said} ({why})")
+            listed = "; ".join(f"{name}: {style[name]}" for name in SIZES[:5] if style.get(name) not in _NO_SIZE)
+            self._told.append(f"{listed} ({why})")
             return {}
         return {"look": {"size": size}} if size else {}
 
@@ -158,7 +158,7 @@ class _Reader:
         rest, said_in = self._at.rest, self._reading.said_in[state]
         differs = self._at.states.get(state, Styled(button={}, words={}))
         style = Styled(button={**rest.button, **differs.button}, words={**rest.words, **differs.words})
-        found: Json = {}
+        patch: Json = {}
         read: set[str] = set()
         for group in GROUPS:
             part = group.path.removeprefix("look.")
@@ -176,22 +176,22 @@ class _Reader:
                 taken = self._taken(group, style.words if group.of_words else style.button, state)
                 value = at_path(taken, group.path)
                 if value is not None:
-                    found = merge_layer(found, patch_at(f"look.{state}.{part}", value))
+                    patch = merge_layer(patch, patch_at(f"look.{state}.{part}", value))
         if state == "focus":
-            found = merge_layer(found, self._ring(style.button, set(said_in) | self._said))
+            patch = merge_layer(patch, self._ring(style.button, set(said_in) | self._said))
         elif any(name in differs.button for name in _RING):
             self._tell_ring(style.button, state)
         self._tell_others(state, differs, read)
-        return found
+        return patch
 
     def _tell_widths(self, state: str, rest: Styled, own: Values) -> None:
         names = [name for name in _BORDER_WIDTHS if own.get(name, rest.button[name]) != rest.button[name]]
         if names:
-            said = ", ".join(f"{name}: {own[name]}" for name in names)
-            self._tell(f"{said} (a state keeps the width of rest, so that nothing moves)", state)
+            listed = ", ".join(f"{name}: {own[name]}" for name in names)
+            self._tell(f"{listed} (a state keeps the width of rest, so that nothing moves)", state)
 
-    def _ring(self, style: Values, said: set[str]) -> Json:
-        if said.isdisjoint(_RING):
+    def _ring(self, style: Values, given: set[str]) -> Json:
+        if given.isdisjoint(_RING):
             return {}
         kind, width = style["outline-style"], style["outline-width"]
         if kind == "none" or width == "0px":
@@ -213,8 +213,8 @@ class _Reader:
 
     def _tell_ring(self, style: Values, state: str = "") -> None:
         if style["outline-style"] != "none" and style["outline-width"] != "0px":
-            said = " ".join(style[name] for name in _RING)
-            self._tell(f"outline: {said} (a ring is drawn only when focused)", state)
+            ring = " ".join(style[name] for name in _RING)
+            self._tell(f"outline: {ring} (a ring is drawn only when focused)", state)
 
     def _tell_others(self, state: str, differs: Styled, read: set[str]) -> None:
         for style, rest in ((differs.button, self._at.rest.button), (differs.words, self._at.rest.words)):
@@ -223,11 +223,11 @@ class _Reader:
             for name, value in style.items():
                 if name in read or name.startswith("outline-") or is_silent(name, value, colour):
                     continue
-                said = f"{name}: {value[:80]}"
+                line = f"{name}: {value[:80]}"
                 if name in ALL_READ:
-                    sizes.append(said)
+                    sizes.append(line)
                 else:
-                    self._tell(said, state)
+                    self._tell(line, state)
             if sizes:
                 self._tell(f"{', '.join(sizes)} (a state changes colours, not sizes)", state)
 

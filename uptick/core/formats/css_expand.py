@@ -72,7 +72,7 @@ def _length(token: Node) -> str:
 
 
 def _four(tokens: Tokens) -> list[str]:
-    return [one if isinstance(one, str) else f"{one:g}px" for one in values.four(tokens)]
+    return [length if isinstance(length, str) else f"{length:g}px" for length in values.four(tokens)]
 
 
 def _padding(tokens: Tokens) -> Longhands:
@@ -81,9 +81,9 @@ def _padding(tokens: Tokens) -> Longhands:
 
 def _two(first: str, second: str) -> Callable[[Tokens], Longhands]:
     def read(tokens: Tokens) -> Longhands:
-        one, *more = [_length(token) for token in values.bare(tokens)]
-        yield f"padding-{first}", one
-        yield f"padding-{second}", more[0] if more else one
+        first_length, *more = [_length(token) for token in values.bare(tokens)]
+        yield f"padding-{first}", first_length
+        yield f"padding-{second}", more[0] if more else first_length
 
     return read
 
@@ -98,18 +98,18 @@ _NAMED_PX = {"thin": "1px", "medium": "3px", "thick": "5px"}
 
 def _line(tokens: Tokens) -> dict[str, str]:
     """Return width, style and colour of a line; what is not said is as at first."""
-    found = {"width": "3px", "style": "none", "color": "currentcolor"}
+    line = {"width": "3px", "style": "none", "color": "currentcolor"}
     for token in values.bare(tokens):
         word = token.lower_value if isinstance(token, IdentToken) else ""
         if word in _STYLES:
-            found["style"] = word
+            line["style"] = word
         elif word in _NAMED_PX:
-            found["width"] = _NAMED_PX[word]
+            line["width"] = _NAMED_PX[word]
         elif isinstance(token, DimensionToken | NumberToken):
-            found["width"] = _length(token)
+            line["width"] = _length(token)
         else:
-            found["color"] = _written([token])
-    return found
+            line["color"] = _written([token])
+    return line
 
 
 def _border(*sides: str) -> Callable[[Tokens], Longhands]:
@@ -124,8 +124,8 @@ def _border(*sides: str) -> Callable[[Tokens], Longhands]:
 
 def _border_part(part: str) -> Callable[[Tokens], Longhands]:
     def read(tokens: Tokens) -> Longhands:
-        said = values.bare(tokens)
-        each = [_line([token])[part] for token in said]
+        tokens_said = values.bare(tokens)
+        each = [_line([token])[part] for token in tokens_said]
         if not 1 <= len(each) <= 4:
             raise NotUnderstood("one to four values")
         four = [
@@ -167,59 +167,59 @@ def _outline(tokens: Tokens) -> Longhands:
 def _font(tokens: Tokens) -> Longhands:
     """Take the shorthand apart: style, weight, size, line height, family (CSS Fonts 4, section 2.8)."""
     those = values.bare(tokens)
-    at = next((n for n, one in enumerate(those) if isinstance(one, DimensionToken | PercentageToken)), None)
+    at = next((n for n, part in enumerate(those) if isinstance(part, DimensionToken | PercentageToken)), None)
     if at is None:
         raise NotUnderstood("no size in it")
-    found = {"font-style": "normal", "font-weight": "400", "line-height": "normal"}
+    font = {"font-style": "normal", "font-weight": "400", "line-height": "normal"}
     for token in those[:at]:
         word = token.lower_value if isinstance(token, IdentToken) else ""
         if isinstance(token, NumberToken) or word in ("bold", "bolder", "lighter"):
-            found["font-weight"] = _written([token])
+            font["font-weight"] = _written([token])
         elif word in ("italic", "oblique"):
-            found["font-style"] = word
+            font["font-style"] = word
         elif word != "normal":
             raise NotUnderstood(_written([token]))
-    found["font-size"] = _written([those[at]])
+    font["font-size"] = _written([those[at]])
     rest = those[at + 1 :]
     if len(rest) > 1 and rest[0].type == "literal" and rest[0].value == "/":
-        found["line-height"] = _written([rest[1]])
+        font["line-height"] = _written([rest[1]])
         rest = rest[2:]
     if not rest:
         raise NotUnderstood("no family in it")
-    found["font-family"] = _written(rest)
-    yield from found.items()
+    font["font-family"] = _written(rest)
+    yield from font.items()
 
 
 def _decoration(tokens: Tokens) -> Longhands:
-    found = {"line": "none", "style": "solid", "thickness": "auto", "color": "currentcolor"}
+    decoration = {"line": "none", "style": "solid", "thickness": "auto", "color": "currentcolor"}
     for token in values.bare(tokens):
         word = token.lower_value if isinstance(token, IdentToken) else ""
         if word in ("none", "underline", "overline", "line-through"):
-            found["line"] = word if found["line"] == "none" else f"{found['line']} {word}"
+            decoration["line"] = word if decoration["line"] == "none" else f"{decoration['line']} {word}"
         elif word in ("solid", "double", "dotted", "dashed", "wavy"):
-            found["style"] = word
+            decoration["style"] = word
         elif word in ("auto", "from-font") or isinstance(token, DimensionToken | NumberToken):
-            found["thickness"] = _written([token])
+            decoration["thickness"] = _written([token])
         else:
-            found["color"] = _written([token])
-    yield from ((f"text-decoration-{part}", value) for part, value in found.items())
+            decoration["color"] = _written([token])
+    yield from ((f"text-decoration-{part}", value) for part, value in decoration.items())
 
 
 def _transition(tokens: Tokens) -> Longhands:
     each = []
     for piece in values.parted(tokens):
-        one = {"property": "all", "duration": "0s", "delay": "0s", "timing-function": "ease"}
+        transition = {"property": "all", "duration": "0s", "delay": "0s", "timing-function": "ease"}
         times = [_written([token]) for token in piece if isinstance(token, DimensionToken)]
-        one |= dict(zip(("duration", "delay"), times, strict=False))
+        transition |= dict(zip(("duration", "delay"), times, strict=False))
         for token in piece:
             word = token.lower_value if isinstance(token, IdentToken) else ""
             if word in values.CURVES or token.type == "function":
-                one["timing-function"] = _written([token])
+                transition["timing-function"] = _written([token])
             elif word:
-                one["property"] = word
-        each.append(one)
+                transition["property"] = word
+        each.append(transition)
     for part in ("property", "duration", "delay", "timing-function"):
-        yield f"transition-{part}", ",".join(one[part] for one in each)
+        yield f"transition-{part}", ",".join(transition[part] for transition in each)
 
 
 def _white_space(tokens: Tokens) -> Longhands:
@@ -251,7 +251,7 @@ _SHORTHANDS: Mapping[str, Callable[[Tokens], Longhands]] = {
 }
 
 
-def as_computed(said: Mapping[str, str], root_px: float) -> tuple[dict[str, str], list[str]]:
+def as_computed(declared: Mapping[str, str], root_px: float) -> tuple[dict[str, str], list[str]]:
     """Return longhands with the lengths of type in pixels, and what could not be worked out.
 
     What is in em of a type size that is not said is told: it follows from the page.
@@ -260,26 +260,26 @@ def as_computed(said: Mapping[str, str], root_px: float) -> tuple[dict[str, str]
         said: Longhands as they are written.
         root_px: The type size of the page's root, which rem is of.
     """
-    found, told = dict(said), []
+    computed, notes = dict(declared), []
     size: float | None = None
-    if "font-size" in found:
+    if "font-size" in computed:
         try:
-            size = _px(found["font-size"], None, root_px)
-            found["font-size"] = f"{size:g}px"
+            size = _px(computed["font-size"], None, root_px)
+            computed["font-size"] = f"{size:g}px"
         except NotUnderstood as why:
-            told.append(f"font-size: {found.pop('font-size')} ({why})")
+            notes.append(f"font-size: {computed.pop('font-size')} ({why})")
     for name in (*_OF_TYPE, "line-height"):
-        if name not in found or found[name] in ("normal", "auto", "from-font"):
+        if name not in computed or computed[name] in ("normal", "auto", "from-font"):
             continue
         try:
-            found[name] = (
-                _line_px(found[name], size, root_px)
+            computed[name] = (
+                _line_px(computed[name], size, root_px)
                 if name == "line-height"
-                else (f"{_px(found[name], size, root_px):g}px")
+                else (f"{_px(computed[name], size, root_px):g}px")
             )
         except NotUnderstood as why:
-            told.append(f"{name}: {found.pop(name)} ({why})")
-    return found, told
+            notes.append(f"{name}: {computed.pop(name)} ({why})")
+    return computed, notes
 
 
 _OF_TYPE = (

@@ -44,14 +44,14 @@ def gradient(token: FunctionBlock, parse: Parse) -> Json:
     pieces = _parted(token.arguments)
     is_head = not any(parse(piece) for piece in pieces[0]) and not _is_hint(pieces[0])
     head, rest = (pieces[0], pieces[1:]) if is_head else ([], pieces)
-    made: Json = {"kind": kind, "repeats": name.startswith("repeating-"), "space": "srgb"}
+    fill: Json = {"kind": kind, "repeats": name.startswith("repeating-"), "space": "srgb"}
     head, space = _without_space(head)
-    made["space"] = space or ("srgb" if _all_legacy(rest, parse) else "oklab")
-    made |= _way(head) if kind == "linear" else _from(head)
-    made["stops"] = list(_stops(rest, parse))
-    if not 2 <= len(made["stops"]) <= 8:
-        raise NotUnderstood(f"from 2 to 8 stops are taken; it has {len(made['stops'])}")
-    return made
+    fill["space"] = space or ("srgb" if _all_legacy(rest, parse) else "oklab")
+    fill |= _way(head) if kind == "linear" else _from(head)
+    fill["stops"] = list(_stops(rest, parse))
+    if not 2 <= len(fill["stops"]) <= 8:
+        raise NotUnderstood(f"from 2 to 8 stops are taken; it has {len(fill['stops'])}")
+    return fill
 
 
 def _parted(tokens: Sequence[Node]) -> list[list[Node]]:
@@ -87,7 +87,7 @@ def _without_space(head: list[Node]) -> tuple[list[Node], str]:
 
 
 def _all_legacy(pieces: Sequence[Sequence[Node]], parse: Parse) -> bool:
-    shades = [one for piece in pieces for one in piece if parse(one)]
+    shades = [color for piece in pieces for color in piece if parse(color)]
     return all(not isinstance(shade, FunctionBlock) or shade.lower_name in _LEGACY for shade in shades)
 
 
@@ -107,20 +107,20 @@ def _way(head: Sequence[Node]) -> Json:
 
 
 def _from(head: Sequence[Node]) -> Json:
-    made: Json = {"shape": "ellipse", "extent": "farthest-corner", "x": 50.0, "y": 50.0}
+    fill: Json = {"shape": "ellipse", "extent": "farthest-corner", "x": 50.0, "y": 50.0}
     words = _words(head)
     at = words.index("at") if "at" in words else len(words)
     for token, word in zip(head[:at], words, strict=False):
         if word in ("circle", "ellipse"):
-            made["shape"] = word
+            fill["shape"] = word
         elif word in _EXTENTS:
-            made["extent"] = word
+            fill["extent"] = word
         else:
             raise NotUnderstood(f"a radius of {tinycss2.serialize([token])}")
     place = list(head[at + 1 :])
     if place:
-        made |= _centre(place, words[at + 1 :])
-    return made
+        fill |= _centre(place, words[at + 1 :])
+    return fill
 
 
 def _centre(place: Sequence[Node], words: Sequence[str]) -> Json:
@@ -130,8 +130,8 @@ def _centre(place: Sequence[Node], words: Sequence[str]) -> Json:
         place, words = place[::-1], words[::-1]
     elif len(place) == 1 and words[0] in ("top", "bottom"):
         return {"x": 50.0, "y": _PLACES[words[0]]}
-    found = [_share(token, word) for token, word in zip(place, words, strict=True)]
-    return {"x": found[0], "y": found[1] if len(found) == 2 else 50.0}
+    shares = [_share(token, word) for token, word in zip(place, words, strict=True)]
+    return {"x": shares[0], "y": shares[1] if len(shares) == 2 else 50.0}
 
 
 def _share(token: Node, word: str) -> float:

@@ -52,11 +52,11 @@ def _padding(style: Values) -> Pairs:
 def _radius(style: Values) -> Pairs:
     each = []
     for corner in _CORNERS:
-        said = values.lengths(tokens_of(style[f"border-{corner.replace('_', '-')}-radius"]), 1, 2)
-        if len(set(said)) > 1:
+        lengths = values.lengths(tokens_of(style[f"border-{corner.replace('_', '-')}-radius"]), 1, 2)
+        if len(set(lengths)) > 1:
             raise NotUnderstood("a corner that is no circle's")
         # A pill is often written as a radius that no button has.
-        each.append(min(said[0], 400) if isinstance(said[0], float) else said[0])
+        each.append(min(lengths[0], 400) if isinstance(lengths[0], float) else lengths[0])
     yield "look.radius", each[0] if len(set(each)) == 1 else {
         "kind": "corners", **dict(zip(_CORNERS, each, strict=True)),
     }  # fmt: skip
@@ -77,10 +77,10 @@ def _fill(style: Values) -> Pairs:
         yield "look.fill", values.filled_with([], ground)
         return
     for name, usual in _LAYERS.items():
-        if any(one.strip() not in (usual, f"{usual} {usual}") for one in style.get(name, usual).split(",")):
+        if any(position.strip() not in (usual, f"{usual} {usual}") for position in style.get(name, usual).split(",")):
             raise NotUnderstood(f"{name}: a gradient fills the whole button")
     places = {style.get("background-position", "0% 0%"), style.get("background-position-x", "0%")}
-    if any(one.strip() not in ("0% 0%", "0%") for place in places for one in place.split(",")):
+    if any(place_part.strip() not in ("0% 0%", "0%") for place in places for place_part in place.split(",")):
         raise NotUnderstood("background-position: a gradient fills the whole button")
     layers = [values.fill(layer) for layer in values.parted(tokens_of(image))]
     yield "look.fill", values.filled_with([layer for layer in layers if layer["kind"] != "none"], ground)
@@ -122,13 +122,13 @@ def _family(style: Values) -> Pairs:
 
 
 def _line_height(style: Values) -> Pairs:
-    said, size = style["line-height"], values.in_px(tokens_of(style["font-size"]), 16)
-    yield "look.type.line", 0 if said == "normal" else round(values.in_px(tokens_of(said), size) / size, 7)
+    height, size = style["line-height"], values.in_px(tokens_of(style["font-size"]), 16)
+    yield "look.type.line", 0 if height == "normal" else round(values.in_px(tokens_of(height), size) / size, 7)
 
 
 def _letter_spacing(style: Values) -> Pairs:
-    said = style["letter-spacing"]
-    yield "look.type.letter_spacing_px", 0 if said == "normal" else values.in_px(tokens_of(said), 16, least=-100)
+    spacing = style["letter-spacing"]
+    yield "look.type.letter_spacing_px", 0 if spacing == "normal" else values.in_px(tokens_of(spacing), 16, least=-100)
 
 
 def _case(style: Values) -> Pairs:
@@ -139,10 +139,10 @@ def _case(style: Values) -> Pairs:
 
 
 def _slant(style: Values) -> Pairs:
-    said = style["font-style"]
-    if said not in ("normal", "italic", "oblique"):
+    style_word = style["font-style"]
+    if style_word not in ("normal", "italic", "oblique"):
         raise NotUnderstood("italic and normal are taken")
-    yield "look.type.slant", "upright" if said == "normal" else "italic"
+    yield "look.type.slant", "upright" if style_word == "normal" else "italic"
 
 
 def _underline(style: Values) -> Pairs:
@@ -175,26 +175,26 @@ def _wrap(style: Values) -> Pairs:
 
 
 def _motion(style: Values) -> Pairs:
-    names = [one.strip() for one in style["transition-property"].split(",")]
+    names = [listed.strip() for listed in style["transition-property"].split(",")]
     lists = [
-        [values.bare(one) for one in values.parted(tokens_of(style[f"transition-{part}"]))]
+        [values.bare(token) for token in values.parted(tokens_of(style[f"transition-{part}"]))]
         for part in ("duration", "delay", "timing-function")
     ]
-    each = [[tinycss2.serialize(one[n % len(one)]) for one in lists] for n in range(len(names))]
+    each = [[tinycss2.serialize(value[n % len(value)]) for value in lists] for n in range(len(names))]
     moving = [
-        one
-        for name, one in zip(names, each, strict=True)
+        values_of
+        for name, values_of in zip(names, each, strict=True)
         if name in _MOVING or name.startswith(("background", "border"))
     ]
-    lasting = [one for one in moving if values.milliseconds(one[0]) + values.milliseconds(one[1]) > 0]
+    lasting = [timing for timing in moving if values.milliseconds(timing[0]) + values.milliseconds(timing[1]) > 0]
     if not lasting:
         yield "look.motion", {"kind": "motion", "duration_ms": 0}
         return
-    if any(one != lasting[0] for one in moving):
+    if any(timing != lasting[0] for timing in moving):
         raise NotUnderstood("all of a button moves in one time")
     duration, delay, curve = lasting[0]
-    made = {"kind": "motion", "duration_ms": values.milliseconds(duration), "delay_ms": values.milliseconds(delay)}
-    yield "look.motion", {**made, "curve": values.curve(curve)}
+    motion = {"kind": "motion", "duration_ms": values.milliseconds(duration), "delay_ms": values.milliseconds(delay)}
+    yield "look.motion", {**motion, "curve": values.curve(curve)}
 
 
 _MOVING = ("all", "color", "box-shadow", "opacity")
@@ -205,7 +205,7 @@ def _group(path: str, names: str, read: Callable[[Values], Pairs], *, of_words: 
 
 
 def _named(pattern: str, each: Sequence[str]) -> str:
-    return " ".join(pattern.format(one) for one in each)
+    return " ".join(pattern.format(part) for part in each)
 
 
 def _shadows(style: Values) -> Pairs:
@@ -223,7 +223,7 @@ GROUPS = (
         _fill,
     ),
     _group("look.text_colour", "color -webkit-text-fill-color", _text_colour, of_words=True),
-    _group("look.border", " ".join(_named(f"border-{{}}-{one}", SIDES) for one in _PARTS_OF_LINES), _border),
+    _group("look.border", " ".join(_named(f"border-{{}}-{part}", SIDES) for part in _PARTS_OF_LINES), _border),
     _group("look.shadows", "box-shadow", _shadows),
     _group("look.opacity", "opacity", lambda s: iter([("look.opacity", values.share(tokens_of(s["opacity"])))])),
     _group(

@@ -45,9 +45,9 @@ def is_silent(name: str, value: str, words_colour: str) -> bool:
 _OLD = re.compile(r"^line \d+: -(?:moz|ms|o|khtml|webkit)-([\w-]+):")
 
 
-def is_old_spelling(told: str) -> bool:
+def is_old_spelling(note: str) -> bool:
     """Tell whether a browser has only not taken another one's spelling of how a button behaves."""
-    match = _OLD.match(told)
+    match = _OLD.match(note)
     return match is not None and (bool(_BEHAVIOUR.match(match[1])) or match[1] in ("touch-callout", "focus-inner"))
 
 

@@ -87,19 +87,19 @@ def read_css(text: str, selector: str = "") -> ReadLook:
     if len(text) > MOST_CHARACTERS:
         raise BadCss(f"The CSS has {len(text):,} characters; {MOST_CHARACTERS:,} are the most.")
     sheet = _collect(text)
-    found = {name: one for name, one in sheet.found.items() if one.count()}
-    if not found:
+    classes = {name: entry for name, entry in sheet.found.items() if entry.count()}
+    if not classes:
         raise BadCss("There is no rule with a declaration in it. Paste the button's rules, or the file's text.")
-    ranked = sorted(found, key=lambda name: (not _LIKELY.search(name), -found[name].count()))
-    if selector and selector not in found:
+    ranked = sorted(classes, key=lambda name: (not _LIKELY.search(name), -classes[name].count()))
+    if selector and selector not in classes:
         raise BadCss(f"There is no rule for {selector!r}. There are: {', '.join(ranked[:8])}.", selector=selector)
     chosen = selector or ranked[0]
-    told = list(sheet.left_out)
-    layer = _look(found[chosen], chosen, sheet, told)
+    notes = list(sheet.left_out)
+    layer = _look(classes[chosen], chosen, sheet, notes)
     wide = [name for name in dict.fromkeys(sheet.wide) if name != chosen]
     if wide:
-        told.append(f"rules for {', '.join(wide[:6])}: only a browser can tell whether they are about the button, too")
-    return ReadLook(layer, chosen, tuple(ranked[:24]), tuple(dict.fromkeys(told)))
+        notes.append(f"rules for {', '.join(wide[:6])}: only a browser can tell whether they are about the button, too")
+    return ReadLook(layer, chosen, tuple(ranked[:24]), tuple(dict.fromkeys(notes)))
 
 
 def _collect(text: str) -> _Sheet:
@@ -151,7 +151,7 @@ def _rules(text: str) -> list[Node]:
         if depth > MOST_DEEP:
             raise BadCss(f"Line {token.source_line}: brackets are nested more than {MOST_DEEP} deep.")
         inner = getattr(token, "content", None) or getattr(token, "arguments", None) or ()
-        deep += [(one, depth + 1) for one in inner]
+        deep += [(block, depth + 1) for block in inner]
     return list(tinycss2.parse_stylesheet(tokens, skip_comments=True, skip_whitespace=True))
 
 
@@ -192,54 +192,60 @@ _OF_ELSEWHERE = tinycss2.parse_component_value_list("/**/")[0]
 
 
 def _root_px(tokens: Sequence[Node], sheet: _Sheet) -> float:
-    said = tinycss2.serialize(list(tokens)).strip()
-    if match := re.fullmatch(r"([\d.]+)(px|%)", said):
+    value = tinycss2.serialize(list(tokens)).strip()
+    if match := re.fullmatch(r"([\d.]+)(px|%)", value):
         return float(match[1]) * (1 if match[2] == "px" else 0.16)
-    sheet.left_out.append(f"the page's type size is {said}: rem is taken as 16 px")
+    sheet.left_out.append(f"the page's type size is {value}: rem is taken as 16 px")
     return 16.0
 
 
 def _of_rule(rule: Node) -> str:
     if isinstance(rule, ParseError):
         return f"line {rule.source_line}: {rule.message}"
-    said = tinycss2.serialize([rule]).split("{")[0].strip()
+    selector = tinycss2.serialize([rule]).split("{")[0].strip()
     if isinstance(rule, AtRule):
-        return f"{said[:80]}: rules for some windows or settings only"
-    return f"line {rule.source_line}: {said[:80]}: a rule within a rule"
+        return f"{selector[:80]}: rules for some windows or settings only"
+    return f"line {rule.source_line}: {selector[:80]}: a rule within a rule"
 
 
-def _look(found: _Found, name: str, sheet: _Sheet, told: list[str]) -> Json:
+def _look(rules: _Found, name: str, sheet: _Sheet, notes: list[str]) -> Json:
     """Return the look of one selector's rules, as if a browser had computed them on a plain page."""
-    rest = _cascaded(found.states.get("", []), sheet, told)
+    rest = _cascaded(rules.states.get("", []), sheet, notes)
     computed, unsure = as_computed(rest, sheet.root_px)
-    told += unsure
+    notes += unsure
     colour = computed.get("color", INITIAL["color"])
     at_rest = {**INITIAL, **{n: _of_words(n, v, colour) for n, v in computed.items()}}
     states, said_in = {}, {}
     for state in _STATES:
-        own = _cascaded(found.states.get(state, []), sheet, told)
+        own = _cascaded(rules.states.get(state, []), sheet, notes)
         if not own:
             continue
         differs, unsure = as_computed(
             {**({"font-size": rest["font-size"]} if "font-size" in rest else {}), **own}, sheet.root_px
         )
-        told += unsure
+        notes += unsure
         shade = differs.get("color", colour)
         whole = {n: _of_words(n, v, shade) for n, v in {**computed, **differs}.items()}
         states[state] = {n: v for n, v in whole.items() if at_rest.get(n) != v}
         said_in[state] = tuple(own)
     box = ComputedBox(width=0, height=0, room=0, words_off_y=0, words_off_x=0, overflows=False)
-    one = AtWidth(
+    css_width = AtWidth(
         window_px=1280,
         rest=Styled(button=at_rest, words=at_rest),
         states={state: Styled(button=values_, words=values_) for state, values_ in states.items()},
         box=box,
     )
     reading = ComputedButton(
-        selector=name[:400], tag="button", widths=(one,), said=tuple(computed), said_around=(), said_in=said_in, told=()
+        selector=name[:400],
+        tag="button",
+        widths=(css_width,),
+        said=tuple(computed),
+        said_around=(),
+        said_in=said_in,
+        told=(),
     )
     read = look_of(reading)
-    told += read.left_out
+    notes += read.left_out
     return read.layer
 
 
@@ -248,32 +254,32 @@ def _of_words(name: str, value: str, colour: str) -> str:
     return re.sub(r"(?i)\bcurrentcolor\b", lambda _: colour, value) if name != "color" else value
 
 
-def _cascaded(declared: Sequence[Declaration], sheet: _Sheet, told: list[str]) -> dict[str, str]:
+def _cascaded(declared: Sequence[Declaration], sheet: _Sheet, notes: list[str]) -> dict[str, str]:
     """Return the longhands that count: the last of each, important ones after all others."""
-    found: dict[str, str] = {}
+    longhands: dict[str, str] = {}
     properties = {name: those[-1] for name, those in sheet.properties.items() if _is_sure(those)}
-    for one in sorted(declared, key=lambda one: one.important):
-        said = tinycss2.serialize(one.value).strip()
+    for declaration in sorted(declared, key=lambda declaration: declaration.important):
+        value_text = tinycss2.serialize(declaration.value).strip()
         try:
-            tokens = _in_px(values.filled(one.value, properties), sheet.root_px)
-            found |= expanded(one.lower_name, tokens)
+            tokens = _in_px(values.filled(declaration.value, properties), sheet.root_px)
+            longhands |= expanded(declaration.lower_name, tokens)
         except NotUnderstood as why:
-            _tell(one.lower_name, said, str(why), sheet, told)
-    return found
+            _tell(declaration.lower_name, value_text, str(why), sheet, notes)
+    return longhands
 
 
 def _is_sure(those: Sequence[Sequence[Node]]) -> bool:
     """Tell whether a custom property has one value, for the whole page; else only a browser knows which counts."""
-    return len({tinycss2.serialize(list(one)) for one in those}) == 1 and _OF_ELSEWHERE not in those[0]
+    return len({tinycss2.serialize(list(value)) for value in those}) == 1 and _OF_ELSEWHERE not in those[0]
 
 
-def _tell(name: str, said: str, why: str, sheet: _Sheet, told: list[str]) -> None:
-    if is_silent(name, said, "") or is_of_place(name):
+def _tell(name: str, value_text: str, why: str, sheet: _Sheet, notes: list[str]) -> None:
+    if is_silent(name, value_text, "") or is_of_place(name):
         return
-    unsure = [one for one in re.findall(r"var\(\s*(--[\w-]+)", said) if one in sheet.properties]
+    unsure = [variable for variable in re.findall(r"var\(\s*(--[\w-]+)", value_text) if variable in sheet.properties]
     if unsure and "set nowhere" in why:
         why = f"{unsure[0]} is set for some of the page only, or more than once: a browser knows which counts"
-    told.append(f"{name}: {said[:80]}{f' ({why})' if why else ''}")
+    notes.append(f"{name}: {value_text[:80]}{f' ({why})' if why else ''}")
 
 
 def _in_px(tokens: Sequence[Node], root_px: float) -> list[Node]:

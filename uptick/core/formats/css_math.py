@@ -34,8 +34,8 @@ def computed(token: FunctionBlock) -> tuple[float, str]:
     Source:
         CSS Values 4, 10.1 (`calc()`), 10.2 (`min()`, `max()`, `clamp()`) and 10.8 (the grammar).
     """
-    found = _single(_FUNCTIONS[token.lower_name](token.arguments))
-    return round(found[0], 4), found[1]
+    result = _single(_FUNCTIONS[token.lower_name](token.arguments))
+    return round(result[0], 4), result[1]
 
 
 def _single(terms: Terms) -> tuple[float, str]:
@@ -89,10 +89,10 @@ def _product(tokens: Sequence[Node]) -> Terms:
     parts = [token for token in tokens if not isinstance(token, WhitespaceToken)]
     if len(parts) % 2 == 0:
         raise NotUnderstood("no sum")
-    found = _value(parts[0])
+    product = _value(parts[0])
     for operator, token in zip(parts[1::2], parts[2::2], strict=True):
-        found = _times(found, _value(token), operator)
-    return found
+        product = _times(product, _value(token), operator)
+    return product
 
 
 def _times(left: Terms, right: Terms, operator: Node) -> Terms:
@@ -112,11 +112,11 @@ def _compared(tokens: Sequence[Node]) -> tuple[list[float], str]:
             pieces.append([])
         else:
             pieces[-1].append(token)
-    found = [_single(_sum(piece)) for piece in pieces]
-    units = {unit for amount, unit in found if amount} or {found[0][1]}
+    operands = [_single(_sum(piece)) for piece in pieces]
+    units = {unit for amount, unit in operands if amount} or {operands[0][1]}
     if len(units) > 1:
         raise NotUnderstood(f"a choice between {' and '.join(sorted(units))}")
-    return [amount for amount, _ in found], units.pop()
+    return [amount for amount, _ in operands], units.pop()
 
 
 def _least(tokens: Sequence[Node]) -> Terms:

@@ -37,11 +37,11 @@ def write_css(look: Look, kit: Kit, selector: str = ".button") -> str:
     if look.wrap == "ellipsis":
         declared |= {"text-overflow": "ellipsis", "overflow": "hidden"}
     rules = [_rule(selector, declared)]
-    for state, said in css.states(look).items():
+    for state, own in css.states(look).items():
         if state in _STATES:
             # Fill and words are always said: what a state leaves out here would be derived where it is read.
             worn = css.dress(dress_in(look, state))
-            whole = {"background": worn["background"], "color": worn["color"], **said}
+            whole = {"background": worn["background"], "color": worn["color"], **own}
             rules.append(_rule(f"{selector}{_STATES[state]}", whole))
     return "\n".join(rules)
 

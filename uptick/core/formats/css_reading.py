@@ -113,11 +113,11 @@ def parse_reading(text: str) -> ComputedButton:
 
 def whole(reading: ComputedButton, n: int) -> AtWidth:
     """Return one width of a reading with all of its values."""
-    first, one = reading.widths[0], reading.widths[n]
+    first, css_width = reading.widths[0], reading.widths[n]
     rest = Styled(
-        button=_over(first.rest.button, one.rest.button), words=_over(first.rest.words, one.rest.words)
+        button=_over(first.rest.button, css_width.rest.button), words=_over(first.rest.words, css_width.rest.words)
     )  # fmt: skip
-    return one.model_copy(update={"rest": rest})
+    return css_width.model_copy(update={"rest": rest})
 
 
 def _over(base: Mapping[str, str], more: Mapping[str, str]) -> dict[str, str]:

@@ -17,7 +17,7 @@ _ROWS = ("block", "flex", "grid", "list-item", "flow-root")
 
 
 def size_of(
-    style: Mapping[str, str], box: ComputedBox, tag: str, said: Collection[str], told: list[str]
+    style: Mapping[str, str], box: ComputedBox, tag: str, given: Collection[str], notes: list[str]
 ) -> Json | None:
     """Return a size of the document, or nothing where the stylesheet sets none.
 
@@ -35,15 +35,15 @@ def size_of(
         CSS Box Sizing 3, section 3 (`box-sizing`, minimum and maximum sizes).
     """
     if style["display"] == "inline":
-        if not {"width", "height", "min-width", "min-height"}.isdisjoint(said):
-            told.append("width and height: an inline box takes none (CSS 2, 10.2)")
+        if not {"width", "height", "min-width", "min-height"}.isdisjoint(given):
+            notes.append("width and height: an inline box takes none (CSS 2, 10.2)")
         return {"kind": "natural"}
     across, along = _more(style, ("left", "right")), _more(style, ("top", "bottom"))
     width = _length(style, "width", across) if style["width"] not in _BY_WORDS else None
-    height = _height(style, "height", along, told)
-    least_height = _height(style, "min-height", along, told) or 0
-    if style.get("max-height", "none") != "none" and "max-height" in said:
-        told.append(f"max-height: {style['max-height']} (a button is as high as its words need)")
+    height = _height(style, "height", along, notes)
+    least_height = _height(style, "min-height", along, notes) or 0
+    if style.get("max-height", "none") != "none" and "max-height" in given:
+        notes.append(f"max-height: {style['max-height']} (a button is as high as its words need)")
     most = None if style["max-width"] in _NONE else _length(style, "max-width", across)
     least = (
         0.0 if style["min-width"] in _NONE else _length(style, "min-width", across) if _is(style["min-width"]) else 0.0
@@ -52,15 +52,15 @@ def size_of(
     high = max(height or 0, least_height)
     is_fixed = width is not None and height is not None and width != "100%"
     if height is not None and box.overflows and not is_fixed:
-        told.append(f"height: {style['height']} (its words need more; ours grows with them)")
+        notes.append(f"height: {style['height']} (its words need more; ours grows with them)")
     if width == "100%" or takes_row:
         return {"kind": "full", **({"most": most} if most is not None else {}), **_high(high)}
     if width is not None and height is not None:
         return {"kind": "fixed", "width": width, "height": max(height, least_height)}
-    made: Json = {"kind": "natural", **_high(high)}
+    sized: Json = {"kind": "natural", **_high(high)}
     if width is not None:
-        return {**made, "least": width, "most": width}
-    return {**made, **({"least": least} if least else {}), **({"most": most} if most is not None else {})}
+        return {**sized, "least": width, "most": width}
+    return {**sized, **({"least": least} if least else {}), **({"most": most} if most is not None else {})}
 
 
 def _is(value: str) -> bool:
@@ -84,13 +84,13 @@ def _length(style: Mapping[str, str], name: str, more: float) -> float | str:
     return round(length + more, 3)
 
 
-def _height(style: Mapping[str, str], name: str, more: float, told: list[str]) -> float | None:
+def _height(style: Mapping[str, str], name: str, more: float, notes: list[str]) -> float | None:
     if style[name] in _NONE or style[name] == "0px":
         return None
     try:
         length = values.in_px(tinycss2.parse_component_value_list(style[name]), 16)
     except NotUnderstood as why:
-        told.append(f"{name}: {style[name]} ({why})")
+        notes.append(f"{name}: {style[name]} ({why})")
         return None
     return length if style["box-sizing"] == "border-box" else round(length + more, 3)
 
@@ -101,6 +101,6 @@ def _more(style: Mapping[str, str], sides: tuple[str, str]) -> float:
         return 0.0
     names = [f"padding-{side}" for side in sides] + [f"border-{side}-width" for side in sides]
     each = [values.length(tinycss2.parse_component_value_list(style[name])) for name in names]
-    if any(isinstance(one, str) for one in each):
+    if any(isinstance(part, str) for part in each):
         raise NotUnderstood("its content's size, with padding as a share of its room")
-    return sum(one for one in each if isinstance(one, float | int))
+    return sum(part for part in each if isinstance(part, float | int))

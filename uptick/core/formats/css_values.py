@@ -75,11 +75,11 @@ _NUMERIC = (NumberToken, DimensionToken, PercentageToken)
 
 def _of_var(token: FunctionBlock, properties: dict[str, list[Node]]) -> tuple[str, list[Node]]:
     """Return what a `var()` names, and the tokens that stand for it."""
-    said = [argument for argument in token.arguments if not isinstance(argument, WhitespaceToken)]
-    name = said[0].value if said and isinstance(said[0], IdentToken) else ""
+    arguments = [argument for argument in token.arguments if not isinstance(argument, WhitespaceToken)]
+    name = arguments[0].value if arguments and isinstance(arguments[0], IdentToken) else ""
     if name in properties:
         return name, properties[name]
-    comma = next((n for n, one in enumerate(token.arguments) if _is(one, ",")), None)
+    comma = next((n for n, part in enumerate(token.arguments) if _is(part, ",")), None)
     if comma is None:
         raise NotUnderstood(f"{name} is set nowhere in it")
     return name, list(token.arguments[comma + 1 :])
@@ -141,10 +141,10 @@ def lengths(tokens: Sequence[Node], least: int, most: int) -> list[float | str]:
     Raises:
         NotUnderstood: There are more or fewer, or something else.
     """
-    found = [_length(token) for token in bare(tokens)]
-    if not least <= len(found) <= most:
+    px_each = [_length(token) for token in bare(tokens)]
+    if not least <= len(px_each) <= most:
         raise NotUnderstood("too many lengths")
-    return found
+    return px_each
 
 
 def length(tokens: Sequence[Node], least: float = 0) -> float | str:
@@ -153,20 +153,20 @@ def length(tokens: Sequence[Node], least: float = 0) -> float | str:
     Raises:
         NotUnderstood: It is none, or less than `least` pixels.
     """
-    found = lengths(tokens, 1, 1)[0]
-    if not isinstance(found, str) and found < least:
+    px = lengths(tokens, 1, 1)[0]
+    if not isinstance(px, str) and px < least:
         raise NotUnderstood("less than nothing")
-    return found
+    return px
 
 
 def four(tokens: Sequence[Node]) -> list[float | str]:
     """Return one to four lengths as four, as CSS repeats them."""
-    found = lengths(tokens, 1, 4)
+    sides = lengths(tokens, 1, 4)
     return [
-        found[0],
-        found[min(1, len(found) - 1)],
-        found[2 if len(found) > 2 else 0],
-        found[(0, 1, 1, 3)[len(found) - 1]],
+        sides[0],
+        sides[min(1, len(sides) - 1)],
+        sides[2 if len(sides) > 2 else 0],
+        sides[(0, 1, 1, 3)[len(sides) - 1]],
     ]
 
 
@@ -176,8 +176,12 @@ def in_px(tokens: Sequence[Node], type_px: float, least: float = 0) -> float:
     Raises:
         NotUnderstood: It is none, not absolute, or under `least`.
     """
-    found = length(tokens, least)
-    px = float(found[:-2]) * type_px if isinstance(found, str) and found.endswith("em") else found
+    least_length = length(tokens, least)
+    px = (
+        float(least_length[:-2]) * type_px
+        if isinstance(least_length, str) and least_length.endswith("em")
+        else least_length
+    )
     if isinstance(px, str) or px < least:
         raise NotUnderstood("only pixels and em")
     return round(px, 4)
@@ -211,13 +215,13 @@ def is_colour(token: Node) -> bool:
     return _parsed(token) is not None
 
 
-def hex_of(found: Color) -> str:
+def hex_of(color: Color) -> str:
     """Return a colour as documents keep it: with two digits more where it lets something through.
 
     Raises:
         NotUnderstood: No screen of sRGB can show it.
     """
-    seen = found.convert("srgb")
+    seen = color.convert("srgb")
     if not seen.in_gamut(tolerance=0.002):
         raise NotUnderstood("a colour that sRGB cannot show")
     return str(seen.clip().to_string(hex=True, precision=12))
@@ -229,10 +233,10 @@ def colour(tokens: Sequence[Node]) -> str:
     Raises:
         NotUnderstood: There is none, or there are several.
     """
-    found = [one for one in (_parsed(token) for token in bare(tokens)) if one is not None]
-    if len(found) != 1:
+    colors = [color for color in (_parsed(token) for token in bare(tokens)) if color is not None]
+    if len(colors) != 1:
         raise NotUnderstood("no colour")
-    return hex_of(found[0])
+    return hex_of(colors[0])
 
 
 def fill(tokens: Sequence[Node]) -> Json:
@@ -295,8 +299,8 @@ def _shadow(piece: Sequence[Node], most: int) -> Json:
     for token in piece:
         if isinstance(token, IdentToken) and token.lower_value == "inset" and most == 4:
             inner = True
-        elif (found := _parsed(token)) is not None:
-            shade = found
+        elif (color := _parsed(token)) is not None:
+            shade = color
         else:
             length = _length(token)
             if isinstance(length, str):
@@ -370,7 +374,7 @@ def family(tokens: Sequence[Node]) -> str:
 
 def first_family(tokens: Sequence[Node]) -> str:
     """Return the first family of a list."""
-    return " ".join(str(one.value) for one in parted(tokens)[0] if isinstance(one, IdentToken | StringToken))
+    return " ".join(str(token.value) for token in parted(tokens)[0] if isinstance(token, IdentToken | StringToken))
 
 
 def _family_of(first: str) -> str:

@@ -28,12 +28,12 @@ def products_from_jsonld(file: str, known: Mapping[str, Product], currency: str)
         BadCatalogue: It is not JSON, or holds no product.
     """
     try:
-        told = json.loads(file, parse_float=str, parse_int=str)
+        data = json.loads(file, parse_float=str, parse_int=str)
     except json.JSONDecodeError as error:
         raise BadCatalogue(f"Line {error.lineno} is not JSON: {error.msg}.") from error
     except RecursionError as error:
         raise BadCatalogue("The JSON is nested too deeply to hold products.") from error
-    linked = _Linked(told)
+    linked = _Linked(data)
     nodes = linked.products()
     if not nodes:
         raise BadCatalogue("The file holds no Product and no ProductGroup of schema.org.")
@@ -53,15 +53,15 @@ _OF_OFFER = {"price", "was", "availability", "available_from", "set_of"}
 
 def _told_by(node: Node, row: Mapping[str, str]) -> set[str]:
     """Return what a node tells even where it has no value for it: an offer without a price has none."""
-    told = _OF_OFFER if node.get("offers") or row.get("price") else set[str]()
-    return told | ({"option_name", "option_values"} if "Product" in _kinds(node) else set())
+    fields_told = _OF_OFFER if node.get("offers") or row.get("price") else set[str]()
+    return fields_told | ({"option_name", "option_values"} if "Product" in _kinds(node) else set())
 
 
 class _Linked:
     """The nodes of a file, by their ids: what one only names another one says (JSON-LD 1.1, section 3.3)."""
 
-    def __init__(self, told: Any) -> None:
-        self._all = list(_nodes(told))
+    def __init__(self, data: Any) -> None:
+        self._all = list(_nodes(data))
         self._by_id: dict[str, dict[str, Any]] = {}
         for node in self._all:
             name = node.get("@id")
@@ -73,7 +73,9 @@ class _Linked:
         for node in self._all:
             if "Product" in _kinds(node):
                 groups = {
-                    str(one["@id"]) for one in many(node.get("isVariantOf")) if isinstance(one, dict) and "@id" in one
+                    str(parent["@id"])
+                    for parent in many(node.get("isVariantOf"))
+                    if isinstance(parent, dict) and "@id" in parent
                 }
                 for group in groups | {text(node.get("inProductGroupWithID"))} - {""}:
                     self._of_group.setdefault(group, []).append(self._by_id.get(str(node.get("@id", "")), node))
@@ -85,23 +87,23 @@ class _Linked:
         return value
 
     def wholes(self, value: Any) -> list[dict[str, Any]]:
-        found = (self.whole(node) for node in many(value))
-        return [one for one in found if isinstance(one, dict)]
+        whole_nodes = (self.whole(node) for node in many(value))
+        return [entry for entry in whole_nodes if isinstance(entry, dict)]
 
     def products(self) -> list[dict[str, Any]]:
         """Return products and groups, each once, in the file's order; what is a choice of a group is not one itself."""
-        found: dict[int, dict[str, Any]] = {}
+        by_identity: dict[int, dict[str, Any]] = {}
         for node in self._all:
             if _kinds(node) & _KINDS and set(node) - {"@id", "@type"}:
                 merged = self._by_id.get(str(node.get("@id", "")), node)
-                found.setdefault(id(merged), merged)
-        groups = [node for node in found.values() if "ProductGroup" in _kinds(node)]
+                by_identity.setdefault(id(merged), merged)
+        groups = [node for node in by_identity.values() if "ProductGroup" in _kinds(node)]
         inside = {id(variant) for group in groups for variant in self.wholes(group.get("hasVariant"))}
         named = {text(group.get("productGroupID")) for group in groups} - {""}
         ids = {group["@id"] for group in groups if isinstance(group.get("@id"), str)}
         return [
             node
-            for key, node in found.items()
+            for key, node in by_identity.items()
             # A group is no choice of a group, not even of itself.
             if "ProductGroup" in _kinds(node)
             or (
@@ -113,25 +115,25 @@ class _Linked:
 
     def variants(self, group: Node) -> list[dict[str, Any]]:
         """Return the choices of a group: those that it names, and those that name it."""
-        found = {id(whole): whole for whole in self.wholes(group.get("hasVariant"))}
+        by_identity = {id(whole): whole for whole in self.wholes(group.get("hasVariant"))}
         for name in (group.get("@id"), text(group.get("productGroupID"))):
             if isinstance(name, str) and name:
-                found |= {id(one): one for one in self._of_group.get(name, ())}
-        return list(found.values())
+                by_identity |= {id(member): member for member in self._of_group.get(name, ())}
+        return list(by_identity.values())
 
 
 def _nodes(value: Any) -> Iterator[dict[str, Any]]:
     """Yield all nodes of a file in its order, wherever they stand."""
     waiting: list[Iterator[Any]] = [iter([value])]
     while waiting:
-        one = next(waiting[-1], _END)
-        if one is _END:
+        node = next(waiting[-1], _END)
+        if node is _END:
             waiting.pop()
-        elif isinstance(one, list):
-            waiting.append(iter(one))
-        elif isinstance(one, dict):
-            yield one
-            waiting.append(iter([one[key] for key in _HOLDERS if key in one]))
+        elif isinstance(node, list):
+            waiting.append(iter(node))
+        elif isinstance(node, dict):
+            yield node
+            waiting.append(iter([node[key] for key in _HOLDERS if key in node]))
 
 
 _END = object()
@@ -149,11 +151,11 @@ def _row(node: Node, linked: _Linked, currency: str) -> tuple[dict[str, str], li
     """
     variants = linked.variants(node)
     offers = _whole_offers(node, linked)
-    found = offered(offers, currency)
-    notes = found.notes
+    chosen_offer = offered(offers, currency)
+    notes = chosen_offer.notes
     if not offers and variants:
-        found = _of_variants(variants, linked, currency)
-        notes = found.notes
+        chosen_offer = _of_variants(variants, linked, currency)
+        notes = chosen_offer.notes
     inside = [
         linked.whole(next(iter(many(part.get("typeOfGood"))), None))
         for offer in offers
@@ -170,9 +172,9 @@ def _row(node: Node, linked: _Linked, currency: str) -> tuple[dict[str, str], li
         "option_name": varies,
         "option_values": "|".join(_choice(variant, name, varies) for variant in variants),
         "tax": text(_property(node, "taxPercent")),
-        "set_of": "|".join(text(one.get("sku")) for one in inside if isinstance(one, dict)),
-        **found.row,
-        "url": text(node.get("url")) or found.row.get("url", ""),
+        "set_of": "|".join(text(member.get("sku")) for member in inside if isinstance(member, dict)),
+        **chosen_offer.row,
+        "url": text(node.get("url")) or chosen_offer.row.get("url", ""),
     }
     return row, notes
 
@@ -186,26 +188,26 @@ def _whole_offers(node: Node, linked: _Linked) -> list[dict[str, Any]]:
 
 def _of_variants(variants: Sequence[Node], linked: _Linked, currency: str) -> Offered:
     """Return what the offers of a group's choices come to: the lowest of their prices, to be had where one is."""
-    each = [one for one in (offered(_whole_offers(v, linked), currency) for v in variants) if one.row]
+    each = [variant for variant in (offered(_whole_offers(v, linked), currency) for v in variants) if variant.row]
     if not each:
         return Offered()
-    to_be_had = [one for one in each if one.row["availability"] != "sold_out"] or each
-    lowest = min(to_be_had, key=lambda one: as_decimal(one.row["price"]))
-    prices = sorted({one.row["price"] for one in to_be_had if one.row["price"]}, key=as_decimal)
-    notes = [note for one in each for note in one.notes]
+    to_be_had = [variant for variant in each if variant.row["availability"] != "sold_out"] or each
+    lowest = min(to_be_had, key=lambda variant: as_decimal(variant.row["price"]))
+    prices = sorted({variant.row["price"] for variant in to_be_had if variant.row["price"]}, key=as_decimal)
+    notes = [note for variant in each for note in variant.notes]
     if len(prices) > 1:
         notes.append(f"its choices cost from {prices[0]} to {prices[-1]}; the lowest was taken")
     if len(to_be_had) < len(each):
         notes.append(f"{len(each) - len(to_be_had)} of its {len(each)} choices are sold out")
-    stock = [one.row["stock"] for one in to_be_had if one.row["stock"].isdigit()]
+    stock = [variant.row["stock"] for variant in to_be_had if variant.row["stock"].isdigit()]
     return Offered({**lowest.row, "stock": str(sum(map(int, stock))) if stock else "", "url": ""}, notes)
 
 
 def _choice(variant: Node, group: str, varies: str) -> str:
     """Return what a choice is called: by what its group varies by, else by its name without the group's."""
-    said = text(variant.get(varies)) if varies else ""
+    value = text(variant.get(varies)) if varies else ""
     return (
-        said or text(variant.get("name")).removeprefix(group).lstrip(" ,-–—/(").rstrip(")") or text(variant.get("sku"))
+        value or text(variant.get("name")).removeprefix(group).lstrip(" ,-–—/(").rstrip(")") or text(variant.get("sku"))
     )
 
 
@@ -217,7 +219,7 @@ def _picture(node: Node) -> str:
 
 
 def _property(node: Node, name: str) -> Any:
-    properties = [one for one in many(node.get("additionalProperty")) if isinstance(one, dict)]
+    properties = [entry for entry in many(node.get("additionalProperty")) if isinstance(entry, dict)]
     return next((prop.get("value") for prop in properties if prop.get("name") == name), "")
 
 

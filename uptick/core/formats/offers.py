@@ -61,30 +61,30 @@ def offered(offers: Any, currency: str) -> Offered:
     Raises:
         ValueError: An availability is none of schema.org's.
     """
-    found = Offered()
+    best = Offered()
     those = [offer for offer in many(offers) if isinstance(offer, Mapping)]
     if not those:
-        return found
+        return best
     flat: list[Node] = []
-    for one in those:
-        inner = [inner for inner in many(one.get("offers")) if isinstance(inner, Mapping)]
-        flat += inner or [one]
-    taken = min(flat, key=lambda one: _rank(one, currency))
+    for node in those:
+        inner = [inner for inner in many(node.get("offers")) if isinstance(inner, Mapping)]
+        flat += inner or [node]
+    taken = min(flat, key=lambda node: _rank(node, currency))
     if len(flat) > 1:
         why = "the cheapest that can be had" if text(taken.get("priceCurrency")) in ("", currency) else "the cheapest"
-        found.notes.append(f"of {len(flat)} offers {why} was taken: {_price(taken)[0] or 'without a price'}")
+        best.notes.append(f"of {len(flat)} offers {why} was taken: {_price(taken)[0] or 'without a price'}")
     price, was = _price(taken)
     low, high = (text(taken.get(name)) for name in ("lowPrice", "highPrice"))
     if not price and low:
         price = low
         if high and high != low:
-            found.notes.append(f"its offers go from {low} to {high}; the lowest was taken")
-    availability, said = _availability(taken), local(text(taken.get("availability")))
-    if said in _MORE_THAN_WE_SAY:
-        found.notes.append(f"{said} is taken as {availability.replace('_', ' ')}")
+            best.notes.append(f"its offers go from {low} to {high}; the lowest was taken")
+    availability, code = _availability(taken), local(text(taken.get("availability")))
+    if code in _MORE_THAN_WE_SAY:
+        best.notes.append(f"{code} is taken as {availability.replace('_', ' ')}")
     if _without_tax(taken):
-        found.notes.append("its price is without tax (valueAddedTaxIncluded is false) and was taken as it is")
-    found.row = {
+        best.notes.append("its price is without tax (valueAddedTaxIncluded is false) and was taken as it is")
+    best.row = {
         "price": price,
         "was": was,
         "currency": text(taken.get("priceCurrency")) or _currency_of(taken),
@@ -93,7 +93,7 @@ def offered(offers: Any, currency: str) -> Offered:
         "stock": text(_first(taken.get("inventoryLevel")).get("value")),
         "url": text(taken.get("url")),
     }
-    return found
+    return best
 
 
 def _rank(offer: Node, currency: str) -> tuple[bool, bool, Decimal]:
@@ -104,20 +104,20 @@ def _rank(offer: Node, currency: str) -> tuple[bool, bool, Decimal]:
     )
 
 
-def as_decimal(said: str) -> Decimal:
+def as_decimal(number_text: str) -> Decimal:
     """Return a price as a number to sort by; what is none comes last."""
     try:
-        found = Decimal(said)
+        number = Decimal(number_text)
     except InvalidOperation:
         return Decimal("Infinity")
-    return found if found.is_finite() else Decimal("Infinity")
+    return number if number.is_finite() else Decimal("Infinity")
 
 
 def _availability(offer: Node) -> str:
-    said = local(text(offer.get("availability")))
-    if said and said not in AVAILABILITY:
-        raise ValueError(f"availability is {said!r}; schema.org has {', '.join(sorted(AVAILABILITY))}")
-    return AVAILABILITY.get(said, "")
+    code = local(text(offer.get("availability")))
+    if code and code not in AVAILABILITY:
+        raise ValueError(f"availability is {code!r}; schema.org has {', '.join(sorted(AVAILABILITY))}")
+    return AVAILABILITY.get(code, "")
 
 
 def _specifications(offer: Node) -> Sequence[Node]:
@@ -133,7 +133,7 @@ def _price(offer: Node) -> tuple[str, str]:
         specification for specification in specifications if local(text(specification.get("priceType"))) in _FORMER
     ]
     now = [specification for specification in specifications if specification not in former]
-    sale = next((one for one in now if local(text(one.get("priceType"))) == "SalePrice"), None)
+    sale = next((priced for priced in now if local(text(priced.get("priceType"))) == "SalePrice"), None)
     price = text(offer.get("price")) or text((sale or next(iter(now), {})).get("price"))
     return price, text(next(iter(former), {}).get("price"))
 
@@ -150,11 +150,11 @@ def _currency_of(offer: Node) -> str:
 
 
 def _without_tax(offer: Node) -> bool:
-    said = [
+    flags = [
         offer.get("valueAddedTaxIncluded"),
         *(specification.get("valueAddedTaxIncluded") for specification in _specifications(offer)),
     ]
-    return any(one is False or str(one).lower() == "false" for one in said if one is not None)
+    return any(flag is False or str(flag).lower() == "false" for flag in flags if flag is not None)
 
 
 def _first(value: Any) -> Node:

@@ -51,8 +51,8 @@ def read_picture(content: bytes) -> PictureFile:
         raise BadPicture("That is no picture that can be read. PNG, JPEG and WebP can.") from error
     written = io.BytesIO()
     plain.save(written, kind, quality=88, optimize=True)
-    made = written.getvalue()
-    return PictureFile(hashlib.sha256(made).hexdigest()[:16], _TYPES[kind], plain.width, plain.height, made)
+    encoded = written.getvalue()
+    return PictureFile(hashlib.sha256(encoded).hexdigest()[:16], _TYPES[kind], plain.width, plain.height, encoded)
 
 
 def pixels_of(content: bytes) -> Picture:

@@ -109,14 +109,14 @@ def write_po(settings: Settings, language: str, notes: Mapping[str, str], store_
     }
     layers = clean_layers(settings)
     for place, source in places_of(settings):
-        said = (
+        comment = (
             f"{_title(settings, place.layer)}: {place.moment.replace('_', ' ')}. {notes.get(place.layer, '')}".strip()
         )
         live = sorted(live_names(parse_text(source)))
         if live:
-            said += f"\nLive values: {', '.join('{' + name + '}' for name in live)}. Plurals as in ICU messages."
+            comment += f"\nLive values: {', '.join('{' + name + '}' for name in live)}. Plurals as in ICU messages."
         translated = at_path(layers[LayerRef(place.layer)], f"wording.{place.moment}.{language}") or ""
-        file.append(_entry(place, source, translated, said, forms))
+        file.append(_entry(place, source, translated, comment, forms))
     return str(file)
 
 
@@ -149,10 +149,10 @@ def read_po(content: bytes, settings: Settings, language: str) -> TextsReading:
         file = polib.pofile(text)
     except (OSError, ValueError) as error:
         raise BadTexts(f"The file is not PO: {error}.") from error
-    told = file.metadata.get("Language", "").replace("_", "-")
+    file_language = file.metadata.get("Language", "").replace("_", "-")
     # Some write the script after an @, as gettext's own names of locales do.
-    if told and re.split("[-@]", told)[0] != language.split("-")[0]:
-        raise BadTexts(f"The file says that its language is {told}; texts for {language} are wanted.")
+    if file_language and re.split("[-@]", file_language)[0] != language.split("-")[0]:
+        raise BadTexts(f"The file says that its language is {file_language}; texts for {language} are wanted.")
     return _compare(file, settings, language)
 
 
@@ -166,11 +166,11 @@ def _require_whole(text: str) -> None:
         BadTexts: With the line.
     """
     for number, line in enumerate(text.splitlines(), 1):
-        said = line.strip().removeprefix("#~").strip() if line.lstrip().startswith("#~ ") else line.strip()
-        if not said or said.startswith("#") or _LINE.fullmatch(said):
+        rest = line.strip().removeprefix("#~").strip() if line.lstrip().startswith("#~ ") else line.strip()
+        if not rest or rest.startswith("#") or _LINE.fullmatch(rest):
             continue
-        why = "a text that does not end" if said.count('"') % 2 else "texts stand in double quotes, after a keyword"
-        raise BadTexts(f"Line {number} of the file is no PO: {said[:60]} ({why}).", line=number)
+        why = "a text that does not end" if rest.count('"') % 2 else "texts stand in double quotes, after a keyword"
+        raise BadTexts(f"Line {number} of the file is no PO: {rest[:60]} ({why}).", line=number)
 
 
 def _compare(file: polib.POFile, settings: Settings, language: str) -> TextsReading:

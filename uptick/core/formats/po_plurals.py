@@ -48,13 +48,13 @@ def read_forms(header: str, language: str) -> PluralForms:
     """
     if not header.strip():
         return forms_of(language)
-    said = re.fullmatch(r"\s*nplurals\s*=\s*(\d+)\s*;\s*plural\s*=\s*([^;]+);?\s*", header)
-    if said is None or not 1 <= int(said[1]) <= 6:
+    match = re.fullmatch(r"\s*nplurals\s*=\s*(\d+)\s*;\s*plural\s*=\s*([^;]+);?\s*", header)
+    if match is None or not 1 <= int(match[1]) <= 6:
         raise BadTexts(f"The file's Plural-Forms are {header[:80]!r}; they are written nplurals=2; plural=(n != 1);")
     try:
-        return _forms(int(said[1]), said[2].strip(), language)
+        return _forms(int(match[1]), match[2].strip(), language)
     except (ValueError, RecursionError, ZeroDivisionError, OverflowError) as error:
-        raise BadTexts(f"The file's Plural-Forms cannot be worked out: {said[2][:80]!r}.") from error
+        raise BadTexts(f"The file's Plural-Forms cannot be worked out: {match[2][:80]!r}.") from error
 
 
 def _forms(count: int, formula: str, language: str) -> PluralForms:
@@ -65,7 +65,9 @@ def _forms(count: int, formula: str, language: str) -> PluralForms:
         if not 0 <= form < count:
             raise ValueError(formula)
         meant[form][plural_category(language, number)] += 1
-    return PluralForms(language, count, formula, tuple(tuple(name for name, _ in one.most_common()) for one in meant))
+    return PluralForms(
+        language, count, formula, tuple(tuple(name for name, _ in counted.most_common()) for counted in meant)
+    )
 
 
 def is_plain_plural(pattern: Pattern) -> bool:
@@ -78,14 +80,14 @@ def is_plain_plural(pattern: Pattern) -> bool:
 
 def written_form(pattern: Pattern, category: str) -> str:
     """Return a plain plural's text in one category, with its live values in braces."""
-    said = []
+    pieces = []
     for part in pattern:
         if isinstance(part, Plural):
             forms = dict(part.forms)
-            said.append(written_form(forms.get(category, forms["other"]), category))
+            pieces.append(written_form(forms.get(category, forms["other"]), category))
         else:
-            said.append(part if isinstance(part, str) else f"{{{part.name}}}")
-    return "".join(said)
+            pieces.append(part if isinstance(part, str) else f"{{{part.name}}}")
+    return "".join(pieces)
 
 
 def as_plural(texts: Sequence[str], forms: PluralForms, source: Pattern) -> str:

@@ -42,26 +42,32 @@ def column_of(heading: str) -> str | None:
     return _COLUMN_OF.get("_".join(re.findall(r"[^\W_]+", heading.casefold())))
 
 
-def product_from(told: Mapping[str, str], currency: str, before: Product | None = None) -> Product:
+def product_from(given_fields: Mapping[str, str], currency: str, before: Product | None = None) -> Product:
     """Return the product that a row of texts describes. What the row does not tell stays as it was `before`.
 
     Raises:
         ValueError: Says which field cannot be taken and what would be.
     """
-    for name, value in told.items():
+    for name, value in given_fields.items():
         _require_fit(name, value)
-    if not told.get("sku"):
+    if not given_fields.get("sku"):
         raise ValueError("sku is empty")
-    row = {"currency": currency, **(row_of(before) if before else {}), **told}
+    row = {"currency": currency, **(row_of(before) if before else {}), **given_fields}
     for name in REQUIRED:
         if not row.get(name):
-            raise ValueError(f"{name} is empty" if name in told else f"{name} is not told, and the product is new")
+            raise ValueError(
+                f"{name} is empty" if name in given_fields else f"{name} is not told, and the product is new"
+            )
     if row["currency"] != currency:
         raise ValueError(f"currency is {row['currency']!r}; this store sells in {currency}")
     availability = row.get("availability") or "in_stock"
     if availability not in _AVAILABILITY:
         raise ValueError(f"availability is {availability!r}; there are: {', '.join(_AVAILABILITY)}")
-    if told.get("availability") in ("in_stock", "pre_order") and "stock" not in told and row.get("stock") == "0":
+    if (
+        given_fields.get("availability") in ("in_stock", "pre_order")
+        and "stock" not in given_fields
+        and row.get("stock") == "0"
+    ):
         # It is back, and nobody says how many.
         row["stock"] = ""
     stock = 0 if availability == "sold_out" else _stock(row.get("stock", ""))

@@ -44,19 +44,23 @@ def read_svg(content: bytes, name: str = "") -> ReadIcon:
         BadIcon: It is too large, no SVG, or nothing in it can be drawn as an icon.
     """
     root = _parsed(content)
-    made = plain(root)
-    shapes = tuple(_shapes(made))
+    drawing = plain(root)
+    shapes = tuple(_shapes(drawing))
     if not shapes:
         raise BadIcon("Nothing in the SVG is drawn as a path or a shape, so there is nothing to make an icon from.")
     if len(shapes) > MOST_SHAPES or sum(len(shape.d) for shape in shapes) > MOST_PATH:
         raise _too_much()
     name = re.sub(r"\s+", " ", name).strip()[:40] or "own icon"
-    scale = _scale(made)
-    icon = OwnIcon(name=name, width=made.width * scale, height=made.height * scale, shapes=shapes)
-    told = [f"the colour {colour}: an icon takes that of the words" for colour in made.colours if colour != "#000000"]
-    if len(made.colours) > 1:
-        told.append(f"it has {len(made.colours)} colours: what one of them sets apart from another is not seen in one")
-    return ReadIcon(icon, tuple(dict.fromkeys((*made.left_out, *told))), is_whole=len(made.colours) < 2)
+    scale = _scale(drawing)
+    icon = OwnIcon(name=name, width=drawing.width * scale, height=drawing.height * scale, shapes=shapes)
+    notes = [
+        f"the colour {colour}: an icon takes that of the words" for colour in drawing.colours if colour != "#000000"
+    ]
+    if len(drawing.colours) > 1:
+        notes.append(
+            f"it has {len(drawing.colours)} colours: what one of them sets apart from another is not seen in one"
+        )
+    return ReadIcon(icon, tuple(dict.fromkeys((*drawing.left_out, *notes))), is_whole=len(drawing.colours) < 2)
 
 
 def _parsed(content: bytes) -> Element:
@@ -81,8 +85,8 @@ def _too_much() -> BadIcon:
     return BadIcon(f"The SVG is a picture rather than an icon: at most {most} are taken.")
 
 
-def _scale(made: Plain) -> float:
-    longest = max(made.width, made.height)
+def _scale(drawing: Plain) -> float:
+    longest = max(drawing.width, drawing.height)
     return 1.0 if 128 <= longest <= 1024 else _SIDE / longest
 
 
@@ -109,7 +113,9 @@ def _enlarge(element: Element, width: float) -> None:
     element.set("d", larger.d)
     element.set("transform", f"{element.get('transform', '')} scale({1 / _FINER})".strip())
     element.set("stroke-width", f"{_FINER * width:g}")
-    if dashes := [float(one) * _FINER for one in re.split(r"[\s,]+", element.get("stroke-dasharray") or "") if one]:
+    if dashes := [
+        float(length) * _FINER for length in re.split(r"[\s,]+", element.get("stroke-dasharray") or "") if length
+    ]:
         element.set("stroke-dasharray", " ".join(f"{dash:g}" for dash in dashes))
         element.set("stroke-dashoffset", f"{_FINER * float(element.get('stroke-dashoffset', '0')):g}")
 
@@ -121,23 +127,23 @@ def _pico(root: Element) -> Any:
     return PicoSvg.fromstring(tostring(root))  # type: ignore[no-untyped-call]
 
 
-def _shapes(made: Plain) -> list[Shape]:
+def _shapes(drawing: Plain) -> list[Shape]:
     """Return paths for what is covered, worked out by picosvg."""
-    drawn = [element for element in made.root.iter() if element.tag not in (f"{SVG}svg", f"{SVG}g")]
+    drawn = [element for element in drawing.root.iter() if element.tag not in (f"{SVG}svg", f"{SVG}g")]
     if not drawn:
         return []
     if (
         len(drawn) > 4 * MOST_SHAPES
-        or sum(len(one.get("d") or one.get("points") or "") for one in drawn) > 2 * MOST_PATH
+        or sum(len(drawn_shape.get("d") or drawn_shape.get("points") or "") for drawn_shape in drawn) > 2 * MOST_PATH
     ):
         raise _too_much()
-    scale = _scale(made)
+    scale = _scale(drawing)
     if scale != 1:
-        body = made.root[0]
+        body = drawing.root[0]
         body.set("transform", f"scale({scale:.9g}) {body.get('transform')}")
-        made.root.set("viewBox", f"0 0 {made.width * scale:g} {made.height * scale:g}")
+        drawing.root.set("viewBox", f"0 0 {drawing.width * scale:g} {drawing.height * scale:g}")
     try:
-        worked_out = _pico(_lines_finer(made.root))
+        worked_out = _pico(_lines_finer(drawing.root))
         worked_out.topicosvg(ndigits=2, inplace=True)
         paths = [shape.as_path().d for shape in worked_out.shapes()]
     except (ValueError, IndexError, TypeError, AttributeError, KeyError, ArithmeticError, RuntimeError) as error:

@@ -102,23 +102,27 @@ class _Maker:
     def _style(self) -> None:
         """Write what style sheets and `style` say as attributes, by the cascade (Selectors 4; CSS Cascade 4)."""
         matcher = cssselect2.Matcher()
-        for sheet in [one for one in self._root.iter() if _local(one) == "style"]:
+        for sheet in [node for node in self._root.iter() if _local(node) == "style"]:
             for rule in tinycss2.parse_stylesheet(sheet.text or "", skip_comments=True, skip_whitespace=True):
                 self._add_rule(rule, matcher)
         for wrapped in cssselect2.ElementWrapper.from_xml_root(self._root).iter_subtree():
             element = wrapped.etree_element
-            found: dict[str, tuple[bool, int, str]] = {}
-            matches = [(specificity, order, said) for specificity, order, _, said in matcher.match(wrapped)]
+            strongest: dict[str, tuple[bool, int, str]] = {}
+            matches = [
+                (specificity, order, declarations) for specificity, order, _, declarations in matcher.match(wrapped)
+            ]
             own = tinycss2.parse_blocks_contents(element.get("style") or "", skip_comments=True, skip_whitespace=True)
-            for level, (_, _, said) in enumerate([*sorted(matches, key=lambda one: one[:2]), ((), 0, own)]):
-                for one in said:
-                    if one.type != "declaration":
+            for level, (_, _, declarations) in enumerate(
+                [*sorted(matches, key=lambda rule_match: rule_match[:2]), ((), 0, own)]
+            ):
+                for declaration in declarations:
+                    if declaration.type != "declaration":
                         continue
-                    weight = (one.important, level)
-                    if one.lower_name not in found or found[one.lower_name][:2] <= weight:
-                        found[one.lower_name] = (*weight, tinycss2.serialize(one.value).strip())
+                    weight = (declaration.important, level)
+                    if declaration.lower_name not in strongest or strongest[declaration.lower_name][:2] <= weight:
+                        strongest[declaration.lower_name] = (*weight, tinycss2.serialize(declaration.value).strip())
             element.attrib.pop("style", None)
-            for name, (_, _, value) in found.items():
+            for name, (_, _, value) in strongest.items():
                 if name == "transform":
                     element.set(name, self._transform(value))
                 elif name in _PAINT or name in _GEOMETRY - {"points", "viewBox"}:
@@ -131,22 +135,22 @@ class _Maker:
             if rule.type == "at-rule":
                 self._left_out.append(f"@{rule.at_keyword}: rules for some windows or settings only")
             return
-        said = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
+        declarations = tinycss2.parse_blocks_contents(rule.content, skip_comments=True, skip_whitespace=True)
         try:
             for selector in cssselect2.compile_selector_list(rule.prelude):
-                matcher.add_selector(selector, said)
+                matcher.add_selector(selector, declarations)
         except cssselect2.SelectorError:
             self._left_out.append(f"the rule for {tinycss2.serialize(rule.prelude).strip()[:40]}")
 
     def _transform(self, value: str) -> str:
         """Return a transform of CSS as SVG writes it: pixels without a unit, angles in degrees."""
 
-        def number(found: re.Match[str]) -> str:
-            unit = found[2].lower()
+        def number(match: re.Match[str]) -> str:
+            unit = match[2].lower()
             if unit not in _UNITS:
                 self._left_out.append(f"transform: {value[:40]}")
                 return "0"
-            return f"{float(found[1]) * _UNITS[unit]:g}"
+            return f"{float(match[1]) * _UNITS[unit]:g}"
 
         plain = re.sub(r"translateX\(", "translate(", value, flags=re.IGNORECASE)
         plain = re.sub(r"translateY\(", "translate(0 ", plain, flags=re.IGNORECASE)
@@ -192,7 +196,7 @@ class _Maker:
     def _seen(self, element: Element, seen: _Seen) -> _Seen:
         color = element.get("color", seen.color)
         fill, stroke = (
-            seen_ if (said := (element.get(name) or "").strip()) in ("", "inherit") else said
+            seen_ if (value := (element.get(name) or "").strip()) in ("", "inherit") else value
             for name, seen_ in (("fill", seen.fill), ("stroke", seen.stroke))
         )
         visibility = element.get("visibility")
@@ -207,13 +211,13 @@ class _Maker:
         if attributes["fill"] == attributes["stroke"] == "none":
             return
         for name in ("opacity", "fill-opacity", "stroke-opacity"):
-            said = _number(element.get(name), 1) if element.get(name) else 1.0
-            if said == 0 and (name == "opacity" or attributes[name.split("-")[0]] != "none"):
+            opacity = _number(element.get(name), 1) if element.get(name) else 1.0
+            if opacity == 0 and (name == "opacity" or attributes[name.split("-")[0]] != "none"):
                 if name == "opacity":
                     return
                 attributes[name.split("-")[0]] = "none"
-            elif said < 1:
-                self._left_out.append(f"{name}: {said:g}: an icon is all there or not")
+            elif opacity < 1:
+                self._left_out.append(f"{name}: {opacity:g}: an icon is all there or not")
         SubElement(into, f"{SVG}{kind}", attributes)
 
     def _paint(self, paint: str, color: str) -> str:
@@ -229,7 +233,7 @@ class _Maker:
 
     def _attributes(self, element: Element, into: Element, seen: _Seen) -> dict[str, str]:
         """Return what of an element changes what it covers, with lengths as numbers."""
-        found: dict[str, str] = {}
+        attributes: dict[str, str] = {}
         for name in (*_GEOMETRY, *_PAINT):
             value = element.get(name)
             if value is None or name in ("viewBox", "preserveAspectRatio", "display", "visibility", "color", *_INKS):
@@ -244,8 +248,8 @@ class _Maker:
                 # A number beyond all bounds is told as such, before somebody draws with it.
                 _numbers(value)
             if value:
-                found[name] = value
-        return found
+                attributes[name] = value
+        return attributes
 
     def _length(self, text: str, name: str, seen: _Seen) -> float:
         whole = seen.width if name in _ACROSS else seen.height
@@ -257,11 +261,11 @@ class _Maker:
     def _dashes(self, text: str, seen: _Seen) -> str:
         if text.strip() in ("", "none"):
             return ""
-        each = [self._length(one, "", seen) for one in re.split(r"[\s,]+", text.strip())]
+        each = [self._length(dash, "", seen) for dash in re.split(r"[\s,]+", text.strip())]
         if sum(each) < max(seen.width, seen.height) / 200:
             self._left_out.append(f"stroke-dasharray: {text[:40]}: dashes finer than an icon shows")
             return ""
-        return " ".join(f"{one:g}" for one in each)
+        return " ".join(f"{dash:g}" for dash in each)
 
     def _clip(self, value: str, into: Element, seen: _Seen) -> str:
         match = re.fullmatch(r"url\(\s*['\"]?#([^'\")]+)['\"]?\s*\)", value.strip())
@@ -273,23 +277,23 @@ class _Maker:
             return ""
         self._count += 1
         name = f"clip{self._count}"
-        made = Element(f"{SVG}clipPath", {"id": name})
+        clip_path = Element(f"{SVG}clipPath", {"id": name})
         plain_ = _Seen(seen.width, seen.height, uses=seen.uses)
         for child in clip:
             if _local(child) in _SHAPES:
                 attributes = self._attributes(child, into, plain_)
                 if rule := child.get("clip-rule"):
                     attributes["clip-rule"] = rule
-                SubElement(made, child.tag, attributes)
+                SubElement(clip_path, child.tag, attributes)
             elif _local(child) not in _QUIET:
                 self._left_out.append(f"<{_local(child)}> in a clip path")
-        into.append(made)
+        into.append(clip_path)
         return f"url(#{name})"
 
     def _window(self, into: Element, wide: float, high: float) -> str:
         self._count += 1
-        made = SubElement(into, f"{SVG}clipPath", {"id": f"clip{self._count}"})
-        SubElement(made, f"{SVG}rect", {"x": "0", "y": "0", "width": f"{wide:g}", "height": f"{high:g}"})
+        clip = SubElement(into, f"{SVG}clipPath", {"id": f"clip{self._count}"})
+        SubElement(clip, f"{SVG}rect", {"x": "0", "y": "0", "width": f"{wide:g}", "height": f"{high:g}"})
         return f"url(#clip{self._count})"
 
     def _use(self, element: Element, into: Element, seen: _Seen, depth: int) -> None:
@@ -328,9 +332,9 @@ class _Maker:
             return
         box = _numbers(element.get("viewBox") or "")
         # What it says of lines holds for all that is in it, as with any group.
-        said = {name: value for name, value in self._attributes(element, into, seen).items() if name in _PAINT}
-        moved = said.pop("transform", "") if sized is element else ""
-        group = SubElement(into, f"{SVG}g", {**said, "transform": f"{moved} translate({own_x:g} {own_y:g})".strip()})
+        paints = {name: value for name, value in self._attributes(element, into, seen).items() if name in _PAINT}
+        moved = paints.pop("transform", "") if sized is element else ""
+        group = SubElement(into, f"{SVG}g", {**paints, "transform": f"{moved} translate({own_x:g} {own_y:g})".strip()})
         if element.get("overflow", "hidden") not in ("visible", "auto"):
             # CSS Overflow 3 and SVG 2, 3.9: a viewport within another one cuts off what lies outside of it.
             group = SubElement(group, f"{SVG}g", {"clip-path": self._window(into, wide, high)})
@@ -413,7 +417,7 @@ def finite(text: str) -> float:
 
 
 def _numbers(text: str) -> list[float]:
-    return [finite(one) for one in _NUMBER.findall(text)]
+    return [finite(number) for number in _NUMBER.findall(text)]
 
 
 def _number(text: str | None, default: float) -> float:
@@ -451,10 +455,10 @@ _ALIGNED: Callable[[str], float] = lambda word: {"Min": 0.0, "Mid": 0.5, "Max": 
 def _fit(box: list[float], wide: float, high: float, ratio: str | None) -> str:
     """Return the transform by which a view box fills its viewport (SVG 2, 8.2: `preserveAspectRatio`)."""
     across, along = wide / box[2], high / box[3]
-    said = re.match(r"x(Min|Mid|Max)Y(Min|Mid|Max)(?:\s+(meet|slice))?", (ratio or "").strip())
+    match = re.match(r"x(Min|Mid|Max)Y(Min|Mid|Max)(?:\s+(meet|slice))?", (ratio or "").strip())
     if (ratio or "").strip().startswith("none"):
         return f"scale({across:.9g} {along:.9g}) translate({-box[0]:.9g} {-box[1]:.9g})"
-    scale = max(across, along) if said and said[3] == "slice" else min(across, along)
-    x_, y_ = (_ALIGNED(said[1]), _ALIGNED(said[2])) if said else (0.5, 0.5)
+    scale = max(across, along) if match and match[3] == "slice" else min(across, along)
+    x_, y_ = (_ALIGNED(match[1]), _ALIGNED(match[2])) if match else (0.5, 0.5)
     free_x, free_y = (wide - box[2] * scale) * x_, (high - box[3] * scale) * y_
     return f"translate({free_x:.9g} {free_y:.9g}) scale({scale:.9g}) translate({-box[0]:.9g} {-box[1]:.9g})"

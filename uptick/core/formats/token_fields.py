@@ -89,9 +89,9 @@ def _family(value: Any) -> str:
     Raises:
         Unfit: It names none of them.
     """
-    those = [str(one) for one in (value if isinstance(value, list) else [value])]
-    for one in those:
-        bare = one.lower().removesuffix(" variable")
+    those = [str(name) for name in (value if isinstance(value, list) else [value])]
+    for name in those:
+        bare = name.lower().removesuffix(" variable")
         if bare in ("figtree", "lora", "archivo"):
             return bare
     raise Unfit(f"the family {', '.join(those)[:60]} is not shipped; there are figtree, lora and archivo")
@@ -130,41 +130,45 @@ def proposed(name: str, kind: str) -> str:
     A name is read by its words, whether they are divided by signs or by capitals.
     """
     words = [word.lower() for word in re.findall(r"[A-Z]?[a-z]+|[A-Z]+(?![a-z])", name)]
-    said = set(words)
-    if said.isdisjoint({"button", "buttons", "btn", "cta", "action"}):
+    words_said = set(words)
+    if words_said.isdisjoint({"button", "buttons", "btn", "cta", "action"}):
         return ""
     state = next((f"{_STATES[word]}." for word in words if word in _STATES), "")
     match kind:
         case "color":
-            found = _of_colour(words, state)
+            field = _of_colour(words, state)
         case "dimension":
-            found = _of_length(said)
+            field = _of_length(words_said)
         case "number":
-            found = next((path for word, path in _OF_NUMBERS.items() if word in said), "")
+            field = next((path for word, path in _OF_NUMBERS.items() if word in words_said), "")
         case "shadow" | "border":
-            found = f"look.{state}{'shadows' if kind == 'shadow' else 'border'}"
+            field = f"look.{state}{'shadows' if kind == 'shadow' else 'border'}"
         case _:
-            found = next(iter(FIELDS_OF.get(kind, ())), "")
-    return found if found in FIELDS_OF.get(kind, ()) else ""
+            field = next(iter(FIELDS_OF.get(kind, ())), "")
+    return field if field in FIELDS_OF.get(kind, ()) else ""
 
 
 def _of_colour(words: Sequence[str], state: str) -> str:
-    said = set(words)
-    if not said.isdisjoint(_OF_FILL):
+    words_said = set(words)
+    if not words_said.isdisjoint(_OF_FILL):
         return f"look.{state}fill"
-    if "ring" in said or {"outline", "focus"} <= said:
+    if "ring" in words_said or {"outline", "focus"} <= words_said:
         return "look.focus.ring_colour"
-    if not said.isdisjoint(_OF_WORDS):
+    if not words_said.isdisjoint(_OF_WORDS):
         return f"look.{state}text_colour"
-    if not said.isdisjoint({"border", "stroke", "outline", "shadow"}):
+    if not words_said.isdisjoint({"border", "stroke", "outline", "shadow"}):
         return ""
     # As CSS has it, whose `color` is the words'.
     return f"look.{state}{'text_colour' if words[-1] in ('color', 'colour') else 'fill'}"
 
 
-def _of_length(said: Set[str]) -> str:
-    if said & {"radius", "corner", "corners", "round", "rounded"}:
+def _of_length(words_said: Set[str]) -> str:
+    if words_said & {"radius", "corner", "corners", "round", "rounded"}:
         return "look.radius"
-    if "padding" in said:
-        return next((f"look.padding.{_SIDES[word]}" for word in said if word in _SIDES), "")
-    return "look.type.size_px" if "fontsize" in said or ("size" in said and said & {"font", "text", "type"}) else ""
+    if "padding" in words_said:
+        return next((f"look.padding.{_SIDES[word]}" for word in words_said if word in _SIDES), "")
+    return (
+        "look.type.size_px"
+        if "fontsize" in words_said or ("size" in words_said and words_said & {"font", "text", "type"})
+        else ""
+    )

@@ -41,23 +41,23 @@ def read_colour(value: Any) -> str:
     """
     try:
         if isinstance(value, str):
-            made = Color(value)
+            color = Color(value)
         else:
             space = _SPACES.get(value["colorSpace"])
             if space is None:
                 raise Unfit(f"the colour space {value['colorSpace']!r}; there are {', '.join(_SPACES)}")
-            parts = [0.0 if one == "none" else float(one) for one in value["components"]]
+            parts = [0.0 if channel == "none" else float(channel) for channel in value["components"]]
             if space in ("hsl", "hwb"):
                 parts = [parts[0], parts[1] / 100, parts[2] / 100]
-            made = Color(space, parts)
-            made.set("alpha", float(value.get("alpha", 1)))
+            color = Color(space, parts)
+            color.set("alpha", float(value.get("alpha", 1)))
     except Unfit:
         raise
     except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
         raise Unfit(f"{str(value)[:60]} is no colour; it has colorSpace, components and maybe alpha") from error
-    if not all(isfinite(part) for part in made.coords(nans=False)):
+    if not all(isfinite(part) for part in color.coords(nans=False)):
         raise Unfit(f"{str(value)[:60]} is beyond all colours")
-    return str(made.convert("srgb").fit().to_string(hex=True))
+    return str(color.convert("srgb").fit().to_string(hex=True))
 
 
 def read_dimension(value: Any) -> float:
@@ -68,8 +68,8 @@ def read_dimension(value: Any) -> float:
     """
     if isinstance(value, dict) and value.get("unit") in ("px", "rem"):
         return read_number(value.get("value")) * (16 if value["unit"] == "rem" else 1)
-    said = "" if isinstance(value, dict) else str(value).strip()
-    match = re.fullmatch(r"(-?\d+(?:\.\d+)?|-?\.\d+)(px|rem)?", said)
+    written = "" if isinstance(value, dict) else str(value).strip()
+    match = re.fullmatch(r"(-?\d+(?:\.\d+)?|-?\.\d+)(px|rem)?", written)
     if not match or (match[2] is None and float(match[1]) != 0):
         raise Unfit(f"{str(value)[:60]} is no dimension; it has a value and a unit, px or rem")
     return float(match[1]) * (16 if match[2] == "rem" else 1)
@@ -147,16 +147,21 @@ def read_shadows(value: Any) -> Json:
         Unfit: A part of one is none of its type.
     """
     those = value if isinstance(value, list) else [value]
-    return {"kind": "cast", "list": [_shadow(one) for one in those]}
+    return {"kind": "cast", "list": [_shadow(item) for item in those]}
 
 
-def _shadow(one: Json) -> Json:
-    colour = read_colour(one["color"])
+def _shadow(shadow_value: Json) -> Json:
+    colour = read_colour(shadow_value["color"])
     opacity = int(colour[7:9], 16) / 255 if len(colour) == 9 else 1.0
-    alpha = one["color"].get("alpha", 1) if isinstance(one["color"], dict) else opacity
+    alpha = shadow_value["color"].get("alpha", 1) if isinstance(shadow_value["color"], dict) else opacity
     sizes = {"x_px": "offsetX", "y_px": "offsetY", "blur_px": "blur", "spread_px": "spread"}
-    made = {name: read_dimension(one.get(theirs, 0)) for name, theirs in sizes.items()}
-    return {**made, "colour": opaque(colour), "opacity": round(float(alpha), 4), "inner": bool(one.get("inset", False))}
+    numbers = {name: read_dimension(shadow_value.get(theirs, 0)) for name, theirs in sizes.items()}
+    return {
+        **numbers,
+        "colour": opaque(colour),
+        "opacity": round(float(alpha), 4),
+        "inner": bool(shadow_value.get("inset", False)),
+    }
 
 
 def read_gradient(value: Any) -> Json:
@@ -167,10 +172,10 @@ def read_gradient(value: Any) -> Json:
     """
     stops = []
     reached = 0.0
-    for one in value:
+    for stop in value:
         # Positions beyond the ends stand at them (section 9.6).
-        reached = max(reached, min(100.0, max(0.0, round(read_number(one["position"]) * 100, 2))))
-        stops.append({"at": reached, "colour": read_colour(one["color"])})
+        reached = max(reached, min(100.0, max(0.0, round(read_number(stop["position"]) * 100, 2))))
+        stops.append({"at": reached, "colour": read_colour(stop["color"])})
     return {"kind": "linear", "space": "srgb", "angle_deg": 90, "stops": stops}
 
 

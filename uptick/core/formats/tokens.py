@@ -83,21 +83,21 @@ _OWN = "uptick"
 
 def _in_state(worn: Dress, rest: Dress) -> Json:
     """Return a state in full, for others to read; what follows from rest is marked, so that it goes on doing so."""
-    found, at_rest = _dressed(worn), _dressed(rest)
-    for name, token in found.items():
+    parts, at_rest = _dressed(worn), _dressed(rest)
+    for name, token in parts.items():
         follows = name in _AS_AT_REST and token == at_rest.get(name)
         if follows or _DERIVED.get(name) in worn.derived:
             token.setdefault("$extensions", {})[_BY_RULE] = True
-    return found
+    return parts
 
 
 def _dressed(worn: Dress) -> Json:
-    found: Json = {"words": _colour(worn.text_colour), "opacity": {"$type": "number", "$value": worn.opacity}}
-    found["fill"] = fill_token(worn.fill)
-    found["border"] = border_token(worn.border)
-    found["shadow"] = shadows_token(worn.shadows)
-    found["transition"] = {"$type": "transition", "$value": _transition(worn.motion)}
-    return found
+    tokens_of: Json = {"words": _colour(worn.text_colour), "opacity": {"$type": "number", "$value": worn.opacity}}
+    tokens_of["fill"] = fill_token(worn.fill)
+    tokens_of["border"] = border_token(worn.border)
+    tokens_of["shadow"] = shadows_token(worn.shadows)
+    tokens_of["transition"] = {"$type": "transition", "$value": _transition(worn.motion)}
+    return tokens_of
 
 
 def fill_token(fill: AnyFill) -> Json:
@@ -114,7 +114,7 @@ def fill_token(fill: AnyFill) -> Json:
 
 def border_token(border: AnyBorder) -> Json:
     """Return a border; of sides that differ the thickest stands for all, the sides beside it."""
-    line = max(lines_of(border), key=lambda one: one.width_px)
+    line = max(lines_of(border), key=lambda side: side.width_px)
     value = {
         "color": _colour(str(line.colour or "#00000000"))["$value"],
         "width": _dimension(line.width_px)["$value"],

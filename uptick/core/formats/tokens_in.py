@@ -173,8 +173,8 @@ class _Reader:
 
     def _resolve(self, token: _Token, through: tuple[str, ...]) -> _Token:
         if name := _alias(token.value):
-            found = self._named(name, through)
-            return replace(found, type=token.type or found.type, own=token.own or found.own, by_rule=token.by_rule)
+            target = self._named(name, through)
+            return replace(target, type=token.type or target.type, own=token.own or target.own, by_rule=token.by_rule)
         value, parts = self._filled(token.value, through)
         return replace(token, value=value, parts=parts)
 
@@ -190,15 +190,15 @@ class _Reader:
     def _filled(self, value: Any, through: tuple[str, ...]) -> tuple[Any, int]:
         """Return a value with what it names put in place, and how many values that are."""
         if name := _alias(value):
-            found = self._named(name, through)
-            return found.value, found.parts
+            target = self._named(name, through)
+            return target.value, target.parts
         if not isinstance(value, list | dict):
             return value, 1
         inner = value if isinstance(value, list) else value.values()
         filled: list[Any] = []
         parts = 1
-        for one in inner:
-            whole, more = self._filled(one, through)
+        for part in inner:
+            whole, more = self._filled(part, through)
             filled.append(whole)
             parts += more
             if parts > _MOST_PARTS:

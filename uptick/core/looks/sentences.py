@@ -71,7 +71,7 @@ def _body(look: Look) -> str:
     wide += f", at least {least_high:g} px high" if least_high else ""
     corners = corners_of(look.radius)
     four = [corners.top_left, corners.top_right, corners.bottom_right, corners.bottom_left]
-    round_ = _length(four[0]) if len(set(map(str, four))) == 1 else " ".join(_length(one) for one in four)
+    round_ = _length(four[0]) if len(set(map(str, four))) == 1 else " ".join(_length(length) for length in four)
     return f"A button, {kind_of_body(look)}, {wide}, corners {round_}, {_fill(look)}."
 
 
@@ -118,10 +118,10 @@ def _words(look: Look) -> Iterator[str]:
         f"Words in {kind.family.capitalize()} {kind.size_px:g} px, weight {kind.weight}{line}{more}, "
         f"{rest.text_colour}{own}, centred on {'their capitals' if look.centring == 'caps' else 'their line'}."
     )
-    for one in look.text_shadows.list:
+    for shadow in look.text_shadows.list:
         yield (
-            f"The words cast a shadow, {one.x_px:g} px across and {one.y_px:g} px down, blurred {one.blur_px:g} px, "
-            f"{one.colour} at {one.opacity * 100:g} %."
+            f"The words cast a shadow, {shadow.x_px:g} px across and {shadow.y_px:g} px down, "
+            f"blurred {shadow.blur_px:g} px, {shadow.colour} at {shadow.opacity * 100:g} %."
         )
     if look.wrap == "lines":
         yield "Where they are too long they go on on another line."
@@ -142,15 +142,15 @@ def _icon(document: ButtonDocument) -> Iterator[str]:
 def _states(look: Look) -> Iterator[str]:
     worn = dresses(look)
     for state, when in _WHEN.items():
-        said = list(_difference(worn[state], worn[REST]))
+        parts = list(_difference(worn[state], worn[REST]))
         if state == "focus":
             ring = look.focus
-            said.append(f"a ring of {ring.ring_width_px:g} px in {ring_colour(look)}, {ring.ring_offset_px:g} px away")
+            parts.append(f"a ring of {ring.ring_width_px:g} px in {ring_colour(look)}, {ring.ring_offset_px:g} px away")
         tell = {"working": look.working.tell, "added": look.added.tell}.get(state, "none")
         if tell != "none":
-            said.append(_TELLS[tell])
-        if said:
-            yield f"{when}: {', '.join(said)}."
+            parts.append(_TELLS[tell])
+        if parts:
+            yield f"{when}: {', '.join(parts)}."
     if look.motion.duration_ms:
         yield f"Each comes in {value_text(look.motion.model_dump(mode='json'))}."
 
@@ -188,6 +188,6 @@ def _beside(document: ButtonDocument) -> Iterator[str]:
             f"{box.step}, {box.start} at first."
         )
     if isinstance(second, SecondButton):
-        said = next(iter(second.wording.values()), "")
+        second_words = next(iter(second.wording.values()), "")
         goes = "goes straight to the checkout" if second.kind == "checkout" else "opens a closer look"
-        yield f"{second.side.capitalize()} it, {second.gap_px:g} px apart, “{said}” {goes}."
+        yield f"{second.side.capitalize()} it, {second.gap_px:g} px apart, “{second_words}” {goes}."

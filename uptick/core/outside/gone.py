@@ -16,9 +16,9 @@ _STYLE = (
 
 def gone_page(store: Store, language: str) -> str:
     """Return a page that says that a product is no longer there, with the way to the shop."""
-    told = language if language.split("-")[0] in GONE_WORDS else store.language
-    says, way = GONE_WORDS.get(told.split("-")[0], GONE_WORDS["en"])
-    tongue = told if told.split("-")[0] in GONE_WORDS else "en"
+    known_language = language if language.split("-")[0] in GONE_WORDS else store.language
+    says, way = GONE_WORDS.get(known_language.split("-")[0], GONE_WORDS["en"])
+    tongue = known_language if known_language.split("-")[0] in GONE_WORDS else "en"
     way_of_reading = ' dir="rtl"' if is_rtl(tongue) else ""
     name = escape(store.name)
     return (

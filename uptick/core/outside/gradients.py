@@ -33,8 +33,8 @@ def _element(kind: str, name: str, where: str, fill: LinearFill | RadialFill, st
     spread = ' spreadMethod="repeat"' if fill.repeats else ""
     colours = mixed(stops, fill.space, _STEPS)
     inside = "".join(
-        f'<stop offset="{n / (_STEPS - 1):.4f}" stop-color="{one[:7]}"{_opacity(one)}/>'
-        for n, one in enumerate(colours)
+        f'<stop offset="{n / (_STEPS - 1):.4f}" stop-color="{colour[:7]}"{_opacity(colour)}/>'
+        for n, colour in enumerate(colours)
     )
     return f'<{kind} id="{name}" gradientUnits="userSpaceOnUse" {where}{spread}>{inside}</{kind}>'
 

@@ -167,8 +167,8 @@ def way_of(
         return Way(page)
     if product.option_values and option not in product.option_values:
         return Way(page)
-    told = {"product": product.sku, "quantity": quantity or "1", "option": option}
+    values = {"product": product.sku, "quantity": quantity or "1", "option": option}
     path = _HOLE.sub(
-        lambda hole: quote(told.get(re.sub(r":(number|text)$", "", hole[1]), ""), safe=""), connection.add_path
+        lambda hole: quote(values.get(re.sub(r":(number|text)$", "", hole[1]), ""), safe=""), connection.add_path
     )
     return Way(store.origin + path)

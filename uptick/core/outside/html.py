@@ -95,12 +95,13 @@ def _physical(look: Look, ground: Ground, page: Page) -> css.Declarations:
     if page.rtl:
         four = [four[1], four[0], four[3], four[2]]
     writer = css.CssWriter(None, ground)  # type: ignore[arg-type]
-    said = [
-        one if isinstance(one, str) and one.endswith("%") else writer.length(one, look.type.size_px) for one in four
+    radii = [
+        length if isinstance(length, str) and length.endswith("%") else writer.length(length, look.type.size_px)
+        for length in four
     ]
     return {
         "padding": " ".join(css.px(side) for side in (pad.top, right, pad.bottom, left)),
-        "border-radius": said[0] if len(set(said)) == 1 else " ".join(said),
+        "border-radius": radii[0] if len(set(radii)) == 1 else " ".join(radii),
     }
 
 
@@ -142,8 +143,8 @@ def body_style(piece: Piece, page: Page) -> css.Declarations:
 
 
 def _fill(fill: AnyFill, page: Page) -> str:
-    said = css_fill(fill).replace(PICTURES, f"{page.edge}/pictures/")
-    return "none" if isinstance(fill, NoFill) else said
+    css_text = css_fill(fill).replace(PICTURES, f"{page.edge}/pictures/")
+    return "none" if isinstance(fill, NoFill) else css_text
 
 
 def _border(border: AnyBorder, page: Page) -> css.Declarations:
@@ -196,8 +197,8 @@ def _inside(piece: Piece, page: Page) -> str:
     if document.is_wordless:
         return icon
     words = {**declared(document.look, on_words=True)}
-    said = escape(piece.text)
-    text = f'<span style="{_style(words)}">{said}</span>' if words else f"<span>{said}</span>"
+    escaped = escape(piece.text)
+    text = f'<span style="{_style(words)}">{escaped}</span>' if words else f"<span>{escaped}</span>"
     after = getattr(document.icon, "side", "") == "after"
     return text + icon if after else icon + text
 
@@ -313,16 +314,16 @@ def opaque_in(value: str) -> str:
 
 def left_out_of_mail(document: ButtonDocument) -> list[str]:
     """Return what of a look mail programs do not draw, in a designer's words."""
-    look, found = document.look, []
+    look, left_out = document.look, []
     if icon_of(document.icon):
-        found.append("the icon")
+        left_out.append("the icon")
     if look.shadows.list or look.text_shadows.list:
-        found.append("shadows")
+        left_out.append("shadows")
     if look.opacity < 1:
-        found.append("its opacity")
+        left_out.append("its opacity")
     if isinstance(look.border, SidesBorder):
-        found.append("the same corner where two different lines meet")
-    return found
+        left_out.append("the same corner where two different lines meet")
+    return left_out
 
 
 def _texts(piece: Piece, page: Page) -> tuple[str, str]:
@@ -346,9 +347,11 @@ def web_sheet(pieces: Sequence[Piece], buttons: Sequence[str], page: Page, acros
             if piece.product_picture
             else ""
         )
-        said = f'<p style="margin:8px 0 0">{name}</p>' + (f'<p style="margin:2px 0 8px">{price}</p>' if price else "")
+        caption = f'<p style="margin:8px 0 0">{name}</p>' + (
+            f'<p style="margin:2px 0 8px">{price}</p>' if price else ""
+        )
         cells.append(
-            f'<div style="display:flex;flex-direction:column;align-items:flex-start">{picture}{said}{button}</div>'
+            f'<div style="display:flex;flex-direction:column;align-items:flex-start">{picture}{caption}{button}</div>'
         )
     return f'<div {page.about} style="{grid}">{"".join(cells)}</div>'
 
@@ -384,11 +387,11 @@ def _mail_cell(piece: Piece, button: str, page: Page, wide: int) -> str:
     )
     # In the mail's own colour, which a dark one turns about.
     text = "font-family:Arial,sans-serif;font-size:15px;line-height:21px"
-    said = f'<p style="margin:8px 0 2px;{text}">{name}</p>'
+    caption = f'<p style="margin:8px 0 2px;{text}">{name}</p>'
     if price:
-        said += f'<p style="margin:0 0 10px;{text}">{price}</p>'
+        caption += f'<p style="margin:0 0 10px;{text}">{price}</p>'
     style = f"width:{wide}px;padding:0 0 24px;text-align:{side}"
-    return f'<td width="{wide}" valign="top" align="{side}" style="{style}">{picture}{said}{button}</td>'
+    return f'<td width="{wide}" valign="top" align="{side}" style="{style}">{picture}{caption}{button}</td>'
 
 
 def alone_on_page(button: str, page: Page) -> str:

@@ -266,13 +266,13 @@ class _Artist:
         box, line = self._inside_border(), max(self._drawn.border.across, self._drawn.border.along) / 2
         radius = _round_by(self._radius, -line)
         clip = self._name(f'<clipPath id="@"><path d="{rounded(box, radius)}"/></clipPath>')
-        for one in reversed(inner):
-            hole = _grown(box, -one.spread_px)
-            hole = replace(hole, x=hole.x + one.x_px, y=hole.y + one.y_px)
-            room = _grown(box, 2 * one.blur_px + abs(one.x_px) + abs(one.y_px) + abs(one.spread_px) + 2)
-            path = rounded(room, _SHARP) + rounded(hole, _round_by(radius, -one.spread_px))
-            paint = f'fill="{one.colour}" fill-opacity="{_number(one.opacity)}" fill-rule="evenodd"'
-            yield f'<g clip-path="url(#{clip})"><path d="{path}" {paint}{self._blurred(one.blur_px, room)}/></g>'
+        for cast in reversed(inner):
+            hole = _grown(box, -cast.spread_px)
+            hole = replace(hole, x=hole.x + cast.x_px, y=hole.y + cast.y_px)
+            room = _grown(box, 2 * cast.blur_px + abs(cast.x_px) + abs(cast.y_px) + abs(cast.spread_px) + 2)
+            path = rounded(room, _SHARP) + rounded(hole, _round_by(radius, -cast.spread_px))
+            paint = f'fill="{cast.colour}" fill-opacity="{_number(cast.opacity)}" fill-rule="evenodd"'
+            yield f'<g clip-path="url(#{clip})"><path d="{path}" {paint}{self._blurred(cast.blur_px, room)}/></g>'
 
     def _ring(self) -> str:
         """Return the border's whole area: between the outer edge and the inner one (CSS Backgrounds 3, 5.2)."""

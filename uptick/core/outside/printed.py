@@ -65,13 +65,13 @@ def printed_code(link: str, words: str, kit: Kit, family: str, weight: int, *, r
 
 def _row(row: Sequence[int], number: int) -> str:
     """Return the dark modules of a row as a path, those that touch as one."""
-    found, x = [], _QUIET
+    path_data, x = [], _QUIET
     for dark, run in groupby(row, bool):
         wide = len(list(run))
         if dark:
-            found.append(f"M{x} {number + _QUIET}h{wide}v1h-{wide}z")
+            path_data.append(f"M{x} {number + _QUIET}h{wide}v1h-{wide}z")
         x += wide
-    return "".join(found)
+    return "".join(path_data)
 
 
 # Between two codes, in millimetres.

@@ -187,11 +187,11 @@ class PageRead:
         (RFC 6596).
         """
         codes = ((text_of(node.get("sku") or node.get("productGroupID")), node) for node in self.product_nodes)
-        told = [(code, path_of(text_of(node.get("url")))) for code, node in codes if code]
-        if len({code for code, _ in told}) == 1:
-            return told[0][0]
+        addressed = [(code, path_of(text_of(node.get("url")))) for code, node in codes if code]
+        if len({code for code, _ in addressed}) == 1:
+            return addressed[0][0]
         here = {self._path, path_of(self.attribute('link[rel="canonical"]', "href"))} - {""}
-        own = {code for code, path in told if path in here}
+        own = {code for code, path in addressed if path in here}
         return own.pop() if len(own) == 1 else ""
 
     @cached_property
@@ -240,8 +240,8 @@ def _fields(form: Tag) -> Iterator[FormField]:
         name, kind = text_of(tag.get("name")), text_of(tag.get("type")).lower() or "text"
         required = tag.has_attr("required")
         if tag.name == "select":
-            told = [text_of(o.get("value", o.get_text())) for o in tag.select("option")]
-            yield FormField(name, "select", "", tuple(filter(None, told)), required)
+            option_values = [text_of(o.get("value", o.get_text())) for o in tag.select("option")]
+            yield FormField(name, "select", "", tuple(filter(None, option_values)), required)
         elif tag.name == "textarea":
             yield FormField(name, "textarea", tag.get_text(), (), required)
         elif kind == "radio":
@@ -254,17 +254,17 @@ def _fields(form: Tag) -> Iterator[FormField]:
 
 def _nodes(text: str) -> Iterator[dict[str, Any]]:
     try:
-        told = json.loads(text)
+        data = json.loads(text)
     except (ValueError, RecursionError):
         return
-    waiting = [told]
+    waiting = [data]
     while waiting:
-        one = waiting.pop(0)
-        if isinstance(one, list):
-            waiting = [*one, *waiting]
-        elif isinstance(one, dict):
-            yield one
-            waiting = [*(one[key] for key in _HOLDERS if key in one), *waiting]
+        node = waiting.pop(0)
+        if isinstance(node, list):
+            waiting = [*node, *waiting]
+        elif isinstance(node, dict):
+            yield node
+            waiting = [*(node[key] for key in _HOLDERS if key in node), *waiting]
 
 
 def _is_json(text: str) -> bool:

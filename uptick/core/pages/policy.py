@@ -42,7 +42,7 @@ def missing_in(policies: Iterable[str], edge: str, *, nonced: bool = False) -> t
         nonced: Our line carries a nonce or a hash, so that the script's address need not be named.
     """
     missing: dict[str, Missing] = {}
-    for policy in (one for told in policies for one in told.split(",") if one.strip()):
+    for policy in (directives for header in policies for directives in header.split(",") if directives.strip()):
         directives = _directives(policy)
         for directive, names in _FALLBACKS.items():
             allowed = next((directives[name] for name in names if name in directives), None)
@@ -64,9 +64,9 @@ def refuses_our_type(policies: Iterable[str]) -> bool:
     Source:
         W3C Trusted Types, 4.2: each policy's own list of names counts; without one, or with `*`, all are allowed.
     """
-    told = [_directives(one) for policy in policies for one in policy.split(",")]
-    asked = any("'script'" in one.get("require-trusted-types-for", ()) for one in told)
-    lists = [one["trusted-types"] for one in told if "trusted-types" in one]
+    directives_of = [_directives(directives) for policy in policies for directives in policy.split(",")]
+    asked = any("'script'" in directives.get("require-trusted-types-for", ()) for directives in directives_of)
+    lists = [directives["trusted-types"] for directives in directives_of if "trusted-types" in directives]
     return asked and any(TRUSTED_TYPE not in names and "*" not in names for names in lists)
 
 
@@ -88,16 +88,16 @@ def _matches(source: str, scheme: str, host: str, port: int | None) -> bool:
         return True
     if source.endswith(":"):
         return source[:-1] == scheme
-    told = urlsplit(source if "//" in source else f"//{source}")
+    pattern = urlsplit(source if "//" in source else f"//{source}")
     # A policy's http lets https in as well (6.7.2.8).
-    if told.scheme and told.scheme != scheme and (told.scheme, scheme) != ("http", "https"):
+    if pattern.scheme and pattern.scheme != scheme and (pattern.scheme, scheme) != ("http", "https"):
         return False
-    name, wanted = (told.hostname or ""), host
+    name, wanted = (pattern.hostname or ""), host
     if name.startswith("*."):
         if not wanted.endswith(name[1:]):
             return False
     elif name != wanted:
         return False
-    if told.netloc.endswith(":*"):
+    if pattern.netloc.endswith(":*"):
         return True
-    return told.port == port or (told.port is None and port in (None, 80, 443))
+    return pattern.port == port or (pattern.port is None and port in (None, 80, 443))

@@ -62,9 +62,9 @@ def propose(
     if form is not None:
         return _by_form(form, codes, read)
     # A link names this very product; a script may be one for every page of the shop.
-    found = _by_link(page, codes, read) or _by_script(page, scripts, read)
-    if found:
-        return found
+    proposal = _by_link(page, codes, read) or _by_script(page, scripts, read)
+    if proposal:
+        return proposal
     says = "The page has no form, no link and no call in its scripts that puts a product into a basket."
     return Proposal(None, (), (says,))
 
@@ -91,22 +91,22 @@ def _best_form(forms: Sequence[FormRead], codes: Sequence[str]) -> FormRead | No
 
 
 def _by_form(form: FormRead, codes: Sequence[str], read: BasketRead | None) -> Proposal:
-    said = [Said(f"A form sends to {form.action or 'the page itself'} by {form.method.upper()}.", "form")]
+    grounds = [Said(f"A form sends to {form.action or 'the page itself'} by {form.method.upper()}.", "form")]
     unsure: list[str] = []
     product = _product_field(form, codes)
     if product is None:
-        return Proposal(None, tuple(said), ("No field of its form says which product it is.",))
+        return Proposal(None, tuple(grounds), ("No field of its form says which product it is.",))
     if product.value in codes[:1]:
-        said.append(Said(f"Its field “{product.name}” holds the product's code, {product.value}.", "form"))
+        grounds.append(Said(f"Its field “{product.name}” holds the product's code, {product.value}.", "form"))
     else:
-        said.append(Said(f"Its field “{product.name}” holds the shop's own number, {product.value}.", "form"))
+        grounds.append(Said(f"Its field “{product.name}” holds the shop's own number, {product.value}.", "form"))
     quantity = next((f for f in form.fields if f is not product and _QUANTITY.search(f.name)), None)
     if quantity:
-        said.append(Said(f"Its field “{quantity.name}” holds how many.", "form"))
+        grounds.append(Said(f"Its field “{quantity.name}” holds how many.", "form"))
     options = [f for f in form.fields if f.kind in {"select", "radio"} and f is not quantity and len(f.values) > 1]
-    said += [Said(f"“{f.name}” is to be chosen: {', '.join(f.values[:4])}.", "form") for f in options]
+    grounds += [Said(f"“{f.name}” is to be chosen: {', '.join(f.values[:4])}.", "form") for f in options]
     tokens = [f for f in form.fields if f.is_hidden and f is not product and _TOKEN.search(f.name)]
-    said += [
+    grounds += [
         Said(f"“{f.name}” is a word against forged requests; it goes along with the form.", "form") for f in tokens
     ]
     if not form.action.startswith("/") and "://" not in form.action:
@@ -120,7 +120,7 @@ def _by_form(form: FormRead, codes: Sequence[str], read: BasketRead | None) -> P
             read=read,
             **_pages(read),
         ),
-        (*said, *_said_of_read(read)),
+        (*grounds, *_said_of_read(read)),
         (*unsure, *_unsure_of_read(read)),
     )
 
@@ -142,36 +142,36 @@ def _by_link(page: PageRead, codes: Sequence[str], read: BasketRead | None) -> P
         if code and _ADD.search(f"{path.replace(code, '')} {words}") and not path.endswith(f"/p/{code}"):
             pattern = path.replace(code, "{product}", 1)
             pattern = re.sub(r"([?&](?:n|qty|quantity|amount|count)=)\d+", r"\1{quantity}", pattern)
-            said = (Said(f"A link, {path}, puts the product into the basket.", "link"), *_said_of_read(read))
-            return Proposal(BasketLink(add_path=pattern, read=read, **_pages(read)), said, _unsure_of_read(read))
+            grounds = (Said(f"A link, {path}, puts the product into the basket.", "link"), *_said_of_read(read))
+            return Proposal(BasketLink(add_path=pattern, read=read, **_pages(read)), grounds, _unsure_of_read(read))
     return None
 
 
 def _by_script(page: PageRead, scripts: Iterable[str], read: BasketRead | None) -> Proposal | None:
     for text in scripts:
-        for found in _FETCH.finditer(text):
-            options = _braces(text, found.end())
+        for fetch_call in _FETCH.finditer(text):
+            options = _braces(text, fetch_call.end())
             body = _body_of(options)
             if body is None or (
-                not _ADD.search(f"{found['path']} {json.dumps(body)}") and "{product}" not in json.dumps(body)
+                not _ADD.search(f"{fetch_call['path']} {json.dumps(body)}") and "{product}" not in json.dumps(body)
             ):
                 continue
-            said = [Said(f"A script sends JSON to {found['path']}.", "script")]
+            grounds = [Said(f"A script sends JSON to {fetch_call['path']}.", "script")]
             token = _token_of(page, options)
             if token:
-                said.append(
+                grounds.append(
                     Said(f"It sends the page's “{token.source_name}” back as the header {token.sent_name}.", "script")
                 )
             method = re.search(r"method\s*:\s*['\"](\w+)", options)
             call = JsonCall(
-                add_path=found["path"],
+                add_path=fetch_call["path"],
                 method=method[1].upper() if method and method[1].upper() in {"PUT", "PATCH"} else "POST",
                 body=body,
                 token=token,
                 read=read,
                 **_pages(read),
             )
-            return Proposal(call, (*said, *_said_of_read(read)), _unsure_of_read(read))
+            return Proposal(call, (*grounds, *_said_of_read(read)), _unsure_of_read(read))
     return None
 
 
@@ -195,10 +195,10 @@ def _body_of(options: str) -> dict[str, Any] | None:
     quoted = re.sub(r":\s*([A-Za-z_$][\w$.?()\[\]]*)(?=\s*[,}\]])", lambda m: f': "{_hole(m[1])}"', quoted)
     quoted = re.sub(r":\s*(\d+)(?=\s*[,}\]])", ': "{quantity}"', quoted).replace("'", '"')
     try:
-        told = json.loads(quoted)
+        body_read = json.loads(quoted)
     except ValueError:
         return None
-    return told if isinstance(told, dict) and "{product}" in json.dumps(told) else None
+    return body_read if isinstance(body_read, dict) and "{product}" in json.dumps(body_read) else None
 
 
 def _hole(name: str) -> str:

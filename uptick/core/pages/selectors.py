@@ -47,11 +47,11 @@ class _Mark:
 def candidates(page: PageRead, target: Tag) -> tuple[PlaceSelector, ...]:
     """Return selectors for an element, the most lasting first, and for those like it where it is one of many."""
     search = _Search(page, target)
-    found = [*search.of({id(target)}, each=False)]
+    choices = [*search.of({id(target)}, each=False)]
     alike = alike_of(target)
     if len(alike) > 1:
-        found = [*search.of({id(tag) for tag in alike}, each=True), *found]
-    return tuple(found)
+        choices = [*search.of({id(tag) for tag in alike}, each=True), *choices]
+    return tuple(choices)
 
 
 class _Search:
@@ -66,7 +66,7 @@ class _Search:
 
     def of(self, wanted: set[int], *, each: bool) -> Iterator[PlaceSelector]:
         """Yield selectors that find the wanted elements; others too only where they are one of many."""
-        made: dict[str, tuple[float, PlaceSelector]] = {}
+        by_selector: dict[str, tuple[float, PlaceSelector]] = {}
         finds: dict[str, set[int]] = {}
         for cost, marks, tags in self._tries():
             if not wanted <= tags or (not each and tags != wanted):
@@ -77,12 +77,16 @@ class _Search:
             css = " ".join(mark.css for mark in marks)
             weak = tuple(dict.fromkeys(mark.weak for mark in marks if mark.weak))
             strays = (len(tags) - len(wanted)) * 0.05
-            if css not in made or made[css][0] > cost + strays:
-                made[css] = (cost + strays, PlaceSelector(css, len(tags), each, weak))
+            if css not in by_selector or by_selector[css][0] > cost + strays:
+                by_selector[css] = (cost + strays, PlaceSelector(css, len(tags), each, weak))
                 finds[css] = tags
-        best = sorted(made.values(), key=lambda one: (one[0], len(one[1].selector)))
+        best = sorted(by_selector.values(), key=lambda pair: (pair[0], len(pair[1].selector)))
         # What was worked out from sets of elements is asked once more as it is written.
-        sound = (one for _, one in best if self._is_so(one.selector, finds[one.selector]))
+        sound = (
+            ranked_choice
+            for _, ranked_choice in best
+            if self._is_so(ranked_choice.selector, finds[ranked_choice.selector])
+        )
         given = [*self._varied(sound)]
         yield from given or ([] if each else [self._path()])
 
@@ -108,13 +112,13 @@ class _Search:
         """Yield the best: of those that end alike the two shortest, a position only where nothing else is."""
         given: list[PlaceSelector] = []
         ends: Counter[str] = Counter()
-        for one in best:
-            end = one.selector.rpartition(" ")[2]
-            if ends[end] == _MOST_ALIKE or (given and one.weak):
+        for choice in best:
+            end = choice.selector.rpartition(" ")[2]
+            if ends[end] == _MOST_ALIKE or (given and choice.weak):
                 continue
             ends[end] += 1
-            given.append(one)
-            yield one
+            given.append(choice)
+            yield choice
             if len(given) == _MOST:
                 return
 
@@ -124,7 +128,7 @@ class _Search:
         for mark in own:
             yield mark.cost, (mark,), self._having(mark)
         around = [(far, mark) for far, tag in enumerate(above) for mark in self._marks(tag, with_position=False)]
-        around.sort(key=lambda one: one[1].cost + one[0] * 0.25)
+        around.sort(key=lambda mark_at: mark_at[1].cost + mark_at[0] * 0.25)
         for mark in own:
             for far, outer in around[:24]:
                 tags = self._having(mark) & self._within(outer)
@@ -160,9 +164,9 @@ class _Search:
         name = tag.name
         if name in _TELLING_TAGS:
             cost = 2.5 if self._kinds[name] == 1 else 3.5
-            yield _Mark(name, cost, lambda one: one.name == name)
+            yield _Mark(name, cost, lambda at: at.name == name)
         elif "-" in name:
-            yield _Mark(name, 1.5, lambda one: one.name == name)
+            yield _Mark(name, 1.5, lambda at: at.name == name)
         if with_position and tag.parent:
             yield from _positions(tag, self._places)
 
@@ -183,8 +187,8 @@ def _positions(tag: Tag, places: Mapping[int, int]) -> Iterator[_Mark]:
     place, name = places.get(id(tag), 0), tag.name
     css = f"{name}:nth-of-type({place + 1})"
 
-    def is_there(one: Tag) -> bool:
-        return one.name == name and places.get(id(one)) == place
+    def is_there(at: Tag) -> bool:
+        return at.name == name and places.get(id(at)) == place
 
     yield _Mark(css, 12, is_there, _COUNTS)
     parent = tag.parent
@@ -192,7 +196,7 @@ def _positions(tag: Tag, places: Mapping[int, int]) -> Iterator[_Mark]:
         yield _Mark(
             f"{outer.css} > {css}",
             9 + outer.cost,
-            lambda one, outer=outer: bool(is_there(one) and one.parent and outer.is_on(one.parent)),  # type: ignore[misc]
+            lambda at, outer=outer: bool(is_there(at) and at.parent and outer.is_on(at.parent)),  # type: ignore[misc]
             _COUNTS,
         )
 
@@ -201,11 +205,11 @@ def _attribute_marks(tag: Tag) -> Iterator[_Mark]:
     for name, raw in tag.attrs.items():
         value = text_of(raw)
         if name == "id" and is_lasting(value):
-            yield _Mark(f"#{soupsieve.escape(value)}", 1.6, lambda one, v=value: one.get("id") == v)  # type: ignore[misc]
+            yield _Mark(f"#{soupsieve.escape(value)}", 1.6, lambda at, v=value: at.get("id") == v)  # type: ignore[misc]
         elif name.startswith("data-") and not is_of_tools(name):
             if value and len(value) < 40 and not value[0].isdigit() and " " not in value and is_lasting(value):
                 yield _with_value(name, value, 1.0)
-            yield _Mark(f"[{name}]", 1.3, lambda one, n=name: one.has_attr(n))  # type: ignore[misc]
+            yield _Mark(f"[{name}]", 1.3, lambda at, n=name: at.has_attr(n))  # type: ignore[misc]
         elif name in {"itemprop", "itemtype", "name", "role"} and value and is_lasting(value):
             yield _with_value(name, value, {"role": 2.6, "name": 1.2}.get(name, 1.1))
         elif name == "action" and value.startswith("/") and is_lasting(value.strip("/").replace("/", "-")):
@@ -216,7 +220,7 @@ def _attribute_marks(tag: Tag) -> Iterator[_Mark]:
 
 def _with_value(name: str, value: str, cost: float) -> _Mark:
     quoted = value.replace("\\", "\\\\").replace('"', '\\"')
-    return _Mark(f'[{name}="{quoted}"]', cost, lambda one: text_of(one.get(name)) == value)
+    return _Mark(f'[{name}="{quoted}"]', cost, lambda tag: text_of(tag.get(name)) == value)
 
 
 def _class_marks(tag: Tag) -> Iterator[_Mark]:
@@ -224,7 +228,7 @@ def _class_marks(tag: Tag) -> Iterator[_Mark]:
         if is_lasting(name):
             # A name of several words says more of what it is.
             cost = 2.0 - 0.2 * min(name.count("-") + name.count("_"), 3)
-            yield _Mark(f".{soupsieve.escape(name)}", cost, lambda one, n=name: n in _classes(one))  # type: ignore[misc]
+            yield _Mark(f".{soupsieve.escape(name)}", cost, lambda at, n=name: n in _classes(at))  # type: ignore[misc]
 
 
 def _classes(tag: Tag) -> list[str]:
@@ -238,9 +242,9 @@ def alike_of(target: Tag) -> list[Tag]:
     at = target
     while at.parent and at.parent.name not in {"[document]", "html"}:
         siblings = at.parent.find_all(at.name, recursive=False)
-        found = [twin for sibling in siblings if (twin := _follow(sibling, path))]
-        if len(found) > len(best) and len(found) * 2 > len(siblings):
-            best = found
+        twins = [twin for sibling in siblings if (twin := _follow(sibling, path))]
+        if len(twins) > len(best) and len(twins) * 2 > len(siblings):
+            best = twins
         place = len(at.find_previous_siblings(at.name))
         path.insert(0, (at.name, place))
         at = at.parent

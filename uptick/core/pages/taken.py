@@ -69,8 +69,8 @@ class Taken:
     def _near(self, anchor: Tag, look: Callable[[Tag], R | None], until: Collection[str] = _MAIN) -> R | None:
         at: Tag | None = anchor
         while at is not None and self._holds[id(at)] == 1 and at.name not in until:
-            if (found := look(at)) is not None:
-                return found
+            if (value := look(at)) is not None:
+                return value
             at = at.parent
         return None
 
@@ -93,8 +93,8 @@ class Taken:
     @cached_property
     def _by_address(self) -> dict[str, str]:
         nodes = self.page.product_nodes
-        told = ((text_of(node.get("url")), text_of(node.get("sku") or node.get("productGroupID"))) for node in nodes)
-        return {path: sku for url, sku in told if sku and (path := path_of(url))}
+        by_page = ((text_of(node.get("url")), text_of(node.get("sku") or node.get("productGroupID"))) for node in nodes)
+        return {path: sku for url, sku in by_page if sku and (path := path_of(url))}
 
     def _in_form(self, at: Tag) -> str | None:
         forms = [at] if at.name == "form" else at.find_all("form")
@@ -133,8 +133,8 @@ class Taken:
             at = [n for n, part in enumerate(parts) if part in known]
             return "/".join("{code}" if n == at[0] else part for n, part in enumerate(parts)) if at else None
 
-        if found := self._near(self.anchors[0], lambda at: _by_link(at, pattern)):
-            yield ToldByLink(path=found)
+        if told_path := self._near(self.anchors[0], lambda at: _by_link(at, pattern)):
+            yield ToldByLink(path=told_path)
 
 
 def _is_marked(tag: Tag) -> bool:
@@ -151,8 +151,8 @@ def _first_value(at: Tag, name: str) -> str | None:
 def _by_link(at: Tag, look: Callable[[str], str | None]) -> str | None:
     links = [at] if at.name == "a" else at.find_all("a", href=True)
     for link in links:
-        if found := look(path_of(text_of(link.get("href")))):
-            return found
+        if path := look(path_of(text_of(link.get("href")))):
+            return path
     return None
 
 
@@ -225,8 +225,8 @@ def common_path(products: Sequence[Product], path: str) -> str:
     """Return a glob for the pages of products like the one at a path; empty where their paths differ."""
     folder = path.rpartition("/")[0]
     alike = sum(path_of(product.url).rpartition("/")[0] == folder for product in products if product.url)
-    told = sum(bool(product.url) for product in products)
-    return f"{folder}/*" if folder and told and alike >= 0.9 * told else ""
+    with_address = sum(bool(product.url) for product in products)
+    return f"{folder}/*" if folder and with_address and alike >= 0.9 * with_address else ""
 
 
 @dataclass(frozen=True, slots=True)

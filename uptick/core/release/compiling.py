@@ -73,11 +73,11 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
                 look_class.document, high, look_class.placement
             )
             families.add(look_class.document.look.type.family)
-    boxed = any(made["quantity"] for made in looks.made)
+    boxed = any(look["quantity"] for look in looks.made)
     languages = {language: _compile_language(language, store) for language in settings.languages}
-    for language, made in languages.items() if boxed else ():
+    for language, names_of in languages.items() if boxed else ():
         if names := known_names(language):
-            made["box"] = as_wire(names)
+            names_of["box"] = as_wire(names)
     levels = (levelling_css(snapshot.at(place).document(0).placement) for place in places)
     rules = (snapshot.rule(known.id) for known in snapshot.index.rules)
     release: CompiledRelease = {
@@ -89,8 +89,8 @@ def compile_release(snapshot: Snapshot, today: date) -> CompiledRelease:
         "looks": looks.made,
         "rules": [_compile_rule(rule, _layer(snapshot, LayerRef.exception(rule.id)), store) for rule in rules],
         "places": {
-            place: {"looks": made, "words": compile_words(_layer(snapshot, LayerRef.place(Placement(place))))}
-            for place, made in standing.items()
+            place: {"looks": looks_of, "words": compile_words(_layer(snapshot, LayerRef.place(Placement(place))))}
+            for place, looks_of in standing.items()
         },
         "words": compile_words(_layer(snapshot, BASELINE)),
     }
@@ -199,12 +199,12 @@ class _Met:
     def _find(self) -> dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]]:
         settings, layers = self._snapshot.settings, self._snapshot.layers
         draws = {rule.id for rule in settings.exceptions if layers[LayerRef.exception(rule.id)].look_key}
-        found: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] = {}
+        products_of: dict[tuple[Placement, tuple[str, ...]], dict[ButtonClass, None]] = {}
         for day in turning_days(settings, self._today):
             for button in classes_of(self._snapshot.beside(settings.on_day(day))):
                 rules = tuple(rule for rule in button.rules if rule in draws)
-                found.setdefault((button.placement, rules), {})[button] = None
-        return found
+                products_of.setdefault((button.placement, rules), {})[button] = None
+        return products_of
 
 
 def _look_classes(snapshot: Snapshot, today: date) -> Iterator[ButtonClass]:
@@ -232,50 +232,50 @@ def turning_days(settings: Settings, today: date) -> list[date]:
 
 
 def _compile_rule(rule: ExceptionRule, layer: Json, store: Store) -> WireRule:
-    made: WireRule = {"id": rule.id, "reach": rule.reach.narrowed()}
+    wire: WireRule = {"id": rule.id, "reach": rule.reach.narrowed()}
     if sets_look(layer):
-        made["look"] = True
+        wire["look"] = True
     if words := compile_words(layer):
-        made["words"] = words
+        wire["words"] = words
     if rule.starts_on:
-        made["from"] = _midnight_ms(rule.starts_on, store)
+        wire["from"] = _midnight_ms(rule.starts_on, store)
     if rule.ends_on:
-        made["until"] = _midnight_ms(rule.ends_on + timedelta(days=1), store)
-    return made
+        wire["until"] = _midnight_ms(rule.ends_on + timedelta(days=1), store)
+    return wire
 
 
 def compile_pages(pages: OnPages) -> WirePages:
     """Return the pages that are meant as the script is told them: nothing where all are."""
-    made: WirePages = {}
+    wire: WirePages = {}
     if pages.kinds:
-        made["kinds"] = [kind.value for kind in pages.kinds]
+        wire["kinds"] = [kind.value for kind in pages.kinds]
     if pages.paths:
-        made["paths"] = path_pattern(pages.paths)
+        wire["paths"] = path_pattern(pages.paths)
     if pages.not_paths:
-        made["not_paths"] = path_pattern(pages.not_paths)
-    return made
+        wire["not_paths"] = path_pattern(pages.not_paths)
+    return wire
 
 
 def compile_pointed(place: PointedPlace) -> WirePointed:
     """Return a place as the script is told it."""
-    made: WirePointed = {
+    wire: WirePointed = {
         "place": place.placement.value,
         "selector": place.selector,
         "where": place.where.value,
     }
-    made |= compile_pages(place.pages)  # type: ignore[typeddict-item]
+    wire |= compile_pages(place.pages)  # type: ignore[typeddict-item]
     if reach := place.pages.reach.narrowed():
-        made["reach"] = reach
+        wire["reach"] = reach
     match place.telling:
         case ToldByAttribute(name=name):
-            made["attribute"] = name
+            wire["attribute"] = name
         case ToldByLink(pattern=pattern):
-            made["link"] = pattern
+            wire["link"] = pattern
         case ToldByAddress():
-            made["address"] = True
+            wire["address"] = True
     if place.row:
-        made["row"] = compile_row(place.row)
-    return made
+        wire["row"] = compile_row(place.row)
+    return wire
 
 
 def _midnight_ms(day: date, store: Store) -> int:
@@ -323,11 +323,11 @@ def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> W
                 document = under_version(look_class, version).document
                 those = [under_version(each, version) for each in met.by(look_class)]
                 high = reserve(snapshot, document, those)
-                made: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
-                made = _standing(
-                    made, document, look_class.placement, snapshot.settings.languages, snapshot.store.timezone
+                wire: CompiledButton = {**compile_button(document, snapshot.kit), "high": high}
+                wire = _standing(
+                    wire, document, look_class.placement, snapshot.settings.languages, snapshot.store.timezone
                 )
-                looks.setdefault(look_class.placement.value, {})[look_class.key] = made
+                looks.setdefault(look_class.placement.value, {})[look_class.key] = wire
     return {"words": compile_words(version.layer), "looks": looks}
 
 

@@ -142,8 +142,8 @@ class WireBasket(TypedDict):
 
 def wire_basket(connection: FormPost | JsonCall | BasketLink) -> WireBasket:
     """Return a connection as the script is told it."""
-    told: WireBasket = connection.model_dump(mode="json", exclude_none=True)  # type: ignore[assignment]
-    return told
+    wire: WireBasket = connection.model_dump(mode="json", exclude_none=True)  # type: ignore[assignment]
+    return wire
 
 
 class WireFont(TypedDict):

@@ -263,12 +263,12 @@ def _partition(snapshot: Snapshot, placement: Placement) -> _Partition:
 
 
 def _part(snapshot: Snapshot, stack: PlaceStack) -> _Partition:
-    found: dict[tuple[int, int], list[Frame]] = {}
+    frames_of: dict[tuple[int, int], list[Frame]] = {}
     for frame in snapshot.cover.frames[stack.placement]:
         if frame.batches or not frame.bits:
-            found.setdefault((stack.narrow_look(frame.bits), stack.narrow_words(frame.bits)), []).append(frame)
-    alike = tuple([_joined(frames, snapshot.settings.languages) for frames in found.values()])
-    by_bits = {frame.bits: n for n, frames in enumerate(found.values()) for frame in frames}
+            frames_of.setdefault((stack.narrow_look(frame.bits), stack.narrow_words(frame.bits)), []).append(frame)
+    alike = tuple([_joined(frames, snapshot.settings.languages) for frames in frames_of.values()])
+    by_bits = {frame.bits: n for n, frames in enumerate(frames_of.values()) for frame in frames}
     return _Partition(alike, by_bits)
 
 

@@ -99,31 +99,33 @@ def _change(
 
 def _pairs(before: Snapshot, after: Snapshot) -> Iterator[tuple[Placement, _Pair]]:
     """Yield pairs of classes whose buttons differ; which contexts meet them is worked out with bits alone."""
-    groups = [one for one in group(after.tables, after.goods, (before.index, after.index)) if one.batches]
+    groups = [
+        products for products in group(after.tables, after.goods, (before.index, after.index)) if products.batches
+    ]
     languages = dict.fromkeys((*before.settings.languages, *after.settings.languages))
     seers = list(crossing(Device, languages, ShopperKind))
     # One that only one side has does not stand on the other.
     for placement in dict.fromkeys((*before.store.places, *after.store.places)):
         old, new = before.at(placement), after.at(placement)
-        found: dict[tuple[int, int], _Pair | None] = {}
+        pair_of: dict[tuple[int, int], _Pair | None] = {}
         met = {situation: _met(before.index, after.index, placement, situation, seers) for situation in Situation}
-        for one in _shown_groups(before, after, placement, groups):
-            for batch in one.batches:
+        for products in _shown_groups(before, after, placement, groups):
+            for batch in products.batches:
                 for (here, there), who in met[batch.situation].items():
-                    bits = (one.bits[0] & here, one.bits[1] & there)
-                    if bits not in found:
-                        found[bits] = _pair(old, new, bits)
-                    if pair := found[bits]:
+                    bits = (products.bits[0] & here, products.bits[1] & there)
+                    if bits not in pair_of:
+                        pair_of[bits] = _pair(old, new, bits)
+                    if pair := pair_of[bits]:
                         pair.batches[batch.number] = batch
                         pair.seen_by.update(who)
-        yield from ((placement, pair) for pair in found.values() if pair)
+        yield from ((placement, pair) for pair in pair_of.values() if pair)
 
 
 def _shown_groups(
     before: Snapshot, after: Snapshot, placement: Placement, groups: Sequence[ProductGroup]
 ) -> Sequence[ProductGroup]:
     """Return groups with the products that a placement shows on either side."""
-    was, now = (held_products(one.settings).get(placement) for one in (before, after))
+    was, now = (held_products(state.settings).get(placement) for state in (before, after))
     return groups if was is None or now is None else holding(groups, after.goods, was | now)
 
 
@@ -137,11 +139,11 @@ def _met(
     before: RuleIndex, after: RuleIndex, placement: Placement, situation: Situation, seers: Sequence[Seer]
 ) -> dict[tuple[int, int], list[Seer]]:
     """Return those who see a placement by the rules of either side that may hold for them."""
-    found: dict[tuple[int, int], list[Seer]] = {}
+    seers_of: dict[tuple[int, int], list[Seer]] = {}
     for seer in seers:
         bits = before.of_place(placement, situation, *seer), after.of_place(placement, situation, *seer)
-        found.setdefault(bits, []).append(seer)
-    return found
+        seers_of.setdefault(bits, []).append(seer)
+    return seers_of
 
 
 def _drawn_changes(
@@ -169,11 +171,11 @@ def _said_changes(was: ButtonDocument, now: ButtonDocument) -> tuple[FieldChange
     if old is new:
         return ()
     paths = dict.fromkeys((moment, language) for texts in (old, new) for moment in texts for language in texts[moment])
-    found = [(moment, language, old.get(moment, {}).get(language), new.get(moment, {}).get(language))
+    changed_texts = [(moment, language, old.get(moment, {}).get(language), new.get(moment, {}).get(language))
              for moment, language in paths]  # fmt: skip
     return tuple(
         FieldChange(path := f"wording.{moment}.{language}", field_title(path), value_text(mine), value_text(theirs))
-        for moment, language, mine, theirs in found
+        for moment, language, mine, theirs in changed_texts
         if mine != theirs
     )
 
@@ -196,7 +198,9 @@ def touches(changes: Sequence[ButtonChange], version: VersionLayer) -> bool:
 def _is_in(change: ButtonChange, reach: Reach) -> bool:
     seen = (Context(change.placement, "", "", None, *seer) for seer in change.seen_by)
     anywhere = reach.any_situation()
-    return any(anywhere.covers_where(one) for one in seen) and any(map(reach.covers_goods, change.products))
+    return any(anywhere.covers_where(seen_reach) for seen_reach in seen) and any(
+        map(reach.covers_goods, change.products)
+    )
 
 
 def count_changes(before: Snapshot, after: Snapshot) -> int:

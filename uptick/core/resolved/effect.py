@@ -26,9 +26,9 @@ def effects_of(snapshot: Snapshot, rule_id: str) -> tuple[Effect, ...]:
     settings = snapshot.settings
     on = snapshot.beside(settings.with_exception(rule_id, on=True))
     off = snapshot.beside(settings.with_exception(rule_id, on=False))
-    found = []
+    effects = []
     for change in changes_between(off, on):
         texts = [field.path.split(".")[1] for field in change.fields if field.path.startswith("wording.")]
         moments = tuple(Moment(moment) for moment in dict.fromkeys(texts))
-        found.append(Effect(change.placement, change.before, change.after, change.products, change.fields, moments))
-    return tuple(found)
+        effects.append(Effect(change.placement, change.before, change.after, change.products, change.fields, moments))
+    return tuple(effects)

@@ -103,10 +103,10 @@ class Vocabulary:
     @cached_property
     def _by_first_word(self) -> dict[str, list[str]]:
         """Return the terms by their first word, the longest first, so that a long shop costs no more to read."""
-        found: dict[str, list[str]] = {}
+        by_first_word: dict[str, list[str]] = {}
         for term in self._terms:
-            found.setdefault(_first_word(term), []).append(term)
-        return {word: sorted(terms, key=len, reverse=True) for word, terms in found.items()}
+            by_first_word.setdefault(_first_word(term), []).append(term)
+        return {word: sorted(terms, key=len, reverse=True) for word, terms in by_first_word.items()}
 
     def match(self, text: str) -> tuple[int, str, str] | None:
         """Return how far a term reaches at the beginning of a text, with its field and value."""
@@ -127,11 +127,13 @@ class Vocabulary:
         names += [f"in {self.language(code)}" for code in self.languages]
         begin = [name for name in names if name.casefold().startswith(low)]
         inside = [name for name in names if low and low in name.casefold() and name not in begin]
-        found = (begin + inside)[:most]
-        if len(found) < most and len(names) < 2_000:
+        names_near = (begin + inside)[:most]
+        if len(names_near) < most and len(names) < 2_000:
             by_low = {name.casefold(): name for name in names}
-            found += [by_low[near] for near in get_close_matches(low, by_low, most) if by_low[near] not in found]
-        return found[:most]
+            names_near += [
+                by_low[near] for near in get_close_matches(low, by_low, most) if by_low[near] not in names_near
+            ]
+        return names_near[:most]
 
 
 def _first_word(text: str) -> str:
@@ -184,7 +186,7 @@ def read_reach(text: str, names: Vocabulary) -> Reach:
     Raises:
         BadReach: A word means nothing here; says which, and what may have been meant.
     """
-    found: dict[str, list[str]] = {}
+    fields: dict[str, list[str]] = {}
     rest, away = text.strip(), False
     while rest:
         if gap := _EXCEPT.match(rest):
@@ -199,17 +201,17 @@ def read_reach(text: str, names: Vocabulary) -> Reach:
         length, field, value = matched
         if away and field not in {"products", "categories"}:
             raise BadReach(f"Only products and categories can be excepted; “{rest[:length]}” is neither.", at=rest)
-        values = found.setdefault(f"not_{field}" if away else field, [])
+        values = fields.setdefault(f"not_{field}" if away else field, [])
         if value not in values:
             values.append(value)
         rest = rest[length:]
-    if away and not {"not_products", "not_categories"} & set(found):
+    if away and not {"not_products", "not_categories"} & set(fields):
         raise BadReach("Say what is excepted: a product or a category.", at="")
-    return Reach.model_validate(found)
+    return Reach.model_validate(fields)
 
 
 def _not_known(rest: str, names: Vocabulary) -> BadReach:
-    said = re.split(r",|\band\b|\bexcept\b", rest)[0].strip() or rest
-    near = names.near(said)
+    phrase = re.split(r",|\band\b|\bexcept\b", rest)[0].strip() or rest
+    near = names.near(phrase)
     hint = f" Perhaps: {listed(near, 'or')}." if near else ""
-    return BadReach(f"“{said}” is no product, category, place or kind of shopper here.{hint}", at=said, near=near)
+    return BadReach(f"“{phrase}” is no product, category, place or kind of shopper here.{hint}", at=phrase, near=near)

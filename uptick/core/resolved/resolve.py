@@ -133,19 +133,19 @@ def trace(
     """
     settings = snapshot.settings
     rules = snapshot.index.named(snapshot.index.of(context))
-    said = [
+    layer_values = [
         (step, value)
         for step in _steps(settings, snapshot.layers, rules, context, versions)
         if (value := at_path(step.content, field)) is not None
     ]
-    found = [_candidate(step, value, wins=n == 0) for n, (step, value) in enumerate(reversed(said))]
+    candidates = [_candidate(step, value, wins=n == 0) for n, (step, value) in enumerate(reversed(layer_values))]
     for rule in settings.exceptions if sleeping else ():
         why = sleeping.get(rule.id) if sleeping else None
         value = at_path(snapshot.layers[LayerRef.exception(rule.id)].content, field)
         if why and value is not None and rule.reach.covers(context):
             step = _Step(LayerRef.exception(rule.id), rule.name, {}, rule, why)
-            found.append(_candidate(step, value, wins=False))
-    return tuple(found)
+            candidates.append(_candidate(step, value, wins=False))
+    return tuple(candidates)
 
 
 def _candidate(step: _Step, value: Any, *, wins: bool) -> Candidate:

@@ -13,4 +13,4 @@ def fresh_id(letter: str, taken: Collection[str], version: int) -> str:
         version: The draft's version, which grows with every step. What one step makes more of is counted: e7, e7-2.
     """
     numbered = (f"{letter}{version}{'' if n == 1 else f'-{n}'}" for n in count(1))
-    return next(made for made in numbered if made not in taken)
+    return next(candidate for candidate in numbered if candidate not in taken)

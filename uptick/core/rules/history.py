@@ -22,7 +22,7 @@ class Mark:
 def cancelled(marks: Iterable[Mark]) -> frozenset[int]:
     """Return the steps that count no more, since a later one that does has taken them back."""
     gone: set[int] = set()
-    for mark in sorted(marks, key=lambda one: one.n, reverse=True):
+    for mark in sorted(marks, key=lambda other_mark: other_mark.n, reverse=True):
         if mark.n not in gone and mark.reverts is not None:
             gone.add(mark.reverts)
     return frozenset(gone)

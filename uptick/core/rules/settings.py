@@ -41,8 +41,8 @@ class ExceptionRule(Part):
 
     @field_validator("ends_on")
     @classmethod
-    def _in_order(cls, ends_on: date | None, told: ValidationInfo) -> date | None:
-        starts_on = told.data.get("starts_on")
+    def _in_order(cls, ends_on: date | None, info: ValidationInfo) -> date | None:
+        starts_on = info.data.get("starts_on")
         if starts_on and ends_on and ends_on < starts_on:
             raise ValueError(f"it ends on {ends_on}, before it starts on {starts_on}")
         return ends_on

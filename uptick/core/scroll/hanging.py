@@ -39,7 +39,7 @@ class Hangs:
 def hanging(scene: Scene, hung: Hung) -> list[Hangs]:
     """Return what of ours hangs on this page; what follows the page's own button stands only beside one."""
     main = next((p for p in scene.survey.places if p.stands and p.placement is Placement.PRODUCT_PAGE), None)
-    found = []
+    hangs = []
 
     def may_hang(placement: Placement) -> bool:
         return bool(main) or placement in hung.fixed
@@ -49,14 +49,14 @@ def hanging(scene: Scene, hung: Hung) -> list[Hangs]:
         under = _under(scene, spans) if hung.bar.edge == "top" else 0.0
         y = under if hung.bar.edge == "top" else scene.high - high
         moving = Moving(0.0, scene.wide, high, fixed_path(y, scene.way), spans)
-        found.append(Hangs(Placement.STICKY_BAR, "bar", hung.bar, moving, under))
+        hangs.append(Hangs(Placement.STICKY_BAR, "bar", hung.bar, moving, under))
     if may_hang(Placement.FLOATING) and hung.floating and scene.survey.floating:
         spans = hanging_spans(scene, hung.floating, main)
         under = _under(scene, spans) if hung.floating.is_top else 0.0
         box = _in_corner(scene, hung.floating, scene.survey.floating, under)
         moving = Moving(box.x, box.wide, box.high, fixed_path(box.y, scene.way), spans)
-        found.append(Hangs(Placement.FLOATING, "floating", hung.floating, moving, under))
-    return found
+        hangs.append(Hangs(Placement.FLOATING, "floating", hung.floating, moving, under))
+    return hangs
 
 
 def _in_corner(scene: Scene, floating: Floating, measured: Rect, under: float) -> Rect:

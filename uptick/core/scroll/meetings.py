@@ -28,7 +28,7 @@ class Meeting:
 
 def meetings_of(scene: Scene, hangs: Sequence[Hangs]) -> tuple[Meeting, ...]:
     """Return where what hangs and what the shop has stuck, or two of ours, lie over each other."""
-    found = []
+    meetings = []
     for n, ours in enumerate(hangs):
         shops = zip((thing.name for thing in scene.survey.stuck), scene.stuck, strict=True)
         for name, other in (*shops, *((other.name, other.moving) for other in hangs[n + 1 :])):
@@ -39,8 +39,8 @@ def meetings_of(scene: Scene, hangs: Sequence[Hangs]) -> tuple[Meeting, ...]:
             spans, high = _overlap(mine, other, scene.way)
             if high >= 1:
                 up, down = _clearing(mine, other, spans)
-                found.append(Meeting(ours.name, name, spans, wide, high, up, down))
-    return tuple(found)
+                meetings.append(Meeting(ours.name, name, spans, wide, high, up, down))
+    return tuple(meetings)
 
 
 def _clearing(box: Moving, other: Moving, spans: Spans) -> tuple[float, float]:
@@ -76,14 +76,14 @@ def worst_cover(scene: Scene, covers: Sequence[Moving]) -> tuple[float, float]:
     """Return the largest share of the window that is covered at once, and where."""
     area = scene.wide * scene.high
     cuts = {0.0, scene.way}
-    for n, one in enumerate(covers):
-        cuts.update(s for s, _ in one.top.knots)
+    for n, corner in enumerate(covers):
+        cuts.update(s for s, _ in corner.top.knots)
         for limit in (0.0, scene.high):
-            for edge in one.edges():
+            for edge in corner.edges():
                 cuts.update(crossings(edge, fixed_path(limit, scene.way)))
-        cuts.update(end for span in one.spans for end in span)
+        cuts.update(end for span in corner.spans for end in span)
         for other in covers[n + 1 :]:
-            cuts.update(s for mine in one.edges() for theirs in other.edges() for s in crossings(mine, theirs))
+            cuts.update(s for mine in corner.edges() for theirs in other.edges() for s in crossings(mine, theirs))
     worst = (0.0, 0.0)
     window = (0.0, 0.0, scene.wide, scene.high)
     for scroll in sorted(s for s in cuts if 0 <= s <= scene.way):

@@ -71,12 +71,12 @@ def stuck_path(thing: Stuck, window_high: float, way: float) -> Path:
 def crossings(path: Path, other: Path) -> list[float]:
     """Return where two paths meet, without stretches on which they are the same."""
     knots = sorted({s for s, _ in path.knots} | {s for s, _ in other.knots})
-    found = []
+    zeros = []
     for s0, s1 in pairwise(knots):
         d0, d1 = path.at(s0) - other.at(s0), path.at(s1) - other.at(s1)
         if d0 != d1 and ((d0 < 0) != (d1 < 0) or not d0 or not d1):
-            found.append(s0 + (s1 - s0) * d0 / (d0 - d1))
-    return found
+            zeros.append(s0 + (s1 - s0) * d0 / (d0 - d1))
+    return zeros
 
 
 def where_below(path: Path, limit: float, way: float) -> Spans:

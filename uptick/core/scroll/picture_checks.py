@@ -60,10 +60,10 @@ def _found(
     worst: _Lying,
     rule: str,
     weight: Weight,
-    told: tuple[str, str],
+    words: tuple[str, str],
     fixes: Sequence[Fix],
 ) -> ScrollFinding:
-    title, says = told
+    title, says = words
     spans = in_reach(scene_of(survey), worst.place)
     return ScrollFinding(rule, weight, device, title, says, (worst.place.placement.value,), spans, tuple(fixes))
 
@@ -120,7 +120,7 @@ def _free_spots(survey: PageSurvey, lying: Sequence[_Lying], over: Over) -> list
         return abs(a // 3 - b // 3) + abs(a % 3 - b % 3)
 
     free = []
-    for anchor in sorted(set(ANCHORS) - {over.anchor}, key=lambda one: (far(one), ANCHORS.index(one))):
+    for anchor in sorted(set(ANCHORS) - {over.anchor}, key=lambda spot: (far(spot), ANCHORS.index(spot))):
         tried = over.model_copy(update={"anchor": anchor})
         most = max(_hides(laid_button, tried, rtl=survey.rtl) for laid_button in lying)
         if most <= MOST_HIDDEN:

@@ -83,8 +83,8 @@ def _shares(box: Rect, on: Rect) -> tuple[float, float, float, float]:
 def _covers(first: float, last: float) -> NDArray[np.float64]:
     """Return how much of each dot along one side lies between two shares of it."""
     edges = np.arange(DOTS + 1) / DOTS
-    found: NDArray[np.float64] = np.clip(np.minimum(edges[1:], last) - np.maximum(edges[:-1], first), 0, None) * DOTS
-    return found
+    covered: NDArray[np.float64] = np.clip(np.minimum(edges[1:], last) - np.maximum(edges[:-1], first), 0, None) * DOTS
+    return covered
 
 
 def hidden_share(box: Rect, picture: SeenPicture) -> float:

@@ -50,13 +50,13 @@ class ScrollFinding:
     css: str = ""
 
 
-def check_along(survey: PageSurvey, hung: Hung, device: Device, found: Along | None = None) -> list[ScrollFinding]:
+def check_along(survey: PageSurvey, hung: Hung, device: Device, known: Along | None = None) -> list[ScrollFinding]:
     """Return what is wrong on a page, the worst first."""
-    seen = found or along(survey, hung)
+    seen = known or along(survey, hung)
     scene = _Seen(survey, hung, device, seen)
     findings = [finding for check in _CHECKS for finding in check(scene)]
     order = list(Weight)
-    return sorted(findings, key=lambda one: order.index(one.weight))
+    return sorted(findings, key=lambda scroll_finding: order.index(scroll_finding.weight))
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,8 +94,8 @@ class _Seen:
         return _lane(self.along, key)
 
 
-def _lane(found: Along, key: str) -> Spans:
-    return next((lane.spans for lane in found.lanes if lane.key == key), ())
+def _lane(seen: Along, key: str) -> Spans:
+    return next((lane.spans for lane in seen.lanes if lane.key == key), ())
 
 
 def _px(value: float) -> str:
@@ -320,20 +320,20 @@ def _cut(seen: _Seen) -> Iterator[ScrollFinding]:
 
 
 def _covered(seen: _Seen) -> Iterator[ScrollFinding]:
-    found = seen.along
-    if found.stuck_share <= MOST_COVERED or not found.hung_share:
+    lane_view = seen.along
+    if lane_view.stuck_share <= MOST_COVERED or not lane_view.hung_share:
         return
     names = " and ".join(_NAMES[kind] for kind in seen.hanging)
     yield ScrollFinding(
         "covered",
         Weight.LOOK_AGAIN,
         seen.device,
-        f"{found.stuck_share:.0%} of the window is covered at {_px(found.worst_at)} px".replace("%", " %"),
+        f"{lane_view.stuck_share:.0%} of the window is covered at {_px(lane_view.worst_at)} px".replace("%", " %"),
         f"{names.capitalize()} and what the shop has stuck leave "
-        f"{_px(found.window[1] * (1 - found.stuck_share))} px of height "
+        f"{_px(lane_view.window[1] * (1 - lane_view.stuck_share))} px of height "
         f"to read in {seen.on}; above {MOST_COVERED:.0%} is our own measure.".replace("%", " %"),
         tuple(_LANES[kind] for kind in seen.hanging),
-        (Span(found.worst_at, found.worst_at),),
+        (Span(lane_view.worst_at, lane_view.worst_at),),
     )
 
 

@@ -24,8 +24,8 @@ def check_rows(survey: PageSurvey, device: Device) -> Iterator[ScrollFinding]:
         ragged = [(_apart(row), row) for row in rows if _apart(row) > _LEVEL_PX]
         if not ragged:
             continue
-        apart, worst = max(ragged, key=lambda one: one[0])
-        lowest, card = max(worst, key=lambda one: one[0].box.y)
+        apart, worst = max(ragged, key=lambda spread_of: spread_of[0])
+        lowest, card = max(worst, key=lambda pair: pair[0].box.y)
         levels = {"level": card.selector, "stretch": not _is_stretched(worst)}
         yield ScrollFinding(
             "ragged",
@@ -44,7 +44,7 @@ def check_rows(survey: PageSurvey, device: Device) -> Iterator[ScrollFinding]:
 def _rows(places: Sequence[SeenPlace]) -> Iterator[_Row]:
     """Yield the cards that begin at one height, where there are several."""
     row: _Row = []
-    for place, card in sorted(((p, p.card) for p in places if p.card), key=lambda one: (one[1].box.y, one[1].box.x)):
+    for place, card in sorted(((p, p.card) for p in places if p.card), key=lambda pair: (pair[1].box.y, pair[1].box.x)):
         if row and abs(card.box.y - row[0][1].box.y) > _LEVEL_PX:
             if len(row) > 1:
                 yield row

@@ -21,13 +21,13 @@ Spans = tuple[Span, ...]
 
 def union(spans: Iterable[Span]) -> Spans:
     """Return the same stretches, each position once."""
-    made: list[Span] = []
+    joined: list[Span] = []
     for span in sorted(spans):
-        if made and span.begins <= made[-1].ends:
-            made[-1] = Span(made[-1].begins, max(made[-1].ends, span.ends))
+        if joined and span.begins <= joined[-1].ends:
+            joined[-1] = Span(joined[-1].begins, max(joined[-1].ends, span.ends))
         else:
-            made.append(span)
-    return tuple(made)
+            joined.append(span)
+    return tuple(joined)
 
 
 def without(spans: Iterable[Span], taken: Iterable[Span]) -> Spans:
@@ -49,13 +49,13 @@ def without(spans: Iterable[Span], taken: Iterable[Span]) -> Spans:
 
 def common(one: Iterable[Span], other: Sequence[Span]) -> Spans:
     """Return the stretches that lie in both."""
-    found = (
+    stretches = (
         Span(max(a.begins, b.begins), min(a.ends, b.ends))
         for a in one
         for b in other
         if max(a.begins, b.begins) <= min(a.ends, b.ends)
     )
-    return union(found)
+    return union(stretches)
 
 
 def length_of(spans: Iterable[Span]) -> float:

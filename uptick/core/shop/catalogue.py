@@ -124,20 +124,20 @@ def compare_catalogue(lines: Iterable[CatalogueLine], known: Mapping[str, Produc
     named: set[str] = set()
     for line in lines:
         named.add(line.sku)
-        one = line.read
-        if isinstance(one, str):
-            refused.append(Refusal(line.number, one))
+        row = line.read
+        if isinstance(row, str):
+            refused.append(Refusal(line.number, row))
             continue
-        if one.sku in products:
-            refused.append(Refusal(line.number, f"the code {one.sku!r} stands on an earlier line too"))
+        if row.sku in products:
+            refused.append(Refusal(line.number, f"the code {row.sku!r} stands on an earlier line too"))
             continue
-        products[one.sku] = one
-        notes += [Refusal(line.number, f"{one.sku}: {said}") for said in line.notes]
-        before = known.get(one.sku)
+        products[row.sku] = row
+        notes += [Refusal(line.number, f"{row.sku}: {note}") for note in line.notes]
+        before = known.get(row.sku)
         if before is None:
-            new.append(Change(line.number, one.sku, ()))
-        elif before != one:
-            changed.append(Change(line.number, one.sku, _differing(before, one)))
+            new.append(Change(line.number, row.sku, ()))
+        elif before != row:
+            changed.append(Change(line.number, row.sku, _differing(before, row)))
         else:
             unchanged += 1
     missing = tuple(sorted(set(known) - named))

@@ -52,12 +52,12 @@ def _way(character: str) -> bool | None:
 
 def _between(ways: list[bool | None], rtl: bool) -> list[bool]:
     """Return ways with the open ones closed: as both neighbours are, or as the line is."""
-    found: list[bool] = []
+    directions: list[bool] = []
     for n, way in enumerate(ways):
         if way is not None:
-            found.append(way)
+            directions.append(way)
             continue
-        before = next((one for one in reversed(ways[:n]) if one is not None), rtl)
-        after = next((one for one in ways[n:] if one is not None), rtl)
-        found.append(before if before == after else rtl)
-    return found
+        before = next((known for known in reversed(ways[:n]) if known is not None), rtl)
+        after = next((known for known in ways[n:] if known is not None), rtl)
+        directions.append(before if before == after else rtl)
+    return directions

@@ -64,25 +64,25 @@ def set_words(
     Lines are filled one after the other and break where Unicode allows it (UAX 14); the space at a break hangs. A
     half-leading is rounded down to whole pixels above the letters, as Chromium does.
     """
-    said = cased(text, kind, language)
-    measured = fonts.measure(said, kind.family, kind.size_px, kind.weight, kind.letter_spacing_px)
+    words = cased(text, kind, language)
+    measured = fonts.measure(words, kind.family, kind.size_px, kind.weight, kind.letter_spacing_px)
     line = kind.line * kind.size_px if kind.line else measured.line_height_px
     ascent = measured.ascent_px + floor((line - measured.line_height_px) / 2) if kind.line else measured.ascent_px
-    lines: tuple[SetLine, ...] = (SetLine(said, measured.width_px),)
+    lines: tuple[SetLine, ...] = (SetLine(words, measured.width_px),)
     left_out = ""
     least = measured.width_px
     if wrap == "lines":
-        units = _units(said)
+        units = _units(words)
         least = max(
             (_line(unit, kind, fonts, n + 1 == len(units)).width_px for n, unit in enumerate(units)), default=0.0
         )
     if room_px is not None and measured.width_px > room_px + 1 / 64:
         if wrap == "lines":
-            lines = tuple(_filled(said, kind, fonts, room_px))
+            lines = tuple(_filled(words, kind, fonts, room_px))
         elif wrap == "ellipsis":
-            kept = _kept(said, kind, fonts, room_px)
-            lines, left_out = (SetLine(kept + "…", room_px),), said[len(kept) :]
-    width = max(one.width_px for one in lines)
+            kept = _kept(words, kind, fonts, room_px)
+            lines, left_out = (SetLine(kept + "…", room_px),), words[len(kept) :]
+    width = max(row.width_px for row in lines)
     return SetWords(lines, width, least, line, ascent, measured.cap_height_px, measured.missing, left_out)
 
 
@@ -114,10 +114,10 @@ _SOFT_HYPHEN = "\u00ad"
 
 def _line(text: str, kind: Type, fonts: FontBook, is_last: bool = False) -> SetLine:
     """Return a line as it stands: the space at a break hangs, a soft hyphen is seen where a line ends with it."""
-    said = text.rstrip(" \t\n\u200b")
-    if said.endswith(_SOFT_HYPHEN) and not is_last:
-        said = said[:-1] + "‐"
-    return SetLine(said, _wide(said, kind, fonts))
+    shown = text.rstrip(" \t\n\u200b")
+    if shown.endswith(_SOFT_HYPHEN) and not is_last:
+        shown = shown[:-1] + "‐"
+    return SetLine(shown, _wide(shown, kind, fonts))
 
 
 def _kept(text: str, kind: Type, fonts: FontBook, room_px: float) -> str:

@@ -34,16 +34,16 @@ def wider_texts(stack: Sequence[Wording]) -> Wider:
     wider: Wider = {}
     for (moment, language), winner in winners.items():
         if needed_by(winner):
-            told = [by[language] for texts in reversed(stack) if language in (by := texts.get(moment, {}))]
-            if others := overridden(winner, told):
+            layer_texts = [by[language] for texts in reversed(stack) if language in (by := texts.get(moment, {}))]
+            if others := overridden(winner, layer_texts):
                 wider[moment, language] = others
     return wider
 
 
-def overridden(winner: str, told: Iterable[str]) -> tuple[str, ...]:
+def overridden(winner: str, texts: Iterable[str]) -> tuple[str, ...]:
     """Return the texts that may be said instead of one, nearest first, up to the first that every product can say."""
     others: dict[str, None] = {}
-    for text in told:
+    for text in texts:
         if text != winner:
             others[text] = None
             if not needed_by(text):

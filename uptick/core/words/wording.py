@@ -95,12 +95,12 @@ class _Reader:
         stop = re.compile(r"[{},]").search(self.text, self.at)
         if stop is None or stop[0] == "{":
             raise self.unpaired()
-        told = self.text[self.at : stop.start()]
-        name = told.strip()
+        inside = self.text[self.at : stop.start()]
+        name = inside.strip()
         self.at = stop.end()
         if name not in LIVE_VALUES:
             allowed = ", ".join(f"{{{live}}}" for live in LIVE_VALUES)
-            raise BadWording(f"There is no live value {{{told}}}. There are {allowed}.", value=told)
+            raise BadWording(f"There is no live value {{{inside}}}. There are {allowed}.", value=inside)
         return Live(name) if stop[0] == "}" else self._plural(name)
 
     def _plural(self, name: str) -> Plural:
@@ -170,19 +170,19 @@ def fill_text(pattern: Pattern, values: Mapping[str, str], language: str) -> str
 
     Counts are whole numbers in figures.
     """
-    said = []
+    parts = []
     for part in pattern:
         if isinstance(part, Plural):
             if not values.get(part.name):
-                said.append(HOLE)
+                parts.append(HOLE)
                 continue
             number = int(values[part.name])
-            said.append(fill_text(part.form(number, plural_category(language, number)), values, language))
+            parts.append(fill_text(part.form(number, plural_category(language, number)), values, language))
         elif isinstance(part, Live):
-            said.append(isolated(values.get(part.name, ""), language) or HOLE)
+            parts.append(isolated(values.get(part.name, ""), language) or HOLE)
         else:
-            said.append(part)
-    return "".join(said)
+            parts.append(part)
+    return "".join(parts)
 
 
 _RTL = re.compile("[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]")

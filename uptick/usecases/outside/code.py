@@ -81,17 +81,17 @@ def make_outside(
     snapshot = shop.now()
     language = language_of(snapshot.settings, order.language)
     page = Page(shop.kit, edge, language, is_rtl(language))
-    made = [make_button(shop, snapshot, order, sku, page) for sku in dict.fromkeys(order.products)]
+    handed = [make_button(shop, snapshot, order, sku, page) for sku in dict.fromkeys(order.products)]
     if order.kind is OutsideKind.PICTURE:
-        made = [_with_pictures(shop, button, edge) for button in made]
-    shop.outside.put([_handed_out(button, order.across, person, now, copied=copied) for button in made])
-    code, shown = _code(shop, order, made, page)
+        handed = [_with_pictures(shop, button, edge) for button in handed]
+    shop.outside.put([_handed_out(button, order.across, person, now, copied=copied) for button in handed])
+    code, shown = _code(shop, order, handed, page)
     return OutsideCode(
         order.kind,
         code,
         shown,
-        tuple(_shown(button, order.kind) for button in made),
-        tuple(notes_of(shop, order, made)),
+        tuple(_shown(button, order.kind) for button in handed),
+        tuple(notes_of(shop, order, handed)),
         language,
     )
 
@@ -113,9 +113,9 @@ def _handed_out(button: MadeButton, across: int, person: Person, now: datetime, 
     return HandedOut(button.handed, across, button.piece.text, button.looks, person.name, now, now if copied else None)
 
 
-def _code(shop: Shop, order: Order, made: Sequence[MadeButton], page: Page) -> tuple[str, str]:
+def _code(shop: Shop, order: Order, buttons: Sequence[MadeButton], page: Page) -> tuple[str, str]:
     """Return code to copy, and the HTML in which it is seen: the studio loads no pictures of shops."""
-    pieces = [button.piece for button in made]
+    pieces = [button.piece for button in buttons]
     if order.kind is OutsideKind.LINK:
         rows = "".join(f'<p><a href="{piece.link}">{piece.link}</a></p>' for piece in pieces)
         return "\n".join(piece.link for piece in pieces), rows

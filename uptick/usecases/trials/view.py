@@ -120,7 +120,7 @@ def _sight(shop: Shop, snapshot: Snapshot, trial: Trial, place: Placement, produ
     fields = field_changes(a.document, b.document)
     moment, state = telling_moment(fields, product)
     language = telling_language([field.path for field in fields], languages[0])
-    before, after = (show(shop, one, moment, product, language, device=devices[0]) for one in (a, b))
+    before, after = (show(shop, version, moment, product, language, device=devices[0]) for version in (a, b))
     comes = moment in MOMENTS_OF[product.situation]
     return _Sight(place, product, before, after, state, fields, bool(fields) and comes and before != after)
 

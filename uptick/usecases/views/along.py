@@ -65,12 +65,12 @@ def _on_device(
     seen = along(survey, hung)
 
     def on_picture(place: SeenPlace) -> tuple[ButtonDocument, str] | None:
-        one = snapshot.goods.product(place.product) if place.product else product
-        made = _standing(snapshot, place.placement, one, device, language) if one else None
-        if made is None or one is None:
+        goods_product = snapshot.goods.product(place.product) if place.product else product
+        standing = _standing(snapshot, place.placement, goods_product, device, language) if goods_product else None
+        if standing is None or goods_product is None:
             return None
-        spot = _on_tile(snapshot.settings, one.sku) if place.placement is not Placement.OVER_PICTURE else None
-        return (made.model_copy(update={"over": spot}) if spot else made), one.name
+        spot = _on_tile(snapshot.settings, goods_product.sku) if place.placement is not Placement.OVER_PICTURE else None
+        return (standing.model_copy(update={"over": spot}) if spot else standing), goods_product.name
 
     findings = [
         *check_along(survey, hung, device, seen),
@@ -78,7 +78,7 @@ def _on_device(
         *check_rows(survey, device),
     ]
     order = list(Weight)
-    return AlongDevice(device, seen, tuple(sorted(findings, key=lambda one: order.index(one.weight))))
+    return AlongDevice(device, seen, tuple(sorted(findings, key=lambda finding: order.index(finding.weight))))
 
 
 def _on_tile(settings: Settings, sku: str) -> Over | None:

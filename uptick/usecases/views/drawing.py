@@ -213,7 +213,7 @@ _NO_STATE = DraftState(0, "", "", 0, 0)
 
 
 def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
-    one, product, device, language = _class_at(snapshot, query)
+    seen_button, product, device, language = _class_at(snapshot, query)
     settings = snapshot.settings
     surface = shop.store.surfaces[query.placement]
     wished = product_of(snapshot, query.product)
@@ -224,42 +224,44 @@ def _view(shop: Shop, query: DrawQuery, snapshot: Snapshot) -> DrawView:
     }
     seen = seen_about(snapshot, tuple(button for button, _ in hung.values()))
     ground = shop.store.ground(query.placement, device)
-    box = one.document.quantity
+    box = seen_button.document.quantity
     first = shop.store.language
     rtl = is_rtl(language)
 
     def drawn(moment: Moment) -> MomentShown:
-        text = text_for(one.document, moment, language, product, 2, first)
-        drawing = laid(snapshot, one.document, text, ground, language, rtl=rtl)
+        text = text_for(seen_button.document, moment, language, product, 2, first)
+        drawing = laid(snapshot, seen_button.document, text, ground, language, rtl=rtl)
         return MomentShown(moment, text, drawing)
 
-    asks = opens_message(one.document)
+    asks = opens_message(seen_button.document)
     moments = tuple(drawn(moment) for moment in ((Moment.READY,) if asks else Moment))
     leading = moments[0] if asks else next(m for m in moments if m.moment is LEADING[product.situation])
-    layers = _layers(settings, one)
-    editing = _editing(layers, query.layer or one.top_layer)
+    layers = _layers(settings, seen_button)
+    editing = _editing(layers, query.layer or seen_button.top_layer)
     own = settings.layer(editing.layer) or {}
-    kind = one.document.look.type
+    kind = seen_button.document.look.type
     return DrawView(
         draft=_NO_STATE,
         seen=Seen(query.placement, device, language, rtl, product, products_of(snapshot, query.placement)),
         editing=Editing(editing.layer, editing.title, editing.own, str(own.get(USES, "")), layers),
-        document=one.document,
-        states=one.document.bare.derived(_states, surface.page_colour),
+        document=seen_button.document,
+        states=seen_button.document.bare.derived(_states, surface.page_colour),
         around=Around(
             page_colour=surface.page_colour,
-            ring=ring_colour(one.document.look),
+            ring=ring_colour(seen_button.document.look),
             needed_contrast=needed_ratio(kind.size_px, kind.weight),
             window_px=ground.window_px,
             container_px=ground.container_px,
             box_names=names_of(box, language) if isinstance(box, QuantityBox) else known_names(language),
         ),
-        shown=Drawn(compile_button(one.document, shop.kit, ground), leading.drawing, leading.moment, leading.text),
+        shown=Drawn(
+            compile_button(seen_button.document, shop.kit, ground), leading.drawing, leading.moment, leading.text
+        ),
         moments=moments,
-        findings=tuple(found.told() for found in seen if found.is_about(one)),
+        findings=tuple(finding.told() for finding in seen if finding.is_about(seen_button)),
         hanging=tuple(_hanging(shop, button, its, device, language, seen) for button, its in hung.values()),
-        opens=_opens(shop, one.document, product, language),
-        sheets=tuple(_sheets(snapshot, one.document, product, language)),
+        opens=_opens(shop, seen_button.document, product, language),
+        sheets=tuple(_sheets(snapshot, seen_button.document, product, language)),
     )
 
 
@@ -284,7 +286,14 @@ def _sheets(snapshot: Snapshot, document: ButtonDocument, product: Product, lang
     if isinstance(shows, ShowBasket):
         words = show_words(document, [language])[language]
         heading, _, _, _, _, total, basket, checkout, on, is_free, missing, *_ = words
-        other = next((one for one in snapshot.products if one.sku != product.sku and one.price is not None), None)
+        other = next(
+            (
+                candidate
+                for candidate in snapshot.products
+                if candidate.sku != product.sku and candidate.price is not None
+            ),
+            None,
+        )
         lines = [product, *([other] if other else [])]
         whole = sum((line.price for line in lines if line.price is not None), Decimal(0))
         rest = Decimal(str(shows.free_from)) - whole if shows.free_from else None
@@ -381,16 +390,16 @@ def _layers(settings: Settings, button: ButtonClass) -> tuple[LayerHere, ...]:
 
 
 def _editing(layers: Sequence[LayerHere], layer: str) -> LayerHere:
-    found = next((one for one in layers if one.layer == layer), None)
-    if found is None:
+    layer_view = next((each for each in layers if each.layer == layer), None)
+    if layer_view is None:
         raise NotFound(f"The layer {layer!r} does not hold for this button.", layer=layer)
-    return found
+    return layer_view
 
 
 def _hanging(
     shop: Shop, button: ButtonClass, product: Product, device: Device, language: str, seen: Sequence[Found]
 ) -> HangingPlacement:
     """Return the same product's button in another placement, with how much is found in just that one."""
-    here = [found.weight.value for found in seen if found.is_about(button)]
+    here = [finding.weight.value for finding in seen if finding.is_about(button)]
     shown = show(shop, button, LEADING[product.situation], product, language, device=device)
     return HangingPlacement(button.placement, shown, here.count("must_fix"), here.count("look_again"))

@@ -59,7 +59,7 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
     dead = dead_values(snapshot)
     counts = _reached(shop)
     known = names.products
-    found = []
+    views = []
     for rule in draft.settings.exceptions:
         gone = tuple(sku for sku in rule.reach.products if sku not in known)
         inactive = rule.inactive(shop.today)
@@ -69,13 +69,13 @@ def view_exceptions(shop: Shop) -> tuple[ExceptionView, ...]:
             FieldSet(path, field_title(path), value, value_text(value), path in dead.get(rule.id, ()))
             for path, value in leaves(without_gaps(dict(rule.layer)))
         )
-        found.append(
+        views.append(
             ExceptionView(
                 rule.id, rule.name, rule.note, rule.author, rule.made_at, rule.reach, say_reach(rule.reach, names),
                 rule.on, rule.starts_on, rule.ends_on, rule.meant, inactive, fields, counts.get(rule.id, 0), gone,
             )
         )  # fmt: skip
-    return tuple(found)
+    return tuple(views)
 
 
 def _reached(shop: Shop) -> dict[str, int]:

@@ -177,12 +177,12 @@ class _Plan:
             return Cell(column, None, False, None, 0, (), (), shown, clicked)
         served = [(self._class(placement, group, situation), batches) for group, batches in able]
         # The least narrowed stands for the rest; of these the one with the most products.
-        one, members = min(served, key=lambda pair: (len(pair[0].rules), -sum(map(len, pair[1]))))
+        button, members = min(served, key=lambda pair: (len(pair[0].rules), -sum(map(len, pair[1]))))
         example = members[0].first
         return Cell(
             column,
-            show(self.shop, one, moment, example, self.language),
-            one.document.placement.shown and not (column == IN_BASKET and opens_message(one.document)),
+            show(self.shop, button, moment, example, self.language),
+            button.document.placement.shown and not (column == IN_BASKET and opens_message(button.document)),
             example,
             sum(len(batch) for _, batches in able for batch in batches),
             self._marks(served),
@@ -202,13 +202,13 @@ class _Plan:
         frames = self.snapshot.cover.by_bits[placement]
         return [
             Spot(placement, frames[bits].key)
-            for bits in {one.bits[0] & where for one, _ in self.able(placement)[situation]}
+            for bits in {button.bits[0] & where for button, _ in self.able(placement)[situation]}
         ]
 
     def _marks(self, served: Sequence[tuple[ButtonClass, Sequence[Batch]]]) -> tuple[ExceptionMark, ...]:
         counts: dict[str, int] = {}
-        for one, batches in served:
-            for rule in one.rules:
+        for button, batches in served:
+            for rule in button.rules:
                 counts[rule] = counts.get(rule, 0) + sum(map(len, batches))
         return tuple(
             ExceptionMark(rule.id, rule.name, counts[rule.id], self._sets(rule.id))
@@ -301,8 +301,8 @@ def view_findings(
             CellWeight(placement, situation.value, *_weights(findings, about[situation] - everywhere))
             for situation in Situation
         ]
-    named = tuple(replace(found.told(), buttons=found.buttons[:_NAMED_BUTTONS]) for found in findings[:most])
-    weights = [found.weight for found in findings]
+    named = tuple(replace(hit.told(), buttons=hit.buttons[:_NAMED_BUTTONS]) for hit in findings[:most])
+    weights = [hit.weight for hit in findings]
     must_fix, look_again = weights.count(Weight.MUST_FIX), weights.count(Weight.LOOK_AGAIN)
     return FindingsView(named, must_fix, look_again, weights.count(Weight.NOTE), rows=tuple(rows), cells=tuple(cells))
 

@@ -32,8 +32,12 @@ def search(shop: Shop, text: str) -> tuple[Found, ...]:
     products = [Found("product", p.sku, p.name, f"{p.sku}, {p.category}") for p in _products_with(shop, words)[:MOST]]
     rules = [Found("exception", r.id, r.name, r.note) for r in settings.exceptions]
     findings = findings_of(snapshot)
-    told = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
-    others = [one for one in (*rules, *told) if all(word in f"{one.title} {one.says}".casefold() for word in words)]
+    finding_matches = [Found("finding", f"{f.rule}/{f.title}", f.title, f.says) for f in findings]
+    others = [
+        match
+        for match in (*rules, *finding_matches)
+        if all(word in f"{match.title} {match.says}".casefold() for word in words)
+    ]
     kinds = {kind: [other for other in others if other.kind == kind][:MOST] for kind in ("exception", "finding")}
     return (*products, *kinds["exception"], *kinds["finding"])
 

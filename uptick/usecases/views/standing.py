@@ -70,13 +70,13 @@ def view_standing(shop: Shop, placement: Placement, device: Device, language: st
                 rule = _hiding(snapshot, button)
                 hidden[rule] = hidden.get(rule, 0) + sum(map(len, batches))
     names = {rule.id: rule.name for rule in snapshot.settings.exceptions}
-    told = (HiddenBy(rule, names.get(rule, ""), count) for rule, count in hidden.items())
+    hidings = (HiddenBy(rule, names.get(rule, ""), count) for rule, count in hidden.items())
     stands = sum(map(len, shown))
     own = snapshot.at(placement).document(0).placement
     return StandingView(
         stands,
         stands + sum(hidden.values()),
-        tuple(sorted(told, key=lambda one: -one.products)),
+        tuple(sorted(hidings, key=lambda effect: -effect.products)),
         tuple(_meant(shop, own.pages) if own.product else _pages(shop, shown)),
     )
 

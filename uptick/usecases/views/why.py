@@ -82,7 +82,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
     context = context_of(query.placement, product, situation, device, language, query.shopper)
     sleeping = {r.id: why for r in draft.settings.exceptions if (why := r.inactive(shop.today))}
     names = vocabulary_of(snapshot)
-    told = trace(snapshot, context, query.field, sleeping=sleeping)
+    candidates = trace(snapshot, context, query.field, sleeping=sleeping)
     button = class_for(snapshot, context) if with_products else None
     filled: tuple[Filled, ...] = ()
     if button and query.field.startswith("wording."):
@@ -94,7 +94,7 @@ def view_trace(shop: Shop, query: TraceQuery, *, with_products: bool = True) -> 
             say_reach(candidate.reach, names) if candidate.reach else "",
             candidate.layer.name if candidate.layer.kind == "exception" else "",
         )
-        for candidate in told
+        for candidate in candidates
     )
     layer = button.top_layer if button else ""
     return TraceView(
@@ -108,22 +108,22 @@ def _moment_of(field: str) -> Moment:
     Raises:
         OutOfRange: There is no such moment.
     """
-    told = field.split(".")[1]
-    if told not in set(Moment):
+    moment = field.split(".")[1]
+    if moment not in set(Moment):
         raise OutOfRange.of("field", f"wording. and one of {', '.join(Moment)}", field)
-    return Moment(told)
+    return Moment(moment)
 
 
 def _filled(shop: Shop, button: ButtonClass, moment: Moment, device: Device, language: str) -> tuple[Filled, ...]:
     """Return how the longest, the shortest and two between them fill a text; of a large class its first products."""
     ground = shop.store.ground(button.placement, device)
     able = [batch for batch in button.batches if moment in MOMENTS_OF[batch.situation]] or list(button.batches)
-    found = []
+    filled = []
     for product in (p for batch in able for p in batch.some(40)):
         shown = show(shop, button, moment, product, language)
         drawn = lay_out(button.document, shown.text, shop.kit, ground, rtl=is_rtl(language), language=language)
-        found.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
-    distinct = list({f.shown.text: f for f in found}.values())
+        filled.append(Filled(product, shown, drawn.needs_width_px, drawn.container_px))
+    distinct = list({f.shown.text: f for f in filled}.values())
     distinct.sort(key=lambda f: -f.width_px)
     if len(distinct) <= 4:
         return tuple(distinct)

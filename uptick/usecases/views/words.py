@@ -132,15 +132,15 @@ class _Sheet:
 
     def rows(self, moment: Moment) -> list[WordRow]:
         places = self.shop.store.places
-        found = [WordRow(moment, "", "", "", "", tuple(self._plain_cell(place, moment) for place in places))]
+        lines = [WordRow(moment, "", "", "", "", tuple(self._plain_cell(place, moment) for place in places))]
         for rule in self.settings.exceptions:
             texts = self.snapshot.layers[LayerRef.exception(rule.id)].texts
             if rule.on and (moment, self.language) in texts:
                 cells = [self._exception_cell(rule, place, moment) for place in places]
                 kept = tuple(cell for cell in cells if cell)
-                said = say_reach(rule.reach, self.names)
-                found.append(WordRow(moment, rule.id, rule.name, said, rule.note, kept))
-        return found
+                reach_words = say_reach(rule.reach, self.names)
+                lines.append(WordRow(moment, rule.id, rule.name, reach_words, rule.note, kept))
+        return lines
 
     def _source(self, button: ButtonClass, moment: Moment) -> _Source:
         layers = self.snapshot.layers
@@ -152,12 +152,12 @@ class _Sheet:
 
     def _by_source(self, place: Placement, moment: Moment) -> dict[LayerRef | None, list[ButtonKind]]:
         """Return the kinds of a placement by the layer that a moment's text comes from."""
-        found = self._sorted.get((place, moment))
-        if found is None:
-            found = self._sorted[place, moment] = {}
+        by_text = self._sorted.get((place, moment))
+        if by_text is None:
+            by_text = self._sorted[place, moment] = {}
             for kind in self.kinds[place]:
-                found.setdefault(self._source(kind, moment)[0], []).append(kind)
-        return found
+                by_text.setdefault(self._source(kind, moment)[0], []).append(kind)
+        return by_text
 
     def _plain_cell(self, place: Placement, moment: Moment) -> WordCell:
         button = self.plain[place]
@@ -171,7 +171,7 @@ class _Sheet:
         return self._cell(place, moment, served, layer) if served else None
 
     def _cell(self, place: Placement, moment: Moment, classes: Sequence[ButtonKind], layer: LayerRef) -> WordCell:
-        measured = max((self._measured(button, moment) for button in classes), key=lambda found: found.over_px)
+        measured = max((self._measured(button, moment) for button in classes), key=lambda cell: cell.over_px)
         kind, text = measured.kind, measured.worst
         source, stands_in = self._source(kind, moment)
         return WordCell(
@@ -200,16 +200,16 @@ class _Sheet:
 
     def _ground(self, kind: ButtonKind) -> tuple[Device, Ground]:
         """Return the device on which a kind has the least room, and what it stands on there."""
-        found = self._grounds.get((kind.placement, kind.places))
-        if found is None:
+        ground = self._grounds.get((kind.placement, kind.places))
+        if ground is None:
             surface = self.shop.store.surfaces[kind.placement]
             devices = [d for d in kind.devices(self.language) if d in surface.widths_px] or [surface.narrowest()[0]]
             device = min(devices, key=surface.width_px)
-            found = self._grounds[kind.placement, kind.places] = (
+            ground = self._grounds[kind.placement, kind.places] = (
                 device,
                 self.shop.store.ground(kind.placement, device),
             )
-        return found
+        return ground
 
     def _texts(self, kind: ButtonKind, moment: Moment) -> Hashable:
         """Return what stands for all that can be said in a moment."""

@@ -26,8 +26,8 @@ export async function data<T>(answer: Promise<{ data?: T; error?: unknown }>): P
 		throw new Problem({ code: 'offline', detail: 'The studio does not answer. Is ./start still running?' });
 	}
 	if (got.error !== undefined) {
-		const told = got.error && typeof got.error === 'object' ? got.error : { detail: String(got.error) };
-		throw new Problem(told);
+		const error = got.error && typeof got.error === 'object' ? got.error : { detail: String(got.error) };
+		throw new Problem(error);
 	}
 	return got.data as T;
 }

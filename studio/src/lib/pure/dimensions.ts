@@ -80,15 +80,15 @@ export class Plan {
 			};
 		};
 		const [start, end] = rtl ? (['right', 'left'] as const) : (['left', 'right'] as const);
-		const found = [
+		const chain = [
 			pad(start, d.border.left, d.content.x),
 			pad(end, d.content.x + d.content.width, d.outer.width - d.border.right),
 		];
-		found[0]!.pull = 1;
-		found[1]!.pull = -1;
+		chain[0]!.pull = 1;
+		chain[1]!.pull = -1;
 		if (d.words.width > 0) {
 			const words = { ...this.#across('words', 'words', [], d.words.x, d.words.x + d.words.width), fixed: true };
-			found.splice(1, 0, { ...words, value: widest(d) });
+			chain.splice(1, 0, { ...words, value: widest(d) });
 		}
 		if (d.icon && icon.kind !== 'none') {
 			const first = d.icon.x <= d.words.x;
@@ -106,15 +106,15 @@ export class Plan {
 				pull: first ? 1 : -1,
 			};
 			const beside = icon.side === 'before' || icon.side === 'after';
-			const at = found.findIndex((one) => one.name === 'words');
-			if (icon.side === 'alone') found.splice(1, 0, shape);
-			else if (beside) found.splice(first ? at : at + 1, 0, ...(first ? [shape, gap] : [gap, shape]));
+			const at = chain.findIndex((dimension) => dimension.name === 'words');
+			if (icon.side === 'alone') chain.splice(1, 0, shape);
+			else if (beside) chain.splice(first ? at : at + 1, 0, ...(first ? [shape, gap] : [gap, shape]));
 		}
 		const centres = apart(
-			found.map((one) => (one.from.x + one.to.x) / 2),
+			chain.map((dimension) => (dimension.from.x + dimension.to.x) / 2),
 			64,
 		);
-		return found.map((one, n) => ({ ...one, label: { x: centres[n]!, y: this.chain + 16 } }));
+		return chain.map((dimension, n) => ({ ...dimension, label: { x: centres[n]!, y: this.chain + 16 } }));
 	}
 
 	/** Padding above and below, on the button itself. */

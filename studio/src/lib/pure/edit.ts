@@ -20,21 +20,22 @@ export function editOf(document: unknown, values: Readonly<Record<string, unknow
 
 function withValue(target: unknown, [key, ...rest]: string[], value: unknown): unknown {
 	if (key === undefined) return value;
-	if (Array.isArray(target)) return target.map((one, n) => (String(n) === key ? withValue(one, rest, value) : one));
+	if (Array.isArray(target))
+		return target.map((entry, n) => (String(n) === key ? withValue(entry, rest, value) : entry));
 	const inner = target && typeof target === 'object' ? (target as Record<string, unknown>) : {};
 	return { ...inner, [key]: withValue(inner[key], rest, value) };
 }
 
 /** Returns several patches as one. */
 export function together(patches: readonly Patch[]): Patch {
-	return patches.reduce((all, one) => merged(all, one) as Patch, {} as Patch);
+	return patches.reduce((all, patch) => merged(all, patch) as Patch, {} as Patch);
 }
 
-function merged(one: unknown, other: unknown): unknown {
-	if (!isBranch(one) || !isBranch(other)) return other;
-	const made: Record<string, unknown> = { ...one };
-	for (const [key, value] of Object.entries(other)) made[key] = key in made ? merged(made[key], value) : value;
-	return made;
+function merged(first: unknown, other: unknown): unknown {
+	if (!isBranch(first) || !isBranch(other)) return other;
+	const both: Record<string, unknown> = { ...first };
+	for (const [key, value] of Object.entries(other)) both[key] = key in both ? merged(both[key], value) : value;
+	return both;
 }
 
 function isBranch(value: unknown): value is Record<string, unknown> {

@@ -30,10 +30,10 @@ export function placeOf(stop: Stop): string {
 export function typedPlace(text: string): number | string | null | undefined {
 	const bare = text.trim().toLowerCase().replace(',', '.');
 	if (!bare) return null;
-	const found = /^(-?\d+(?:\.\d+)?)\s*(%|px)?$/.exec(bare);
-	if (!found) return undefined;
-	const number = Number(found[1]);
-	if (found[2] === 'px') return Math.abs(number) <= 2000 ? `${number}px` : undefined;
+	const match = /^(-?\d+(?:\.\d+)?)\s*(%|px)?$/.exec(bare);
+	if (!match) return undefined;
+	const number = Number(match[1]);
+	if (match[2] === 'px') return Math.abs(number) <= 2000 ? `${number}px` : undefined;
 	return number >= -200 && number <= 300 ? number : undefined;
 }
 

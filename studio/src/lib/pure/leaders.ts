@@ -30,11 +30,11 @@ export function anchorsOf(plan: Plan, spots: readonly string[]): Map<string, num
 	const middle = (plan.x(0) + plan.right) / 2;
 	const room = plan.right - 10 - (middle + FIGURE);
 	const sorted = [...spots].sort((a, b) => spotOf(plan, a).x - spotOf(plan, b).x);
-	const found = new Map<string, number>();
+	const tops = new Map<string, number>();
 	// Where there is no room at the right of the figure, they begin at the left of it.
 	const begin = room >= APART * (sorted.length - 1) ? plan.right - 10 - APART * (sorted.length - 1) : left;
-	sorted.forEach((spot, n) => found.set(spot, begin + APART * n));
-	return found;
+	sorted.forEach((spot, n) => tops.set(spot, begin + APART * n));
+	return tops;
 }
 
 /**

@@ -9,8 +9,8 @@ type Value = { number: number; unit: string };
 /** Returns a length in pixels. */
 export function inPx(length: Length, ground: Ground): number {
 	if (typeof length === 'number') return length;
-	const found = /^([\d.]+)(%|em|vw)$/.exec(length);
-	return found ? Number(found[1]) * unitPx(found[2] ?? '', ground) : 0;
+	const match = /^([\d.]+)(%|em|vw)$/.exec(length);
+	return match ? Number(match[1]) * unitPx(match[2] ?? '', ground) : 0;
 }
 
 function unitPx(unit: string, { container, window, type }: Ground): number {
@@ -105,8 +105,8 @@ class Reader {
 /** Returns a length one step on; what has a unit keeps it, in steps of a tenth of it (a whole percent). */
 export function stepped(length: Length, by: number, least: number, most: number): Length {
 	if (typeof length === 'number') return Math.round(Math.min(most, Math.max(least, length + by)) * 100) / 100;
-	const found = /^([\d.]+)(%|em|vw)$/.exec(length);
-	if (!found) return length;
-	const part = found[2] === 'em' ? 0.1 : found[2] === 'vw' ? 0.2 : 1;
-	return `${Math.round(Math.max(0, Number(found[1]) + by * part) * 1000) / 1000}${found[2]}`;
+	const match = /^([\d.]+)(%|em|vw)$/.exec(length);
+	if (!match) return length;
+	const part = match[2] === 'em' ? 0.1 : match[2] === 'vw' ? 0.2 : 1;
+	return `${Math.round(Math.max(0, Number(match[1]) + by * part) * 1000) / 1000}${match[2]}`;
 }

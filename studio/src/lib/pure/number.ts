@@ -10,6 +10,6 @@ export function within(value: number, least: number, most: number): number {
 
 /** Returns what a person typed as a number; a unit behind it may stand, anything else is null. */
 export function typedNumber(text: string): number | null {
-	const found = /^\s*([+-]?\d+(?:[.,]\d+)?)\s*(?:px|%)?\s*$/.exec(text);
-	return found?.[1] ? Number(found[1].replace(',', '.')) : null;
+	const match = /^\s*([+-]?\d+(?:[.,]\d+)?)\s*(?:px|%)?\s*$/.exec(text);
+	return match?.[1] ? Number(match[1].replace(',', '.')) : null;
 }

@@ -19,10 +19,10 @@ export type At<T, P extends string> = string extends P
 /** Returns the value at a dotted path, or undefined. */
 export function valueAt<T, P extends string>(document: T, path: P): At<T, P> | undefined;
 export function valueAt(document: unknown, path: string): unknown {
-	let found: unknown = document;
+	let value: unknown = document;
 	for (const key of path.split('.')) {
-		if (!found || typeof found !== 'object') return undefined;
-		found = (found as Record<string, unknown>)[key];
+		if (!value || typeof value !== 'object') return undefined;
+		value = (value as Record<string, unknown>)[key];
 	}
-	return found;
+	return value;
 }

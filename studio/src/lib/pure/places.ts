@@ -15,7 +15,7 @@ export function pagesSaid(pages: Pages | undefined): string {
 	const { kinds = [], paths = [], not_paths: away = [], products = [], categories = [] } = pages ?? {};
 	const kind = { product: 'pages of one product', list: 'pages of lists', other: 'pages without products' } as const;
 	const where = [
-		...kinds.map((one) => kind[one]),
+		...kinds.map((kindName) => kind[kindName]),
 		...(paths.length ? [`pages at ${paths.join(', ')}`] : []),
 		...(categories.length ? [categories.join(', ')] : []),
 		...(products.length ? [many(products.length, 'product')] : []),

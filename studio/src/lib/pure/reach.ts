@@ -26,19 +26,19 @@ export type QuickReach = { label: string; words: string };
 export function quickReaches(from: Here, languages: readonly { value: string; label: string }[]): QuickReach[] {
 	const { product } = from;
 	const place = places[from.placement] ?? '';
-	const found: QuickReach[] = [];
+	const reaches: QuickReach[] = [];
 	if (product) {
-		found.push({ label: 'only this product', words: product.sku });
-		found.push({ label: `all ${product.category}`, words: product.category });
-		found.push({ label: 'only here', words: `${product.sku}, ${place}` });
+		reaches.push({ label: 'only this product', words: product.sku });
+		reaches.push({ label: `all ${product.category}`, words: product.category });
+		reaches.push({ label: 'only here', words: `${product.sku}, ${place}` });
 	}
 	if (from.device)
-		found.push({ label: `only ${devices[from.device]}`, words: `every product, ${place}, ${devices[from.device]}` });
+		reaches.push({ label: `only ${devices[from.device]}`, words: `every product, ${place}, ${devices[from.device]}` });
 	const language = languages.find((language) => language.value === from.language);
 	if (language)
-		found.push({ label: `only in ${language.label}`, words: `every product, ${place}, in ${language.label}` });
-	found.push({ label: 'returning shoppers', words: `every product, ${place}, for returning shoppers` });
-	return found;
+		reaches.push({ label: `only in ${language.label}`, words: `every product, ${place}, in ${language.label}` });
+	reaches.push({ label: 'returning shoppers', words: `every product, ${place}, for returning shoppers` });
+	return reaches;
 }
 
 /** Returns a reach with every list, from those that narrow. */

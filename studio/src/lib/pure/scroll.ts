@@ -19,9 +19,9 @@ export function lookAt([from, to]: Stretch, windowHigh: number): number {
 }
 
 /** Moves one of a row's members by one place; at the end it stays. */
-export function movedBy<T>(row: readonly T[], one: T, by: number): T[] {
-	const at = row.indexOf(one);
+export function movedBy<T>(row: readonly T[], member: T, by: number): T[] {
+	const at = row.indexOf(member);
 	const to = Math.min(row.length - 1, Math.max(0, at + by));
-	const rest = row.filter((other) => other !== one);
-	return [...rest.slice(0, to), one, ...rest.slice(to)];
+	const rest = row.filter((other) => other !== member);
+	return [...rest.slice(0, to), member, ...rest.slice(to)];
 }

@@ -13,6 +13,6 @@ export function openBrace(text: string, at: number): string | null {
 export function withToken(text: string, at: number, name: string): { text: string; at: number } {
 	const open = text.slice(0, at).lastIndexOf('{');
 	const rest = text.slice(at).replace(/^[a-z ]*\}/, '');
-	const made = `${text.slice(0, open)}{${name}}`;
-	return { text: made + rest, at: made.length };
+	const head = `${text.slice(0, open)}{${name}}`;
+	return { text: head + rest, at: head.length };
 }

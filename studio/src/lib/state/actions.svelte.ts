@@ -23,7 +23,7 @@ export class Actions {
 	/** Adds a group; what is returned takes it away again. */
 	add(group: ActionGroup): () => void {
 		this.groups = [...this.groups, group];
-		return () => (this.groups = this.groups.filter((one) => one !== group));
+		return () => (this.groups = this.groups.filter((other) => other !== group));
 	}
 
 	/** What can be done now. */

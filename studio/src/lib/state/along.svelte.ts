@@ -96,7 +96,7 @@ export class AlongThePage {
 	}
 
 	on(device: Device): AlongDevice | undefined {
-		return this.view?.devices.find((one) => one.device === device);
+		return this.view?.devices.find((shown) => shown.device === device);
 	}
 
 	/** How far the page can be scrolled on a device, in CSS pixels. */
@@ -136,7 +136,7 @@ export class AlongThePage {
 	async opened(device: Device): Promise<void> {
 		untrack(() => {
 			this.pages[device].isReady = false;
-			this.silent = this.silent.filter((one) => one !== device);
+			this.silent = this.silent.filter((other) => other !== device);
 		});
 		delete this.#told[device];
 		delete this.#shown[device];
@@ -146,7 +146,7 @@ export class AlongThePage {
 
 	#hear(device: Device, message: FromFrame): void {
 		if (message.up === 'ready') {
-			this.silent = this.silent.filter((one) => one !== device);
+			this.silent = this.silent.filter((other) => other !== device);
 			// A page that loads itself anew may have begun before the edit was kept.
 			if (this.#shown[device]) {
 				delete this.#shown[device];

@@ -64,13 +64,13 @@ export class Bringing {
 	}
 
 	choose(part: string, on: boolean): void {
-		this.parts = on ? [...this.parts, part] : this.parts.filter((one) => one !== part);
+		this.parts = on ? [...this.parts, part] : this.parts.filter((other) => other !== part);
 		if (this.source && this.parts.length) void this.bring(this.source, this.parts);
 		else this.#asked++;
 	}
 
 	chooseDevice(device: Device, on: boolean): void {
-		this.devices = on ? [...this.devices, device] : this.devices.filter((one) => one !== device);
+		this.devices = on ? [...this.devices, device] : this.devices.filter((other) => other !== device);
 	}
 
 	back(): void {

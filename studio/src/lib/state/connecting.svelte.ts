@@ -38,12 +38,12 @@ export class Connecting {
 		const { add_path, product_field, quantity_field, option_fields, token, read, basket_path, checkout_path } = this
 			.connection as Extract<Connection, { kind: 'form_post' }>;
 		const common = { option_fields, token, read, basket_path, checkout_path };
-		const made = {
+		const byKind = {
 			form_post: { kind, add_path, product_field: product_field || 'sku', quantity_field: quantity_field || 'qty' },
 			json_call: { kind, method: 'POST', add_path, body: { sku: '{product}', quantity: '{quantity}' } },
 			basket_link: { kind, add_path: add_path.includes('{product}') ? add_path : `${add_path}/{product}` },
 		}[kind];
-		this.connection = { ...common, ...made } as Connection;
+		this.connection = { ...common, ...byKind } as Connection;
 		this.isTried = false;
 	}
 
@@ -55,14 +55,14 @@ export class Connecting {
 	read(): Promise<void> {
 		return this.#do('reading', async () => {
 			const params = { path: this.#workshop.path };
-			const found = await data(
+			const answer = await data(
 				client.POST('/api/stores/{store}/connection/read', { params, body: { ...this.#which } }),
 			);
-			this.proposal = found.proposal;
-			this.page = found.page;
-			this.code = found.code;
+			this.proposal = answer.proposal;
+			this.page = answer.page;
+			this.code = answer.code;
 			this.tried = null;
-			if (found.proposal.connection) this.set(found.proposal.connection);
+			if (answer.proposal.connection) this.set(answer.proposal.connection);
 		});
 	}
 

@@ -37,15 +37,15 @@ export class FramedPage {
 
 	next<Kind extends FromFrame['up']>(up: Kind): Promise<Told<Kind> | null> {
 		return new Promise((done) => {
-			const one = {
+			const asked = {
 				up,
 				done: (message: FromFrame | null) => (clearTimeout(clock), done(message as Told<Kind> | null)),
 			};
 			const clock = setTimeout(() => {
-				this.#waiting = this.#waiting.filter((other) => other !== one);
+				this.#waiting = this.#waiting.filter((other) => other !== asked);
 				done(null);
 			}, PAGE_MS);
-			this.#waiting.push(one);
+			this.#waiting.push(asked);
 		});
 	}
 

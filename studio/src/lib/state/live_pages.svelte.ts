@@ -40,8 +40,8 @@ export class LivePages {
 		this.problem = '';
 		try {
 			const params = { path: this.#workshop.path };
-			const told = await data(client.POST('/api/stores/{store}/pages', { params, body: { moment, password: '' } }));
-			this.report = told.report as PagesReport | null;
+			const answer = await data(client.POST('/api/stores/{store}/pages', { params, body: { moment, password: '' } }));
+			this.report = answer.report as PagesReport | null;
 			await this.#workshop.refresh('release');
 		} catch (error) {
 			if (!(error instanceof Problem)) throw error;

@@ -235,8 +235,8 @@ export class PointingAt {
 			const before = await this.beside.ask({ up: 'show', selector: place.selector }, 'taken');
 			if (place.where === 'instead' && before) own = Math.max(own, before.own);
 			await this.beside.ask({ up: 'draft', manifest }, 'drawn');
-			const told = await this.beside.ask({ up: 'show', selector: place.selector }, 'taken');
-			const wide = told?.places.filter((one) => one.place === place.placement && one.width > 0) ?? [];
+			const survey = await this.beside.ask({ up: 'show', selector: place.selector }, 'taken');
+			const wide = survey?.places.filter((standing) => standing.place === place.placement && standing.width > 0) ?? [];
 			if (wide.length) widths[device] = Math.min(...wide.map(({ width }) => width));
 		}
 		this.besideWide = WINDOWS_PX.desktop;

@@ -154,8 +154,8 @@ export class Study {
 	): Promise<StudyLine[]> {
 		const view = Object.keys(surveys).length ? await this.#along(page, surveys, language) : null;
 		return DEVICES.map((device) => {
-			const found = view?.devices.find((seen) => seen.device === device);
-			return { page, device, findings: found?.findings ?? null, reach: found?.along.reach_share ?? 0 };
+			const onDevice = view?.devices.find((seen) => seen.device === device);
+			return { page, device, findings: onDevice?.findings ?? null, reach: onDevice?.along.reach_share ?? 0 };
 		});
 	}
 
@@ -164,7 +164,7 @@ export class Study {
 		surveys: Partial<Record<Device, PageSurvey>>,
 		language: string,
 	): Promise<AlongView | null> {
-		const bare = Object.fromEntries(Object.entries(surveys).map(([name, one]) => [name, { ...one, blocks: [] }]));
+		const bare = Object.fromEntries(Object.entries(surveys).map(([name, survey]) => [name, { ...survey, blocks: [] }]));
 		try {
 			const asked = client.POST('/api/stores/{store}/places/along', {
 				params: { path: this.#workshop.path },

@@ -13,10 +13,10 @@ export class Stylesheet {
 	readonly #words: string;
 	#frame: CssFrame | null = null;
 
-	readonly #onlyOne: (one: Likely) => void;
+	readonly #onlyOne: (onlyButton: Likely) => void;
 
 	/** `onlyOne` is called where there is nothing to choose. */
-	constructor(css: string, words: string, onlyOne: (one: Likely) => void) {
+	constructor(css: string, words: string, onlyOne: (onlyButton: Likely) => void) {
 		this.#onlyOne = onlyOne;
 		// Bare declarations are those of a button without a name.
 		this.#css = css.includes('{') ? css : `.button{${css}}`;
@@ -51,10 +51,10 @@ export class Stylesheet {
 		this.wrong = '';
 		const frame = await CssFrame.open(this.#css, document.body);
 		try {
-			const found = frame.read(markup, name);
-			if (!found)
+			const look = frame.read(markup, name);
+			if (!look)
 				this.wrong = 'There is no element in it. Write the button as your page does: <button class="…">…</button>';
-			return found;
+			return look;
 		} finally {
 			frame.close();
 		}

@@ -104,8 +104,8 @@ export class Taking {
 			this.collecting = null;
 		}
 		if (products.length) {
-			const told = { '@context': 'https://schema.org', '@graph': products };
-			await this.look(new File([JSON.stringify(told)], OFF_PAGES, { type: 'application/ld+json' }));
+			const graph = { '@context': 'https://schema.org', '@graph': products };
+			await this.look(new File([JSON.stringify(graph)], OFF_PAGES, { type: 'application/ld+json' }));
 		} else if (!this.wrong) this.wrong = 'No page of the shop tells a product by JSON-LD. Import a file instead.';
 	}
 
@@ -121,12 +121,12 @@ export class Taking {
 	}
 
 	#url(path: string, query: Record<string, boolean>): string {
-		const told = {
+		const headers = {
 			...query,
 			...(this.encoding && { encoding: this.encoding }),
 			...(this.decimal && { decimal: this.decimal }),
 		};
-		const pairs = Object.entries(told).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
+		const pairs = Object.entries(headers).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
 		return `/api/stores/${this.#workshop.store}/catalogue${path}?${pairs.join('&')}`;
 	}
 

@@ -10,8 +10,8 @@ export type Router = {
 let router: Router | undefined;
 
 /** Sets what moves between stations. Stations do not import it: it imports them. */
-export function setRouter(made: Router): void {
-	router = made;
+export function setRouter(to: Router): void {
+	router = to;
 }
 
 /** Goes to an address: a path, and values after the question mark. */

@@ -55,7 +55,7 @@ export class Workshop {
 			: this.language,
 	);
 	readonly languageOptions = $derived(
-		(this.info?.spoken ?? []).map((one) => ({ value: one.language, label: one.name })),
+		(this.info?.spoken ?? []).map((spoken) => ({ value: spoken.language, label: spoken.name })),
 	);
 
 	get draft(): DraftState | null {

@@ -94,9 +94,9 @@
 		{/if}
 	</p>
 {/if}
-{#each ramps as one, n (n)}
-	<ul class="mt-3 flex gap-0.5" aria-label="Shades of {one.name}">
-		{#each one.shades as shade, n (n)}{@render swatch(shade.colour, shade.name, shade.is_seed)}{/each}
+{#each ramps as ramp, n (n)}
+	<ul class="mt-3 flex gap-0.5" aria-label="Shades of {ramp.name}">
+		{#each ramp.shades as shade, n (n)}{@render swatch(shade.colour, shade.name, shade.is_seed)}{/each}
 	</ul>
 {/each}
 <ul class="mt-3 flex flex-wrap gap-1" aria-label="Colours in use">

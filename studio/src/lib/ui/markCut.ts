@@ -3,6 +3,6 @@ export function markCut(element: HTMLElement): () => void {
 	const sizes = new ResizeObserver(() =>
 		element.toggleAttribute('data-cut', element.scrollWidth > element.clientWidth + 1),
 	);
-	for (const one of [element, ...element.children]) sizes.observe(one);
+	for (const box of [element, ...element.children]) sizes.observe(box);
 	return () => sizes.disconnect();
 }

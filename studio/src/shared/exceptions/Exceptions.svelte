@@ -14,20 +14,20 @@
 	};
 </script>
 
-{#snippet row(one: ExceptionView)}
+{#snippet row(rule: ExceptionView)}
 	<th class="w-52"
 		><button
 			class="text-left font-semibold underline underline-offset-3"
-			onclick={() => (workshop.opened.exception = one.id)}>{one.name}</button
+			onclick={() => (workshop.opened.exception = rule.id)}>{rule.name}</button
 		></th
 	>
 	<td>
-		{capital(one.reach_words)}
-		<p class="text-soft">{one.note}</p>
+		{capital(rule.reach_words)}
+		<p class="text-soft">{rule.note}</p>
 	</td>
-	<td class="text-soft">{sets(one.fields.map((f) => f.field))}</td>
+	<td class="text-soft">{sets(rule.fields.map((f) => f.field))}</td>
 	<td class="text-right whitespace-nowrap text-soft">
-		{#if one.inactive}◇ {one.inactive}{:else}{many(one.products, 'product')}{/if}
+		{#if rule.inactive}◇ {rule.inactive}{:else}{many(rule.products, 'product')}{/if}
 	</td>
 {/snippet}
 
@@ -40,10 +40,10 @@
 		{#if exceptions.data?.length}
 			<VirtualRows
 				items={exceptions.data}
-				key={(one) => one.id}
+				key={(rule) => rule.id}
 				tag="tr"
 				about={58}
-				rowClass={(one) => (one.inactive ? 'text-soft' : undefined)}
+				rowClass={(rule) => (rule.inactive ? 'text-soft' : undefined)}
 				{row}
 			/>
 		{:else}

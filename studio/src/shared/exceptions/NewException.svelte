@@ -53,8 +53,8 @@
 		<label class="mt-3 block font-semibold" for="reach-words">For</label>
 		<ReachField {reading} />
 		<p class="mt-2 flex flex-wrap gap-2">
-			{#each quick as one, n (n)}
-				<Press small onpress={() => (reading.words = one.words)}>{one.label}</Press>
+			{#each quick as proposal, n (n)}
+				<Press small onpress={() => (reading.words = proposal.words)}>{proposal.label}</Press>
 			{/each}
 		</p>
 		<label class="mt-4 block font-semibold" for="exception-name">Name</label>

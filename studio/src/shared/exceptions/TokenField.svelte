@@ -34,13 +34,13 @@
 		input.select();
 	}
 	function take(name: string): void {
-		const made = withToken(value, at, name);
-		onchange(made.text);
-		at = made.at;
+		const completed = withToken(value, at, name);
+		onchange(completed.text);
+		at = completed.at;
 		picked = 0;
 		requestAnimationFrame(() => {
 			field.focus();
-			field.setSelectionRange(made.at, made.at);
+			field.setSelectionRange(completed.at, completed.at);
 		});
 	}
 	function onkeydown(event: KeyboardEvent): void {

@@ -26,7 +26,7 @@
 	const rest = $derived<Border>(valueAt(desk.view?.document, 'look.border') ?? { kind: 'none' });
 	const border = $derived<Border>(own && own.kind !== 'rule' ? own : rest);
 	const isState = $derived(path !== 'look.border');
-	const said = $derived(
+	const summary = $derived(
 		border.kind === 'line'
 			? `a border of ${border.width_px} px`
 			: border.kind === 'sides'
@@ -62,8 +62,8 @@
 	const styles = (['solid', 'dashed', 'dotted', 'double'] as const).map((style) => ({ value: style, label: style }));
 </script>
 
-<Float label="{label}: {said}" wide={border.kind === 'sides'} onfocus={() => desk.mark(path)}>
-	{#snippet trigger()}{said}{/snippet}
+<Float label="{label}: {summary}" wide={border.kind === 'sides'} onfocus={() => desk.mark(path)}>
+	{#snippet trigger()}{summary}{/snippet}
 	<p class="mb-2 text-md font-semibold">{label}</p>
 	{#if border.kind === 'line'}
 		<p class="leading-loose">

@@ -21,8 +21,8 @@
 
 	const path = (corner: Corner) => (each ? `look.radius.${corner}` : 'look.radius');
 	function part(): void {
-		const one = radius as Length;
-		void desk.set('look.radius', { kind: 'corners', ...Object.fromEntries(names.map((name) => [name, one])) });
+		const length = radius as Length;
+		void desk.set('look.radius', { kind: 'corners', ...Object.fromEntries(names.map((name) => [name, length])) });
 	}
 	function join(): void {
 		if (each) void desk.set('look.radius', each.top_left);

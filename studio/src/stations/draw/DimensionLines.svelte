@@ -15,10 +15,10 @@
 	/** The box of the first line, whose height is the line height. */
 	const line = $derived({ top: d.words.y, bottom: d.words.y + d.line_height_px });
 
-	const ends = (one: Dimension) =>
-		one.axis === 'x'
-			? `M${one.from.x} ${one.from.y}H${one.to.x}M${one.from.x} ${one.from.y - 5}v10M${one.to.x} ${one.from.y - 5}v10`
-			: `M${one.from.x} ${one.from.y}V${one.to.y}`;
+	const ends = (dimension: Dimension) =>
+		dimension.axis === 'x'
+			? `M${dimension.from.x} ${dimension.from.y}H${dimension.to.x}M${dimension.from.x} ${dimension.from.y - 5}v10M${dimension.to.x} ${dimension.from.y - 5}v10`
+			: `M${dimension.from.x} ${dimension.from.y}V${dimension.to.y}`;
 </script>
 
 <defs>

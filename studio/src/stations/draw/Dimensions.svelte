@@ -48,7 +48,7 @@
 	/** The box of the first line, whose height is the line height. */
 	const line = $derived({ top: d.words.y, bottom: d.words.y + d.line_height_px });
 	const grips = $derived([
-		...[...chain, ...upright].filter((one) => !one.fixed).map((one) => gripOf(one)),
+		...[...chain, ...upright].filter((dimension) => !dimension.fixed).map((dimension) => gripOf(dimension)),
 		{
 			name: 'width',
 			d: `M${X(0)} ${Y(0) - 22}H${plan.right}`,
@@ -77,18 +77,18 @@
 		{ name: 'line height', d: `M${aside - 11} ${Y(line.top)}V${Y(line.bottom)}`, axis: 'y' as const, hold: holds.line },
 		{ name: 'border', d: `M${X(0)} ${Y(0) + 12}V${plan.bottom - 12}`, axis: 'x' as const, hold: holds.border },
 	]);
-	function gripOf(one: Dimension) {
-		const path = one.paths[0] ?? '';
+	function gripOf(dimension: Dimension) {
+		const path = dimension.paths[0] ?? '';
 		return {
-			name: one.name,
-			d: `M${one.from.x} ${one.from.y}L${one.to.x} ${one.to.y}`,
-			axis: one.axis,
+			name: dimension.name,
+			d: `M${dimension.from.x} ${dimension.from.y}L${dimension.to.x} ${dimension.to.y}`,
+			axis: dimension.axis,
 			hold: {
-				start: inPx(one.value, ground),
-				axis: one.axis,
-				pull: one.pull,
+				start: inPx(dimension.value, ground),
+				axis: dimension.axis,
+				pull: dimension.pull,
 				of: change.of(path),
-				bounds: [one.least, one.most] as [number, number],
+				bounds: [dimension.least, dimension.most] as [number, number],
 			},
 		};
 	}

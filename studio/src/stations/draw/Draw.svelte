@@ -39,7 +39,7 @@
 		layer: context.own('layer'),
 	}));
 	const view = $derived(desk.view);
-	const drawnAt = (moment: string | undefined) => view?.moments.find((one) => one.moment === moment);
+	const drawnAt = (moment: string | undefined) => view?.moments.find((drawn) => drawn.moment === moment);
 	/** A product that never comes to the moment that was looked at is drawn in its own. */
 	const drawn = $derived(drawnAt(context.moment) ?? drawnAt(view?.shown.moment) ?? view?.moments[0]);
 	const chosen = $derived(drawn?.moment ?? 'ready');
@@ -78,7 +78,7 @@
 	});
 	const second = $derived(view?.shown.drawing.second?.text ?? '');
 	const known = $derived(
-		[...new Set((view?.states ?? []).flatMap((one) => [one.fill ?? '', one.words]))].filter(Boolean),
+		[...new Set((view?.states ?? []).flatMap((state) => [state.fill ?? '', state.words]))].filter(Boolean),
 	);
 
 	/** What the layer sets itself of the group that the marked value belongs to, as all padding. */

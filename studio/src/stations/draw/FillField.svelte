@@ -39,7 +39,7 @@
 		{ value: 'none', label: 'nothing' },
 	]);
 	const preview = $derived(fill.kind === 'rule' ? (ruled ?? 'none') : paintOf(fill));
-	const said = $derived(
+	const summary = $derived(
 		{
 			solid: leadColour(fill) ?? '',
 			linear: 'linear gradient',
@@ -70,7 +70,7 @@
 			{ at: 100, colour: dark ?? '#1b1b1b' },
 		];
 		const stops = stopsOf(fill).length ? stopsOf(fill) : plain;
-		const made: Record<string, unknown> = {
+		const fills: Record<string, unknown> = {
 			solid: { kind, colour: base },
 			linear: { kind, angle_deg: 90, space: 'oklch', stops },
 			radial: { kind, x: 50, y: 50, space: 'oklch', stops },
@@ -81,7 +81,7 @@
 		};
 		// A picture has to be there first; the field below takes one.
 		if (kind === 'picture' && !desk.kit?.pictures.length) wantsPicture = true;
-		else void desk.set(path, made[kind]);
+		else void desk.set(path, fills[kind]);
 	}
 	let wantsPicture = $state(false);
 	let open = $state(false);
@@ -101,9 +101,9 @@
 	}
 </script>
 
-<Float label="{label}: {said}" bind:open wide onfocus={() => desk.mark(path)}>
+<Float label="{label}: {summary}" bind:open wide onfocus={() => desk.mark(path)}>
 	{#snippet trigger()}
-		<Chip of={preview} /><span class="font-mono font-medium">{said}</span>
+		<Chip of={preview} /><span class="font-mono font-medium">{summary}</span>
 	{/snippet}
 	<p class="mb-3 text-md font-semibold">
 		{label}: <Pick label="Kind of fill" value={wantsPicture ? 'picture' : fill.kind} options={kinds} onpick={become} />
@@ -125,10 +125,10 @@
 	{:else if fill.kind === 'layers' && !wantsPicture}
 		<div class="strip" style:background={preview}></div>
 		<ol class="mt-3 grid gap-1" aria-label="Layers, the uppermost first">
-			{#each fill.list as one, n (n)}
+			{#each fill.list as fillLayer, n (n)}
 				<li class="flex items-baseline gap-3">
 					<button class="value" aria-pressed={layer === n} onclick={() => (layer = n)}
-						><Chip of={paintOf(one)} />{layer === n ? '▸ ' : ''}{one.kind} gradient</button
+						><Chip of={paintOf(fillLayer)} />{layer === n ? '▸ ' : ''}{fillLayer.kind} gradient</button
 					>
 					<button class="value ml-auto" aria-label="Remove layer {n + 1}" onclick={() => without(n)}>remove</button>
 				</li>

@@ -33,7 +33,7 @@
 	);
 
 	function take(name: string): void {
-		const points = icons.data?.find((one) => one.name === name)?.points ?? false;
+		const points = icons.data?.find((icon) => icon.name === name)?.points ?? false;
 		void desk.set('icon', { ...place, kind: 'shipped', name, mirror: points });
 		open = false;
 	}
@@ -115,7 +115,7 @@
 				</svg>
 			</p>
 			<ul class="my-2 text-sm text-soft">
-				{#each brought.read.left_out as one, n (n)}<li>– {one}</li>{/each}
+				{#each brought.read.left_out as line, n (n)}<li>– {line}</li>{/each}
 			</ul>
 			<button class="value" onclick={() => brought && takeOwn(brought.read)}>take it like this</button>
 			<button class="value ml-4" onclick={() => (brought = null)}>leave it</button>

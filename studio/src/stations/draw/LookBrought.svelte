@@ -63,7 +63,7 @@
 				<button class="value" onclick={takeBrand}
 					>Take its first {Math.min(3, brought.colours.length)} colours as the brand’s</button
 				>
-				{#each brought.colours.slice(0, 3) as one, n (n)}<Chip of={one.colour} />{/each}
+				{#each brought.colours.slice(0, 3) as colour, n (n)}<Chip of={colour.colour} />{/each}
 			</p>
 		{/if}
 		{#if brought.values.length}
@@ -77,7 +77,7 @@
 			<h3 class="mt-4 mb-1">Not taken: {many(brought.left_out.length, 'line')}</h3>
 			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 			<ul class="max-h-64 overflow-auto text-sm text-soft" aria-label="Left out" tabindex="0">
-				{#each brought.left_out as one, n (n)}<li>– {one}</li>{/each}
+				{#each brought.left_out as line, n (n)}<li>– {line}</li>{/each}
 			</ul>
 		{/if}
 	</div>

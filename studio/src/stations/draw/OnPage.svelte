@@ -10,7 +10,7 @@
 	const workshop = useWorkshop();
 	const windows = DEVICES.map((name) => ({ name, wide: WINDOWS_PX[name], high: WINDOW_HEIGHTS_PX[name] }));
 	const gap = 20;
-	const scale = $derived((width - 48 - 2 * gap) / windows.reduce((sum, one) => sum + one.wide, 0));
+	const scale = $derived((width - 48 - 2 * gap) / windows.reduce((sum, pageWindow) => sum + pageWindow.wide, 0));
 	// svelte-ignore state_referenced_locally
 	const pages = new ShopPages(workshop, desk, () => view);
 </script>

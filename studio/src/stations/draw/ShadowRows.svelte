@@ -27,16 +27,16 @@
 		kind?: Snippet<[S, Change]>;
 	};
 	let { label, title = label, name, path, list, sizes, none, plain, write, desk, known, kind }: Props = $props();
-	const said = $derived(list.length ? many(list.length, 'shadow') : 'no shadow');
+	const summary = $derived(list.length ? many(list.length, 'shadow') : 'no shadow');
 	const capital = $derived(name.charAt(0).toUpperCase() + name.slice(1));
 	const change =
 		(n: number): Change =>
 		(to) =>
-			void write(list.map((one, m) => (m === n ? { ...one, ...to } : one)));
+			void write(list.map((shadow, m) => (m === n ? { ...shadow, ...to } : shadow)));
 </script>
 
-<Float label="{label}: {said}" wide onfocus={() => desk.mark(path)}>
-	{#snippet trigger()}{said}{/snippet}
+<Float label="{label}: {summary}" wide onfocus={() => desk.mark(path)}>
+	{#snippet trigger()}{summary}{/snippet}
 	<p class="mb-2 text-md font-semibold">{title}</p>
 	{#each list as shadow, n (n)}
 		{@const set = change(n)}

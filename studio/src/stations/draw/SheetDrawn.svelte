@@ -8,9 +8,9 @@
 	const workshop = useWorkshop();
 	const NAMES = { basket: 'The basket shown', choice: 'A choice', closer: 'A closer look', question: 'A question' };
 	const part = (name: string, className: string, ...inside: (string | Node)[]) => {
-		const made = Object.assign(document.createElement(name), { className });
-		made.append(...inside);
-		return made;
+		const element = Object.assign(document.createElement(name), { className });
+		element.append(...inside);
+		return element;
 	};
 
 	/** Draws it with the very style sheets that a shop gets; what cannot stand in the studio is its place in the window. */
@@ -24,8 +24,8 @@
 				'font-weight:600}fieldset{display:flex;flex-wrap:wrap;gap:8px}fieldset span{border:1px solid;padding:.4em .7em}' +
 				'.i{border:1px solid;height:2.4em}.l{cursor:default}',
 		);
-		const made = button as Parameters<typeof sheetsOf>[0];
-		root.adoptedStyleSheets = [...sheetsOf(made, workshop.info?.base_css ?? ''), here];
+		const look = button as Parameters<typeof sheetsOf>[0];
+		root.adoptedStyleSheets = [...sheetsOf(look, workshop.info?.base_css ?? ''), here];
 		host.dir = rtl ? 'rtl' : 'ltr';
 		const body = part('div', 'f', part('h2', '', shown.heading));
 		if (shown.kind === 'basket') {

@@ -16,13 +16,13 @@
 	};
 	let { css, words, chooses, onread, onback }: Props = $props();
 	// svelte-ignore state_referenced_locally
-	const sheet = new Stylesheet(css, words, (one) => void (chooses || read(one.markup, one.name)));
+	const sheet = new Stylesheet(css, words, (button) => void (chooses || read(button.markup, button.name)));
 	let markup = $state('');
 	const standing = $derived(sheet.standing);
 
 	async function read(of: string, name = ''): Promise<void> {
-		const found = await sheet.read(of, name);
-		if (found) onread(found);
+		const look = await sheet.read(of, name);
+		if (look) onread(look);
 	}
 </script>
 

@@ -50,7 +50,7 @@
 	const hasProducts = $derived(Boolean(workshop.info?.product_count));
 
 	function weight(placement: Placement, cell: Cell) {
-		return findings.data?.cells.find((one) => one.placement === placement && one.column === cell.column);
+		return findings.data?.cells.find((cells) => cells.placement === placement && cells.column === cell.column);
 	}
 	/** What a button of the plan shows: its address at another station leads to the same. */
 	function shownIn(placement: Placement, { button, product }: Cell): Changes {
@@ -103,7 +103,7 @@
 			{#if hasProducts}
 				<div class="plan">
 					{#each floor.data.rows as row (row.placement)}
-						{@const everywhere = findings.data?.rows.find((one) => one.placement === row.placement)}
+						{@const everywhere = findings.data?.rows.find((wholeRow) => wholeRow.placement === row.placement)}
 						<div class="row">
 							<div class="pr-2">
 								<h2 class="text-md">
@@ -120,7 +120,7 @@
 									</p>{/if}
 							</div>
 							{#each row.cells as cell (cell.column)}
-								{@const found = weight(row.placement, cell)}
+								{@const weights = weight(row.placement, cell)}
 								<div class="cell">
 									<p class="text-sm text-soft">
 										{#if cell.button && cell.stands}<a
@@ -128,8 +128,9 @@
 												class="target text-soft no-underline hover:underline"
 												aria-label="Words: {said(row.placement)}, {columns[cell.column]}">{columns[cell.column]}</a
 											>{:else}{columns[cell.column]}{/if}
-										{#if found?.must_fix}<b class="text-must" title="{found.must_fix} to fix">▲</b>
-										{:else if found?.look_again}<b class="text-look" title="{found.look_again} to look at again">◇</b
+										{#if weights?.must_fix}<b class="text-must" title="{weights.must_fix} to fix">▲</b>
+										{:else if weights?.look_again}<b class="text-look" title="{weights.look_again} to look at again"
+												>◇</b
 											>{/if}
 										{#each cell.trials as number (number)}
 											<a

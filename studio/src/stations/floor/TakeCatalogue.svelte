@@ -48,8 +48,8 @@
 		report ? report.counts.new + report.counts.changed + (taking.whole ? report.counts.missing : 0) : 0,
 	);
 	/** Reads the file again as somebody says that it is written. */
-	function sayHow(told: { encoding?: string; decimal?: string }): void {
-		Object.assign(taking, told);
+	function sayHow(way: { encoding?: string; decimal?: string }): void {
+		Object.assign(taking, way);
 		void taking.look();
 	}
 </script>

@@ -43,11 +43,11 @@
 			values['bar.parts'] = [...bar.parts.slice(0, at), part, ...bar.parts.slice(at)];
 			for (const other of DEVICES)
 				if (other !== on && !without(other).includes(part)) values[`bar.${other}_without`] = [...without(other), part];
-			if (without(on).includes(part)) values[`bar.${on}_without`] = without(on).filter((one) => one !== part);
+			if (without(on).includes(part)) values[`bar.${on}_without`] = without(on).filter((kept) => kept !== part);
 		} else
 			values[`bar.${on}_without`] = holds(part, on)
 				? [...without(on), part]
-				: without(on).filter((one) => one !== part);
+				: without(on).filter((kept) => kept !== part);
 		void desk.setAll(values);
 	}
 	const move = (part: Part, by: number) => void desk.set('bar.parts', movedBy(bar.parts, part, by));

@@ -21,12 +21,12 @@
 		yesOrNo(hanging[name], words, (value) => void desk.set(`${root}.${name}`, value));
 
 	function come(kind: Comes['kind']): void {
-		const made: Record<Comes['kind'], Comes> = {
+		const ways: Record<Comes['kind'], Comes> = {
 			own_left: { kind: 'own_left' },
 			share: { kind: 'share', share: 0.12 },
 			distance: { kind: 'distance', px: 200 },
 		};
-		void desk.set(`${root}.comes`, made[kind]);
+		void desk.set(`${root}.comes`, ways[kind]);
 	}
 </script>
 

@@ -3,9 +3,9 @@
 	import { count, percent, px } from '$lib/pure/format';
 	import type { PageSurvey } from '@storefront/studio/page_survey';
 
-	type Props = { found: AlongDevice; survey?: PageSurvey; onlook: (px: number) => void };
-	let { found, survey, onlook }: Props = $props();
-	const along = $derived(found.along);
+	type Props = { onDevice: AlongDevice; survey?: PageSurvey; onlook: (px: number) => void };
+	let { onDevice, survey, onlook }: Props = $props();
+	const along = $derived(onDevice.along);
 	let open = $state('');
 	const ofPositions = $derived(along.gaps.reduce((sum, [a, b]) => sum + b - a, 0));
 	const figures = $derived([

@@ -58,13 +58,13 @@
 			void desk.setAll(moved({ ...now(), scale: 1 }, { x: x * px, y: y * px }));
 		},
 	});
-	const said = $derived(`${inset?.side_px ?? 0} px from the side, ${inset?.edge_px ?? 0} px from the edge`);
+	const place = $derived(`${inset?.side_px ?? 0} px from the side, ${inset?.edge_px ?? 0} px from the edge`);
 </script>
 
 <button
 	class:taken
-	aria-label="The floating button on a {device}: {said}. Arrow keys move it."
-	title="{said}: drag it"
+	aria-label="The floating button on a {device}: {place}. Arrow keys move it."
+	title="{place}: drag it"
 	style:left="{shown.x * scale + by.x}px"
 	style:top="{shown.y * scale + by.y}px"
 	style:width="{Math.max(24, shown.wide * scale)}px"

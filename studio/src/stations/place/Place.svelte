@@ -39,10 +39,10 @@
 	const product = $derived(page?.product ?? '');
 	const language = $derived(workshop.shownLanguage);
 	const had = $derived(places.data?.placements ?? []);
-	const standings = $derived((Object.keys(OWN_STANDING) as OwnStanding[]).filter((one) => had.includes(one)));
+	const standings = $derived((Object.keys(OWN_STANDING) as OwnStanding[]).filter((standing) => had.includes(standing)));
 	/** Those that are met along this page; the first of them is what one most likely came for. */
 	let met = $state.raw<readonly string[]>([]);
-	const usual = $derived(standings.find((one) => met.includes(one)));
+	const usual = $derived(standings.find((standing) => met.includes(standing)));
 	const standing = $derived(standings.find((standing) => standing === context.placement) ?? usual ?? standings[0]);
 	/** What edits go to: the placement itself, unless somebody picks an exception that holds here. */
 	const layer = $derived(context.own('layer'));
@@ -54,9 +54,9 @@
 		layer: standing ? layer || `place:${standing}` : '',
 	}));
 	const at = new AlongThePage(workshop, desk, () => ({ path: page?.path ?? '/', product, language }));
-	const found = $derived(at.on(device));
+	const onDevice = $derived(at.on(device));
 	$effect(() => {
-		const keys = (found?.along.lanes ?? []).map(({ key }) => key).filter((key) => key in OWN_STANDING);
+		const keys = (onDevice?.along.lanes ?? []).map(({ key }) => key).filter((key) => key in OWN_STANDING);
 		// What is edited does not change under one's hands.
 		if (keys.length && !untrack(() => met).length) met = keys;
 	});
@@ -68,7 +68,7 @@
 	const stripHigh = $derived(Math.max(420, tall - 170));
 	/** All windows are equally high, each at a scale of its own. */
 	const windowHigh = $derived.by(() => {
-		const across = DEVICES.reduce((sum, one) => sum + WINDOWS_PX[one] / WINDOW_HEIGHTS_PX[one], 0);
+		const across = DEVICES.reduce((sum, size) => sum + WINDOWS_PX[size] / WINDOW_HEIGHTS_PX[size], 0);
 		return Math.max(160, Math.min((wide - 2 * 20) / across, tall * 0.37));
 	});
 	const devices = DEVICES.map((name) => ({ value: name, label: name }));
@@ -132,7 +132,7 @@
 				label="Language"
 				value={language}
 				options={workshop.languageOptions}
-				onpick={(one) => context.look({ language: one })}
+				onpick={(to) => context.look({ language: to })}
 			/>.
 		</h1>
 		<p class="text-soft">
@@ -165,13 +165,13 @@
 	{/if}
 
 	<section class="strip" hidden={isStudying} aria-label="The whole page on a {device}">
-		<Strip {at} {device} {found} {desk} {standing} high={stripHigh} />
+		<Strip {at} {device} {onDevice} {desk} {standing} high={stripHigh} />
 	</section>
 
 	<section class="seen" hidden={isStudying} aria-label="Windows" bind:clientWidth={wide}>
 		<Windows {at} {device} {desk} {standing} name={page?.name} high={windowHigh} />
-		{#if found}
-			<Figures {found} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
+		{#if onDevice}
+			<Figures {onDevice} survey={at.surveys[device]} onlook={(px) => at.scrollTo(device, px)} />
 			<div class="below">
 				<Standings
 					{at}

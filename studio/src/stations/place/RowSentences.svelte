@@ -80,9 +80,9 @@
 				{at}
 				picturesAt={pointing}
 				of={tiles.length}
-				onchange={(changed) => setTiles(tiles.map((one) => (one === tile ? changed : one)))}
+				onchange={(changed) => setTiles(tiles.map((other) => (other === tile ? changed : other)))}
 				onmove={(by) => move(at, by)}
-				onremove={() => setTiles(tiles.filter((one) => one !== tile))}
+				onremove={() => setTiles(tiles.filter((other) => other !== tile))}
 			/>
 		{:else}
 			<Empty tag="li">
@@ -148,7 +148,9 @@
 			usual="none"
 			onset={(text) =>
 				set({
-					heading: Object.fromEntries(Object.entries({ ...row.heading, [language]: text }).filter(([, said]) => said)),
+					heading: Object.fromEntries(
+						Object.entries({ ...row.heading, [language]: text }).filter(([, words]) => words),
+					),
 				})}
 		/>.
 	</p>

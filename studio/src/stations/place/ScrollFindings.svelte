@@ -12,7 +12,7 @@
 	const findings = $derived(at.on(device)?.findings ?? []);
 	/** What is wrong on the other devices only. */
 	const elsewhere = $derived(
-		(at.view?.devices ?? []).filter((one) => one.device !== device && one.findings.some((f) => f.weight !== 'note')),
+		(at.view?.devices ?? []).filter((lane) => lane.device !== device && lane.findings.some((f) => f.weight !== 'note')),
 	);
 	/** Marks the stretches of a finding, and leads there. */
 	function point(finding?: ScrollFinding, event?: Event): void {

@@ -43,11 +43,11 @@
 		$props();
 	const workshop = useWorkshop();
 	const { context } = workshop;
-	const found = $derived(at.on(device));
+	const onDevice = $derived(at.on(device));
 	/** Why the one that is picked stands nowhere on this page. */
 	const awaySaid = $derived.by(() => {
 		// What comes later than the first look along the page counts as well.
-		const isMet = () => isOnPicture || found?.along.lanes.some(({ key }) => key === 'over_picture');
+		const isMet = () => isOnPicture || onDevice?.along.lanes.some(({ key }) => key === 'over_picture');
 		if (standing === 'over_picture') return isMet() ? '' : 'No picture of this page has a button on it.';
 		if (product || desk.view?.document.placement.product) return '';
 		return `No ${standing === 'floating' ? 'floating button' : 'bar'} stands on this page: it is no product’s own.`;

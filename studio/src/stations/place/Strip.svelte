@@ -11,15 +11,15 @@
 	type Props = {
 		at: AlongThePage;
 		device: Device;
-		found?: AlongDevice;
+		onDevice?: AlongDevice;
 		desk: Desk;
 		/** The placement whose coming can be dragged. */
 		standing?: string;
 		high: number;
 	};
-	let { at, device, found, desk, standing, high }: Props = $props();
+	let { at, device, onDevice, desk, standing, high }: Props = $props();
 	const survey = $derived(at.surveys[device]);
-	const plan = $derived(new StripPlan(survey, found?.along, high));
+	const plan = $derived(new StripPlan(survey, onDevice?.along, high));
 	const now = $derived(at.at(device));
 	const way = $derived(at.way(device));
 	const windowHigh = $derived(survey?.window.high ?? 0);
@@ -120,7 +120,7 @@
 	</defs>
 	{#if survey}
 		<StripPage {survey} {plan} />
-		<StripLanes {plan} along={found?.along} {high} {now} {way} pointed={at.pointed} />
+		<StripLanes {plan} along={onDevice?.along} {high} {now} {way} pointed={at.pointed} />
 		<rect
 			class="window"
 			role="slider"

@@ -8,9 +8,10 @@
 	const MARK = { well: '·', note: '◇', broken: '▲' } as const;
 	/** Why places of the page that is seen keep the shop's own button, each reason once. */
 	const kept = $derived.by(() => {
-		const found: Record<string, number> = {};
-		for (const one of at.taken?.places ?? []) if (!one.stands && one.kept) found[one.kept] = (found[one.kept] ?? 0) + 1;
-		return Object.entries(found);
+		const byPlace: Record<string, number> = {};
+		for (const place of at.taken?.places ?? [])
+			if (!place.stands && place.kept) byPlace[place.kept] = (byPlace[place.kept] ?? 0) + 1;
+		return Object.entries(byPlace);
 	});
 	const standing = $derived((at.taken?.places ?? []).filter(({ stands }) => stands).length);
 	const weight = $derived(at.survey?.weight);

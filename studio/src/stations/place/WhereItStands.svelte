@@ -15,8 +15,8 @@
 		...workshop.ask.standing(placement, device, language),
 		placeholderData: keepPreviousData,
 	}));
-	const told = $derived(asked.data);
-	const pages = $derived(told?.pages ?? []);
+	const look = $derived(asked.data);
+	const pages = $derived(look?.pages ?? []);
 	const at = $derived(pages.findIndex((page) => page.path === path));
 
 	function step(by: number): void {
@@ -29,10 +29,10 @@
 	]);
 </script>
 
-{#if told}
+{#if look}
 	<p class="text-soft" data-where>
-		For new shoppers on a {device} it stands for <b class="figure">{count(told.stands)}</b> of
-		<span class="figure">{many(told.of, 'product')}</span>{#each told.hidden as by, n (by.id)}{n ? ', ' : '; '}{by.id
+		For new shoppers on a {device} it stands for <b class="figure">{count(look.stands)}</b> of
+		<span class="figure">{many(look.of, 'product')}</span>{#each look.hidden as by, n (by.id)}{n ? ', ' : '; '}{by.id
 				? `“${by.name}” takes it from`
 				: 'it is switched off for'}
 			<span class="figure">{count(by.products)}</span>{/each}.

@@ -23,7 +23,7 @@
 	const differing = $derived.by(() => {
 		const names = (outside.data?.handed_out ?? [])
 			.filter(({ differs }) => differs)
-			.map((one) => one.product || one.sku);
+			.map((button) => button.product || button.sku);
 		return [...new Set(names)];
 	});
 	const listed = (names: readonly string[]) =>

@@ -18,7 +18,7 @@
 	);
 	const x = $derived(scaleLinear().domain([-edge, edge]).range([390, 780]));
 	const between = (of: { low: number; high: number }) => `${tenth(of.low)} to ${tenth(of.high)}`;
-	const said: Record<string, string> = { clicked: 'Clicked', added: 'Added to basket', ordered: 'Ordered' };
+	const columns: Record<string, string> = { clicked: 'Clicked', added: 'Added to basket', ordered: 'Ordered' };
 </script>
 
 {#if reading}
@@ -32,7 +32,7 @@
 				{@const gap = reading.differences[name]}
 				{#if gap}
 					<tr>
-						<th>{said[name]}{name === view.trial.decides ? ', decides' : ''}</th>
+						<th>{columns[name]}{name === view.trial.decides ? ', decides' : ''}</th>
 						{#each ['A', 'B'] as letter (letter)}
 							{@const rate = reading.rates[name]?.[letter]}
 							<td>{rate ? `${percent(rate.estimate)}, ${between(rate)}` : ''}</td>
@@ -53,7 +53,7 @@
 			{@const gap = reading.differences[name]}
 			{@const y = 70 + n * 58}
 			{#if gap}
-				<text class="name" x="0" {y}>{said[name]}</text>
+				<text class="name" x="0" {y}>{columns[name]}</text>
 				<text class="soft" x="0" y={y + 18}>{name === view.trial.decides ? 'decides' : 'watched'}</text>
 				{#each ['A', 'B'] as letter, m (letter)}
 					{@const rate = reading.rates[name]?.[letter]}

@@ -18,8 +18,8 @@
 
 	async function draw(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		const made = await drawTrial(workshop, question, placement, category);
-		if (made) context.go(`/trials/${made}`);
+		const number = await drawTrial(workshop, question, placement, category);
+		if (number) context.go(`/trials/${number}`);
 	}
 	function standing(trial: Trial): string {
 		if (trial.state === 'drawn') return 'drawn, not started';

@@ -7,7 +7,7 @@
 	let open = $state(false);
 	let code = $state('');
 	const spoken = $derived(workshop.info?.spoken ?? []);
-	const more = $derived(spoken.map((language) => language.language).filter((one) => one !== workshop.language));
+	const more = $derived(spoken.map((language) => language.language).filter((other) => other !== workshop.language));
 	const names = new Intl.DisplayNames(['en'], { type: 'language' });
 	const means = $derived.by(() => {
 		try {

@@ -24,8 +24,8 @@
 	const language = $derived(workshop.shownLanguage);
 	const words = createQuery(() => ({ ...workshop.ask.words(language), placeholderData: keepPreviousData }));
 	const spoken = $derived(words.data?.spoken ?? []);
-	const others = $derived(spoken.filter((one) => one.language !== language));
-	const name = $derived(spoken.find((one) => one.language === language)?.name ?? language);
+	const others = $derived(spoken.filter((other) => other.language !== language));
+	const name = $derived(spoken.find((entry) => entry.language === language)?.name ?? language);
 
 	let at = $state<{ moment: Moment; exception: string; placement: Placement }>({
 		moment: context.moment || 'ready',
@@ -192,11 +192,11 @@
 				<tbody>
 					<VirtualRows
 						items={words.data.rows}
-						key={(one) => `${one.moment}/${one.exception}`}
+						key={(words) => `${words.moment}/${words.exception}`}
 						tag="tr"
 						about={64}
-						rowClass={(one) => (one.exception ? 'narrowed' : undefined)}
-						keep={(one) => one === row}
+						rowClass={(words) => (words.exception ? 'narrowed' : undefined)}
+						keep={(words) => words === row}
 						row={textsOf}
 						rowsBefore={1}
 					/>

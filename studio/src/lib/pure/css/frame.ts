@@ -61,9 +61,9 @@ export class CssFrame {
 		this.#still = this.#style(STILL);
 		this.#still.disabled = true;
 		const sheet = this.#own.sheet;
-		const found = sheet ? rulesOf(sheet, (condition) => CSS.supports(condition)) : { rules: [], told: [] };
-		this.rules = found.rules;
-		this.#sheetTold = found.told;
+		const sheetRules = sheet ? rulesOf(sheet, (condition) => CSS.supports(condition)) : { rules: [], told: [] };
+		this.rules = sheetRules.rules;
+		this.#sheetTold = sheetRules.told;
 	}
 
 	/** Opens a frame in some place of the page. `seen` is one that is to be looked at; another stands out of sight. */
@@ -97,10 +97,10 @@ export class CssFrame {
 	}
 
 	#style(css: string): HTMLStyleElement {
-		const made = this.#document.createElement('style');
-		made.textContent = css;
-		this.#document.head.append(made);
-		return made;
+		const style = this.#document.createElement('style');
+		style.textContent = css;
+		this.#document.head.append(style);
+		return style;
 	}
 
 	/** Returns the buttons that the stylesheet seems to have. */
@@ -117,15 +117,15 @@ export class CssFrame {
 		this.#element.style.width = `${width}px`;
 		body.setAttribute('style', 'display:block!important;margin:0!important;padding:0!important;min-height:0!important');
 		const cells = buttons.map(
-			(one) => `<div style="all:initial;display:block;padding:12px 12px 30px">${one.markup}</div>`,
+			(markup) => `<div style="all:initial;display:block;padding:12px 12px 30px">${markup.markup}</div>`,
 		);
 		body.innerHTML = `<div style="all:initial;display:grid;grid-template-columns:repeat(3,1fr);align-items:end">${cells.join('')}</div>`;
 		this.#still.disabled = false;
 		this.#element.style.height = `${Math.min(4000, body.scrollHeight)}px`;
 		return Array.from(body.firstElementChild!.children, (cell) => {
-			const one = cell.firstElementChild!;
-			const box = one.getBoundingClientRect();
-			const style = this.#window.getComputedStyle(one);
+			const holder = cell.firstElementChild!;
+			const box = holder.getBoundingClientRect();
+			const style = this.#window.getComputedStyle(holder);
 			const isSeen = box.width > 4 && box.height > 4 && style.visibility === 'visible' && style.opacity !== '0';
 			return isSeen ? box : null;
 		});
@@ -142,14 +142,14 @@ export class CssFrame {
 		const plain = this.#without(() => this.#all(button, words));
 		const widths = READ_AT_PX.map((px) => this.#readAt(px, button, words, plain));
 		for (const other of widths.slice(1)) thin(other, widths[0]!);
-		const said = this.#said(button, words);
+		const names = this.#said(button, words);
 		return {
 			selector: name || nameOf(button),
 			tag: button.localName,
 			inner: words !== button,
 			widths,
-			...said,
-			told: [...this.#sheetTold, ...said.told, ...this.#unknown(button, words), ...this.#beside(button, words)],
+			...names,
+			told: [...this.#sheetTold, ...names.told, ...this.#unknown(button, words), ...this.#beside(button, words)],
 		};
 	}
 
@@ -165,15 +165,15 @@ export class CssFrame {
 	#without<T>(work: () => T): T {
 		this.#own.disabled = true;
 		this.#still.disabled = false;
-		const found = work();
+		const result = work();
 		this.#own.disabled = false;
-		return found;
+		return result;
 	}
 
 	#enter(button: HTMLElement, state: StateName): void {
 		const { own, around } = HOLDS[state];
-		for (let one: Element | null = button; one; one = one.parentElement)
-			one.setAttribute(STATE_ATTRIBUTE, (one === button ? own : around).join(' '));
+		for (let ancestor: Element | null = button; ancestor; ancestor = ancestor.parentElement)
+			ancestor.setAttribute(STATE_ATTRIBUTE, (ancestor === button ? own : around).join(' '));
 		const off = state === 'disabled';
 		button.toggleAttribute('disabled', off);
 		if (button.localName !== 'button' && button.localName !== 'input') {
@@ -185,32 +185,32 @@ export class CssFrame {
 
 	/** Values as computed, not as used: percentages stay percentages where nothing is laid out. */
 	#all(button: HTMLElement, words: HTMLElement): Styled {
-		const read = (one: HTMLElement): Values => {
-			const style = this.#window.getComputedStyle(one);
-			const found: Values = {};
+		const read = (element: HTMLElement): Values => {
+			const style = this.#window.getComputedStyle(element);
+			const values: Values = {};
 			for (const name of Array.from(style))
-				if (!name.startsWith('--')) found[name] = short(style.getPropertyValue(name));
-			return found;
+				if (!name.startsWith('--')) values[name] = short(style.getPropertyValue(name));
+			return values;
 		};
 		// These two are there only for what is laid out.
 		const { display, transform } = this.#window.getComputedStyle(button);
 		const ofWords = this.#window.getComputedStyle(words).transform;
 		const before = button.getAttribute('style');
 		button.style.setProperty('display', 'none', 'important');
-		const found: Styled = {
+		const styled: Styled = {
 			button: { ...read(button), display, transform: unmoved(transform) },
 			words: { ...read(words), transform: unmoved(ofWords) },
 		};
 		// Our own stylesheets say so how words are centred; CSS has no word for it.
 		const centring = this.#window.getComputedStyle(button).getPropertyValue('--centring').trim();
-		if (centring) found.button['--centring'] = centring;
+		if (centring) styled.button['--centring'] = centring;
 		// Lines are rounded down to whole dots of the screen: enlarged, they say what they were written as.
 		button.style.setProperty('zoom', '64', 'important');
 		const large = this.#window.getComputedStyle(button);
-		for (const name of LINES) found.button[name] = large.getPropertyValue(name);
+		for (const name of LINES) styled.button[name] = large.getPropertyValue(name);
 		if (before === null) button.removeAttribute('style');
 		else button.setAttribute('style', before);
-		return found;
+		return styled;
 	}
 
 	#readAt(px: number, button: HTMLElement, words: HTMLElement, plain: Styled): Reading['widths'][number] {
@@ -227,9 +227,9 @@ export class CssFrame {
 		const box = this.#box(button, words);
 		const of = (state: StateName): Styled => {
 			this.#enter(button, state);
-			const found = this.#all(button, words);
-			Object.assign(found.button, times.get(state));
-			return found;
+			const reading = this.#all(button, words);
+			Object.assign(reading.button, times.get(state));
+			return reading;
 		};
 		const rest = of('rest');
 		const states: Record<string, Styled> = {};
@@ -291,13 +291,14 @@ export class CssFrame {
 
 	/** Finds which properties the stylesheet sets, and where else it would set some. */
 	#said(button: HTMLElement, words: HTMLElement) {
-		const said = new Set<string>(button.style);
+		const written = new Set<string>(button.style);
 		const around = new Set<string>(words.style);
 		const in_: Record<string, Set<string>> = {};
 		const elsewhere = new Map<string, Set<string>>();
 		const unset = new Set<string>();
 		const others: Element[] = [];
-		for (let one: Element | null = words; one; one = one.parentElement) if (one !== button) others.push(one);
+		for (let ancestor: Element | null = words; ancestor; ancestor = ancestor.parentElement)
+			if (ancestor !== button) others.push(ancestor);
 		const active = new Map<string, boolean>();
 		const counts = (rule: Ruled) =>
 			rule.media.every((condition) => {
@@ -319,10 +320,10 @@ export class CssFrame {
 					continue;
 				}
 				const names = Array.from(rule.style);
-				if (state === 'rest') for (const name of names) said.add(name);
+				if (state === 'rest') for (const name of names) written.add(name);
 				else if (!at['rest']!.has(rule)) for (const name of names) (in_[state] ??= new Set()).add(name);
-				for (const found of rule.style.cssText.matchAll(/var\(\s*(--[\w-]+)\s*\)/g))
-					if (!this.#window.getComputedStyle(button).getPropertyValue(found[1]!)) unset.add(found[1]!);
+				for (const use of rule.style.cssText.matchAll(/var\(\s*(--[\w-]+)\s*\)/g))
+					if (!this.#window.getComputedStyle(button).getPropertyValue(use[1]!)) unset.add(use[1]!);
 			}
 			if (state !== 'rest')
 				for (const rule of at['rest']!)
@@ -333,7 +334,7 @@ export class CssFrame {
 			if (others.some((other) => isFor(rule, other)) && counts(rule))
 				for (const name of Array.from(rule.style)) around.add(name);
 		return {
-			said: [...said],
+			said: [...written],
 			said_around: [...around],
 			said_in: Object.fromEntries(Object.entries(in_).map(([state, names]) => [state, [...names]])),
 			told: [
@@ -353,17 +354,17 @@ export class CssFrame {
 	/** Tells the declarations that this browser does not take. */
 	#unknown(button: HTMLElement, words: HTMLElement): string[] {
 		const known = new Map<string, boolean>();
-		const found = new Map<string, string>();
+		const texts = new Map<string, string>();
 		for (const { selector, name, value, line } of writtenIn(this.#css)) {
 			if (name.startsWith('--') || selector.startsWith('@')) continue;
 			const plain = value.replace(/\s*!\s*important\s*$/i, '');
-			const said = `${name}: ${plain}`;
-			if (!known.has(said)) known.set(said, CSS.supports(name, plain));
-			if (known.get(said) || found.has(said) || !this.#isAbout(selector, button, words)) continue;
-			found.set(said, `line ${line}: ${said.slice(0, 80)}: no value that this browser takes`);
-			if (found.size >= 60) break;
+			const declaration = `${name}: ${plain}`;
+			if (!known.has(declaration)) known.set(declaration, CSS.supports(name, plain));
+			if (known.get(declaration) || texts.has(declaration) || !this.#isAbout(selector, button, words)) continue;
+			texts.set(declaration, `line ${line}: ${declaration.slice(0, 80)}: no value that this browser takes`);
+			if (texts.size >= 60) break;
 		}
-		return [...found.values()];
+		return [...texts.values()];
 	}
 
 	#isAbout(selector: string, button: HTMLElement, words: HTMLElement): boolean {
@@ -378,7 +379,7 @@ export class CssFrame {
 
 	/** Tells what is drawn at the button besides its own box and words. */
 	#beside(button: HTMLElement, words: HTMLElement): string[] {
-		const told: string[] = [];
+		const notes: string[] = [];
 		for (const state of STATE_NAMES) {
 			this.#enter(button, state);
 			for (const part of ['::before', '::after']) {
@@ -386,16 +387,16 @@ export class CssFrame {
 				if (style.content === 'none' || style.content === 'normal' || style.display === 'none') continue;
 				const size = `${style.width} × ${style.height}`;
 				const when = state === 'rest' ? '' : ` in the state ${state}`;
-				told.push(
+				notes.push(
 					`${part}${when}: what stands ${part === '::before' ? 'before' : 'after'} the words, ${size}, ${style.backgroundColor}`,
 				);
 			}
 		}
 		this.#enter(button, 'rest');
-		for (const one of Array.from(button.querySelectorAll('*')))
-			if (one !== words && !one.contains(words) && !one.closest('svg')?.contains(one.parentElement))
-				told.push(`<${one.localName}> in it: bring it in as an icon or as words`);
-		return [...new Set(told)];
+		for (const inner of Array.from(button.querySelectorAll('*')))
+			if (inner !== words && !inner.contains(words) && !inner.closest('svg')?.contains(inner.parentElement))
+				notes.push(`<${inner.localName}> in it: bring it in as an icon or as words`);
+		return [...new Set(notes)];
 	}
 }
 
@@ -409,10 +410,10 @@ const differing = (values: Values, plain: Values): Values =>
 	Object.fromEntries(Object.entries(values).filter(([name, value]) => plain[name] !== value));
 
 /** Leaves out of a width what is as in another. */
-function thin(one: Reading['widths'][number], first: Reading['widths'][number]): void {
-	one.rest = {
-		button: differing(one.rest.button, first.rest.button),
-		words: differing(one.rest.words, first.rest.words),
+function thin(width: Reading['widths'][number], first: Reading['widths'][number]): void {
+	width.rest = {
+		button: differing(width.rest.button, first.rest.button),
+		words: differing(width.rest.words, first.rest.words),
 	};
 }
 

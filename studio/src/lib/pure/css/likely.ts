@@ -20,10 +20,10 @@ function alternatives(selector: string): string[] {
 function compoundOf(selector: string): Compound | null {
 	const plain = selector.replace(/\[up-state~="[a-z-]+"\]/g, '').replace(/:not\([^()]*\)/g, '');
 	const last = plain.split(/[\s>+~]+/).at(-1) ?? '';
-	const found = /^([a-z]*)((?:\.(?:[\w-]|\\.)+)*)(?::(?:link|visited|any-link|enabled|disabled))*$/i.exec(last);
-	if (!found || (!found[1] && !found[2])) return null;
-	const classes = (found[2]!.match(/\.(?:[\w-]|\\.)+/g) ?? []).map((one) => one.slice(1).replace(/\\(.)/g, '$1'));
-	return { tag: found[1]!.toLowerCase(), classes };
+	const match = /^([a-z]*)((?:\.(?:[\w-]|\\.)+)*)(?::(?:link|visited|any-link|enabled|disabled))*$/i.exec(last);
+	if (!match || (!match[1] && !match[2])) return null;
+	const classes = (match[2]!.match(/\.(?:[\w-]|\\.)+/g) ?? []).map((part) => part.slice(1).replace(/\\(.)/g, '$1'));
+	return { tag: match[1]!.toLowerCase(), classes };
 }
 
 /**
@@ -31,26 +31,26 @@ function compoundOf(selector: string): Compound | null {
  * stands on it: `btn-large` is worn together with `btn`.
  */
 export function likelyButtons(rules: readonly Ruled[], words: string): Likely[] {
-	const found = buttonsAmong(rules, words, isLikely);
+	const buttons = buttonsAmong(rules, words, isLikely);
 	// A short piece may call its button whatever it likes.
-	return found.length ? found : buttonsAmong(rules, words, ({ classes }) => classes.length > 0);
+	return buttons.length ? buttons : buttonsAmong(rules, words, ({ classes }) => classes.length > 0);
 }
 
-function buttonsAmong(rules: readonly Ruled[], words: string, isMeant: (made: Compound) => boolean): Likely[] {
-	const said = new Map<string, Compound>();
+function buttonsAmong(rules: readonly Ruled[], words: string, isMeant: (compound: Compound) => boolean): Likely[] {
+	const compounds = new Map<string, Compound>();
 	const bases = new Set<string>();
 	for (const { selectors } of rules)
 		for (const selector of selectors.flatMap(alternatives)) {
-			const made = compoundOf(selector);
-			if (!made || !isMeant(made)) continue;
-			for (const one of made.classes) if (LIKELY.test(one)) bases.add(one);
-			said.set(`${made.tag}.${[...made.classes].sort().join('.')}`, made);
+			const compound = compoundOf(selector);
+			if (!compound || !isMeant(compound)) continue;
+			for (const base of compound.classes) if (LIKELY.test(base)) bases.add(base);
+			compounds.set(`${compound.tag}.${[...compound.classes].sort().join('.')}`, compound);
 		}
-	const found = new Map<string, Likely>();
-	for (const { tag, classes } of said.values()) {
+	const byMarkup = new Map<string, Likely>();
+	for (const { tag, classes } of compounds.values()) {
 		const worn = new Set(classes);
-		for (const one of classes) {
-			const under = [...bases].filter((base) => one !== base && new RegExp(`^${escaped(base)}[-_]`).test(one));
+		for (const part of classes) {
+			const under = [...bases].filter((base) => part !== base && new RegExp(`^${escaped(base)}[-_]`).test(part));
 			const plainest = under.sort((a, b) => a.length - b.length)[0];
 			if (plainest) worn.add(plainest);
 		}
@@ -64,9 +64,9 @@ function buttonsAmong(rules: readonly Ruled[], words: string, isMeant: (made: Co
 				: kind === 'a'
 					? `<a href="#"${worn_}>${words}</a>`
 					: `<button type="button"${worn_}>${words}</button>`;
-		if (!found.has(markup)) found.set(markup, { name, markup });
+		if (!byMarkup.has(markup)) byMarkup.set(markup, { name, markup });
 	}
-	return [...found.values()]
+	return [...byMarkup.values()]
 		.sort((a, b) => a.name.split('.').length - b.name.split('.').length || a.name.length - b.name.length)
 		.slice(0, MOST_LIKELY);
 }
@@ -74,7 +74,7 @@ function buttonsAmong(rules: readonly Ruled[], words: string, isMeant: (made: Co
 function isLikely({ tag, classes }: Compound): boolean {
 	if (tag && !TAGS.has(tag)) return false;
 	if (!classes.length) return tag === 'button';
-	return classes.some((one) => LIKELY.test(one) && !/group|toolbar|wrap|list|nav|icon$|bar$/i.test(one));
+	return classes.some((part) => LIKELY.test(part) && !/group|toolbar|wrap|list|nav|icon$|bar$/i.test(part));
 }
 
 const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

@@ -11,39 +11,41 @@ type Grouping = CSSRule & { cssRules?: CSSRuleList; conditionText?: string; styl
 /** Returns the rules of a stylesheet in their order, after the states in its selectors have been made attributes. */
 export function rulesOf(sheet: CSSStyleSheet, supports: (condition: string) => boolean): Sheet {
 	const rules: Ruled[] = [];
-	const told: string[] = [];
+	const notes: string[] = [];
 	const walk = (list: CSSRuleList, within: string, media: string[]): void => {
-		for (const one of Array.from(list) as Grouping[]) {
-			const kind = one.constructor.name;
-			if ('selectorText' in one) {
-				const styled = one as CSSStyleRule;
+		for (const rule of Array.from(list) as Grouping[]) {
+			const kind = rule.constructor.name;
+			if ('selectorText' in rule) {
+				const styled = rule as CSSStyleRule;
 				const wanted = withAttributes(styled.selectorText);
 				if (wanted !== styled.selectorText) styled.selectorText = wanted;
-				const selectors = parted(styled.selectorText).map((said) => (within ? unnested(said, within) : said));
+				const selectors = parted(styled.selectorText).map((selector) =>
+					within ? unnested(selector, within) : selector,
+				);
 				rules.push({ rule: styled, style: styled.style, selectors, media });
 				if (styled.cssRules?.length) walk(styled.cssRules, selectors.join(','), media);
-			} else if (kind === 'CSSNestedDeclarations' && one.style) {
-				rules.push({ rule: one, style: one.style, selectors: within ? [within] : [], media });
+			} else if (kind === 'CSSNestedDeclarations' && rule.style) {
+				rules.push({ rule: rule, style: rule.style, selectors: within ? [within] : [], media });
 			} else if (kind === 'CSSMediaRule') {
-				walk(one.cssRules!, within, [...media, one.conditionText ?? '']);
+				walk(rule.cssRules!, within, [...media, rule.conditionText ?? '']);
 			} else if (kind === 'CSSSupportsRule') {
-				if (supports(one.conditionText ?? '')) walk(one.cssRules!, within, media);
+				if (supports(rule.conditionText ?? '')) walk(rule.cssRules!, within, media);
 			} else if (kind === 'CSSImportRule') {
-				told.push('@import: other files are not fetched; bring their text too');
+				notes.push('@import: other files are not fetched; bring their text too');
 			} else if (kind === 'CSSStartingStyleRule') {
-				told.push('@starting-style: how it comes in');
-			} else if (one.cssRules && kind !== 'CSSKeyframesRule') {
-				walk(one.cssRules, within, media);
+				notes.push('@starting-style: how it comes in');
+			} else if (rule.cssRules && kind !== 'CSSKeyframesRule') {
+				walk(rule.cssRules, within, media);
 			}
 		}
 	};
 	walk(sheet.cssRules, '', []);
-	return { rules, told };
+	return { rules, told: notes };
 }
 
 /** Tells whether an element is one of those that a rule is for; a selector that no browser knows is for none. */
-export function isFor(one: Ruled, element: Element): boolean {
-	return one.selectors.some((selector) => {
+export function isFor(rule: Ruled, element: Element): boolean {
+	return rule.selectors.some((selector) => {
 		try {
 			return element.matches(selector);
 		} catch {

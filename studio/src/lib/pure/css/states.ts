@@ -58,7 +58,7 @@ export function skip(text: string, n: number): number {
 
 /** Returns the selectors of a list, parted at its outer commas. */
 export function parted(list: string): string[] {
-	const found: string[] = [];
+	const parts: string[] = [];
 	let depth = 0;
 	let from = 0;
 	for (let n = 0; n < list.length; n++) {
@@ -67,11 +67,11 @@ export function parted(list: string): string[] {
 		else if (list[n] === '(') depth++;
 		else if (list[n] === ')') depth--;
 		else if (list[n] === ',' && depth === 0) {
-			found.push(list.slice(from, n).trim());
+			parts.push(list.slice(from, n).trim());
 			from = n + 1;
 		}
 	}
-	return [...found, list.slice(from).trim()].filter(Boolean);
+	return [...parts, list.slice(from).trim()].filter(Boolean);
 }
 
 /** Returns a nested selector with what it stands in put in place of each `&` (CSS Nesting 1, section 3). */
