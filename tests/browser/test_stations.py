@@ -354,7 +354,7 @@ def test_how_far_the_checks_of_a_large_shop_have_come_is_shown_while_one_waits(d
     page.route("**/findings/progress", lambda route: route.fulfill(json={"done": 412, "of": 1106}))
     page.goto(demo_shop.at.studio)
     expect(page.get_by_text("Checking every kind of button: 412 of 1,106")).to_be_visible()
-    meter = page.get_by_role("meter", name="Checking every kind of button")
+    meter = page.get_by_role("progressbar", name="Checking every kind of button")
     expect(meter).to_have_attribute("aria-valuenow", "412")
     assert barriers(page) == []
     for route in held:

@@ -18,6 +18,9 @@ const WEIGHTS = ['must_fix', 'look_again', 'note'];
 /** A page has come to rest when it tells nothing new for so long; it has this long for it. */
 const QUIET_MS = 800;
 const REST_MS = 5000;
+/** While one page comes to rest, the next is loaded in windows of its own. */
+const AT_ONCE = 2;
+type Windows = Readonly<Record<Device, FramedPage>>;
 
 /** Returns how bad a line is, the worst first. */
 export function rank({ findings }: StudyLine): number {
@@ -26,11 +29,11 @@ export function rank({ findings }: StudyLine): number {
 	return 1 + worst;
 }
 
-/** A study of the whole shop: one page of each kind and some products, on every device, one page after the other. */
+/** A study of the whole shop: one page of each kind and some products, on every device, two pages at a time. */
 export class Study {
 	readonly #workshop: Workshop;
 	readonly #address: (path: string) => string;
-	readonly frames: Record<Device, FramedPage>;
+	readonly windows: readonly Windows[];
 	lines = $state.raw<readonly StudyLine[]>([]);
 	done = $state(0);
 	of = $state(0);
@@ -39,7 +42,7 @@ export class Study {
 	/** The draft's version that was studied; 0 while none was. */
 	version = $state(0);
 	tookMs = $state(0);
-	#heard: Partial<Record<Device, (survey: PageSurvey) => void>> = {};
+	readonly #heard = new Map<FramedPage, (survey: PageSurvey) => void>();
 	#turn = 0;
 	#running: Promise<void> = Promise.resolve();
 
@@ -47,8 +50,11 @@ export class Study {
 		this.#workshop = workshop;
 		this.#address = address;
 		const origin = () => workshop.info?.store.origin ?? '';
-		const frame = (device: Device) => new FramedPage(origin, (message) => this.#hear(device, message));
-		this.frames = { phone: frame('phone'), tablet: frame('tablet'), desktop: frame('desktop') };
+		const framed = (): FramedPage => {
+			const page = new FramedPage(origin, (message) => this.#hear(page, message));
+			return page;
+		};
+		this.windows = Array.from({ length: AT_ONCE }, () => ({ phone: framed(), tablet: framed(), desktop: framed() }));
 	}
 
 	get isRunning(): boolean {
@@ -123,28 +129,36 @@ export class Study {
 
 	async #look(pages: readonly StudyPage[], language: string, mine: number): Promise<void> {
 		const began = performance.now();
-		let added: Promise<void> = Promise.resolve();
-		for (const page of pages) {
-			const surveys: Partial<Record<Device, PageSurvey>> = {};
-			await Promise.all(
-				DEVICES.map(async (device) => {
-					const survey = await this.#measured(device, page.path);
-					if (survey) surveys[device] = survey;
-				}),
-			);
+		const left = [...pages];
+		const at = ({ page }: StudyLine) => pages.indexOf(page);
+		const add = (lines: readonly StudyLine[]) => {
 			if (mine !== this.#turn) return;
-			// While the next page is loaded and measured, what comes of this one is worked out.
-			const before = added;
-			added = this.#linesOf(page, surveys, language).then(async (lines) => {
-				await before;
-				if (mine !== this.#turn) return;
-				this.lines = [...this.lines, ...lines].sort((line, other) => rank(line) - rank(other));
-				this.done++;
-				this.tookMs = performance.now() - began;
-			});
-		}
-		await added;
+			this.lines = [...this.lines, ...lines].sort((line, other) => rank(line) - rank(other) || at(line) - at(other));
+			this.done++;
+			this.tookMs = performance.now() - began;
+		};
+		const oneByOne = async (windows: Windows) => {
+			const added: Promise<void>[] = [];
+			for (let page = left.shift(); page && mine === this.#turn; page = left.shift()) {
+				const surveys = await this.#surveysOf(page, windows);
+				// While the next page is loaded and measured, what comes of this one is worked out.
+				if (mine === this.#turn) added.push(this.#linesOf(page, surveys, language).then(add));
+			}
+			await Promise.all(added);
+		};
+		await Promise.all(this.windows.map(oneByOne));
 		if (mine === this.#turn) await this.#keep(language);
+	}
+
+	async #surveysOf(page: StudyPage, windows: Windows): Promise<Partial<Record<Device, PageSurvey>>> {
+		const surveys: Partial<Record<Device, PageSurvey>> = {};
+		await Promise.all(
+			DEVICES.map(async (device) => {
+				const survey = await this.#measured(windows[device], page.path);
+				if (survey) surveys[device] = survey;
+			}),
+		);
+		return surveys;
 	}
 
 	async #linesOf(
@@ -178,12 +192,11 @@ export class Study {
 		}
 	}
 
-	/** Returns a page's measuring on a device once it has come to rest; null where it does not answer. */
-	async #measured(device: Device, path: string): Promise<PageSurvey | null> {
-		const { frame } = this.frames[device];
-		if (!frame) return null;
-		const ready = this.frames[device].next('ready');
-		frame.src = this.#address(path);
+	/** Returns a page's measuring in a window once it has come to rest; null where it does not answer. */
+	async #measured(page: FramedPage, path: string): Promise<PageSurvey | null> {
+		if (!page.frame) return null;
+		const ready = page.next('ready');
+		page.frame.src = this.#address(path);
 		if (!(await ready)) return null;
 		return new Promise((done) => {
 			let newest: PageSurvey | null = null;
@@ -191,20 +204,20 @@ export class Study {
 			const end = () => {
 				clearTimeout(last);
 				clearTimeout(quiet);
-				delete this.#heard[device];
+				this.#heard.delete(page);
 				done(newest);
 			};
 			const last = window.setTimeout(end, REST_MS);
-			this.#heard[device] = (survey) => {
+			this.#heard.set(page, (survey) => {
 				newest = survey;
 				clearTimeout(quiet);
 				quiet = window.setTimeout(end, QUIET_MS);
-			};
-			this.frames[device].tell({ up: 'survey' });
+			});
+			page.tell({ up: 'survey' });
 		});
 	}
 
-	#hear(device: Device, message: FromFrame): void {
-		if (message.up === 'survey') this.#heard[device]?.(message.survey);
+	#hear(page: FramedPage, message: FromFrame): void {
+		if (message.up === 'survey') this.#heard.get(page)?.(message.survey);
 	}
 }

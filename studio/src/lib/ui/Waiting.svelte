@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { Problem } from '$lib/api/client';
-	import { Meter } from 'bits-ui';
 	import { count } from '$lib/pure/format';
 	import Press from './Press.svelte';
+	import Progress from './Progress.svelte';
 	import { useWorkshop } from '$lib/state/workshop.svelte';
 
 	const { context } = useWorkshop();
@@ -34,9 +34,7 @@
 			{what}{#if of}: <span class="figure">{count(done)}</span> of <span class="figure">{count(of)}</span>{/if}
 		</p>
 		{#if of}
-			<Meter.Root aria-label={what} value={done} max={of} class="mt-2 h-2.5 w-60 border border-ink">
-				<div class="h-full bg-ink" style:width="{(100 * done) / of}%"></div>
-			</Meter.Root>
+			<Progress label={what} {done} {of} />
 		{:else}<div class="ticks" aria-hidden="true"></div>{/if}
 	</div>
 {/if}

@@ -11,6 +11,7 @@ import FilePick from './FilePick.svelte';
 import Float from './Float.svelte';
 import Pick from './Pick.svelte';
 import Press from './Press.svelte';
+import Progress from './Progress.svelte';
 
 const words = (text: string) => createRawSnippet(() => ({ render: () => `<span>${text}</span>` }));
 let mounted: ReturnType<typeof mount>[] = [];
@@ -93,6 +94,7 @@ describe('each part of the kit', () => {
 			() => show(FilePick, { label: 'Catalogue', accept: '.csv', children: words('Import…'), onpick: vi.fn() }),
 		],
 		['what is not there yet', () => show(Empty, { children: words('No saved looks yet.') })],
+		['what goes on', () => show(Progress, { label: 'Import', done: 2, of: 5 })],
 		['a choice among many', () => combobox().root],
 		['a choice among many, open', () => combobox({ open: true }).root],
 		['a text to copy', () => show(Copy, { text: '<script>' })],

@@ -5,6 +5,7 @@
 	import Pick from '$lib/ui/Pick.svelte';
 	import FilePick from '$lib/ui/FilePick.svelte';
 	import Press from '$lib/ui/Press.svelte';
+	import Progress from '$lib/ui/Progress.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	const workshop = useWorkshop();
@@ -212,10 +213,8 @@
 		</ul>
 	{/if}
 	{#if taking.progress}
-		<p class="mt-4" role="status">
-			{count(taking.progress.done)} of {count(taking.progress.of)} imported
-			<progress class="w-full" max={Math.max(1, taking.progress.of)} value={taking.progress.done}></progress>
-		</p>
+		<p class="mt-4" role="status">{count(taking.progress.done)} of {count(taking.progress.of)} imported</p>
+		<Progress label="Import" {...taking.progress} />
 	{/if}
 	<p class="mt-5 flex gap-3">
 		{#if taking.progress}

@@ -5,6 +5,7 @@
 	import { many, moment, percent } from '$lib/pure/format';
 	import { rank, type Study, type StudyLine } from '$lib/state/study.svelte';
 	import Press from '$lib/ui/Press.svelte';
+	import Progress from '$lib/ui/Progress.svelte';
 
 	type Props = {
 		study: Study;
@@ -38,13 +39,12 @@
 <section class="study" aria-label="Study of the whole shop">
 	<h2 class="text-md">
 		{#if study.isRunning}
-			Looking at page <span class="figure">{study.done + 1}</span> of <span class="figure">{study.of}</span>, on three
-			devices.
+			<span class="figure">{study.done}</span> of <span class="figure">{study.of}</span> pages looked at, on three devices.
 		{:else if study.lines.length}
 			{many(mustFix, 'view')} must be fixed, {many(lookAgain, 'view')} looked at again, {fine} as they should be.
 		{:else}One page of each kind, and products that differ, on three devices.{/if}
 	</h2>
-	{#if study.isRunning}<progress max={study.of} value={study.done}></progress>{/if}
+	{#if study.isRunning}<Progress label="Study of the whole shop" done={study.done} of={study.of} />{/if}
 	{#if study.kept}
 		<p class="text-soft">Studied by {study.kept.by}, {moment(study.kept.made_at)}.</p>
 	{/if}
@@ -106,24 +106,20 @@
 </section>
 <!-- Within the window, since what a browser need not draw it does not lay out in time. -->
 <div class="beside" aria-hidden="true" inert>
-	{#each DEVICES as name (name)}
-		<iframe
-			bind:this={study.frames[name].frame}
-			title="A page of the shop on a {name}"
-			width={WINDOWS_PX[name]}
-			height={WINDOW_HEIGHTS_PX[name]}
-			tabindex="-1"
-		></iframe>
+	{#each study.windows as windows, n (n)}
+		{#each DEVICES as name (name)}
+			<iframe
+				bind:this={windows[name].frame}
+				title="A page of the shop on a {name}"
+				width={WINDOWS_PX[name]}
+				height={WINDOW_HEIGHTS_PX[name]}
+				tabindex="-1"
+			></iframe>
+		{/each}
 	{/each}
 </div>
 
 <style>
-	progress {
-		width: 100%;
-		max-width: 420px;
-		height: 6px;
-		accent-color: var(--color-ink);
-	}
 	table {
 		width: 100%;
 		border-collapse: collapse;

@@ -2,6 +2,7 @@
 	import { many } from '$lib/pure/format';
 	import { KEPT } from '$lib/pure/places';
 	import type { PointingAt } from '$lib/state/pointing.svelte';
+	import Progress from '$lib/ui/Progress.svelte';
 
 	type Props = { at: PointingAt };
 	let { at }: Props = $props();
@@ -62,7 +63,7 @@
 			Looking at the shop’s pages, <span class="figure">{at.looked.done}</span> of
 			<span class="figure">{at.looked.of}</span>…
 		</p>
-		<progress class="bar" max={at.looked.of || 1} value={at.looked.done}></progress>
+		<Progress label="Looking at the shop’s pages" done={at.looked.done} of={at.looked.of} />
 	{/if}
 </div>
 
@@ -83,10 +84,5 @@
 	button.path {
 		text-decoration: underline;
 		text-underline-offset: 3px;
-	}
-	.bar {
-		width: 100%;
-		height: 6px;
-		accent-color: var(--color-ink);
 	}
 </style>
