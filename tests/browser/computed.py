@@ -160,4 +160,4 @@ def _plain(name: str, value: str) -> str:
 def _is_told(name: str, told: Sequence[str]) -> bool:
     title = _TITLES.get(name, name)
     stem = "-".join(name.split("-")[:2])
-    return any(name in one or title in one.lower() or stem in one for one in told)
+    return any(name in word or title in word.lower() or stem in word for word in told)

@@ -179,8 +179,8 @@ def compare(stack: Stack, key: str, product: str, device: Device, at: Measured, 
     scene = scene_of(survey)
     spans = [in_reach(scene, place) for place in survey.places]
     with stack.wiring.open_shop(key) as shop:
-        one = next((each for each in shop.catalogue.all() if each.sku == product), None)
-        hung = hung_for(shop.now(), one, device, "en-GB")
+        stored = next((each for each in shop.catalogue.all() if each.sku == product), None)
+        hung = hung_for(shop.now(), stored, device, "en-GB")
     lanes = {lane.kind: lane.spans for lane in along(survey, hung).lanes}
     compared = 0
     for scroll, shares, is_in in seen:
@@ -538,8 +538,8 @@ def test_the_command_line_studies_the_same_without_a_screen(demo_shop: Stack) ->
     with demo_shop.wiring.open_shop("loft") as shop:
         pages = pages_to_look_at(shop)
         kept = shop.side.study()
-    assert {(one["path"], one["device"]) for one in lines} == {(p.path, d.value) for p in pages for d in Device}
-    assert all(one["findings"] is not None for one in lines)
+    assert {(line["path"], line["device"]) for line in lines} == {(p.path, d.value) for p in pages for d in Device}
+    assert all(line["findings"] is not None for line in lines)
     assert "The bar and Cookies lie over each other" in lines[0]["findings"][0]["title"]
     assert kept
     assert kept.by == "command line"
@@ -561,7 +561,7 @@ def test_the_command_line_studies_the_same_without_a_screen(demo_shop: Stack) ->
     assert elsewhere.returncode == 2
     assert pages[0].path in elsewhere.stderr
     opened = json.loads(run("gate", "--password", PASSWORD, "--page", path, "--json").stdout)
-    assert all(one["findings"] is not None for one in opened["lines"])
+    assert all(line["findings"] is not None for line in opened["lines"])
 
 
 def floating_at(stack: Stack, device: Device) -> tuple[float, float]:

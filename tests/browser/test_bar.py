@@ -178,7 +178,7 @@ def test_what_it_holds_is_said_in_the_pages_language_and_hidden_by_device(
     # 64.50 with a fifth of tax in it.
     expect(inner.locator(".price")).to_have_text("£53.75")
     page.set_viewport_size({"width": 375, "height": 740})
-    shown = [one for one in ("picture", "heading", "name", "price") if inner.locator(f".{one}").is_visible()]
+    shown = [part for part in ("picture", "heading", "name", "price") if inner.locator(f".{part}").is_visible()]
     assert shown == ["heading", "price"]
     german = page.url.replace("?", "?lang=de-DE&")
     page.goto(german)

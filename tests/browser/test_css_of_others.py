@@ -57,11 +57,11 @@ def test_a_librarys_buttons_are_brought_as_the_browser_has_them_or_told(reader: 
     likely = read(reader, css)["likely"]
     assert likely
     compared = 0
-    for one in likely[:6]:
-        reading = read(reader, css, one["markup"], one["name"])["reading"]
+    for likely_button in likely[:6]:
+        reading = read(reader, css, likely_button["markup"], likely_button["name"])["reading"]
         for value in compare(reader, reading):
             compared += 1
-            assert value.is_alike or value.told, (one["name"], value)
+            assert value.is_alike or value.told, (likely_button["name"], value)
     assert compared >= 40, compared
 
 
@@ -135,9 +135,9 @@ def test_a_look_that_is_taken_away_as_css_is_drawn_alike_when_it_is_brought_agai
         made = document({"look": random_look(rng)})
         css = write_css(made.look, kit())
         again, told = brought(read(reader, css, '<button class="button">Add to basket</button>')["reading"])
-        drawn = [seen(reader, one) for one in (made, again)]
+        drawn = [seen(reader, look) for look in (made, again)]
         assert drawn[0] == drawn[1], css
-        assert [one for one in told if "font-family" not in one] == [], told
+        assert [note for note in told if "font-family" not in note] == [], told
 
 
 @pytest.mark.parametrize(
@@ -161,7 +161,7 @@ def test_a_look_that_is_taken_away_as_css_is_drawn_alike_when_it_is_brought_agai
 )
 def test_what_no_button_of_ours_can_say_is_told_by_name(reader: Page, css: str, says: str) -> None:
     told = brought(read(reader, css, '<button class="b">Add to basket</button>')["reading"])[1]
-    assert any(says in one for one in told), told
+    assert any(says in note for note in told), told
 
 
 # A value for each property of the browser's that changes its computed value.

@@ -50,8 +50,8 @@ def inked(page: Page, pictures: Sequence[bytes]) -> list[NDArray[np.float64]]:
     for start in range(0, len(pictures), ACROSS * 40):
         part = pictures[start : start + ACROSS * 40]
         images = "".join(
-            f'<img width="{SIDE}" height="{SIDE}" src="data:image/svg+xml;base64,{base64.b64encode(one).decode()}">'
-            for one in part
+            f'<img width="{SIDE}" height="{SIDE}" src="data:image/svg+xml;base64,{base64.b64encode(picture).decode()}">'
+            for picture in part
         )
         page.set_content(f'<body style="margin:0;background:#fff;line-height:0">{images}')
         page.evaluate("Promise.all([...document.images].map((one) => one.decode().catch(() => 0)))")
@@ -75,14 +75,14 @@ def test_an_icon_sets_icons_are_drawn_as_the_browser_draws_them(sheet: Page, nam
     assert len(files) == 150
     read = [read_svg(file.read_bytes()) for file in files]
     theirs = inked(sheet, [file.read_bytes() for file in files])
-    ours = inked(sheet, [drawn(one) for one in read])
+    ours = inked(sheet, [drawn(icon) for icon in read])
     wrong = [
         (file.name, differing(one, other))
         for file, one, other in zip(files, theirs, ours, strict=True)
         if differing(one, other) > 0.005
     ]
     assert not wrong
-    assert [one.left_out for one in read if one.left_out] == []
+    assert [icon.left_out for icon in read if icon.left_out] == []
 
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 24 24">'
@@ -104,7 +104,7 @@ def test_an_odd_drawing_is_drawn_as_the_browser_draws_it(sheet: Page, inner: str
 @pytest.mark.parametrize("box", ["0 0 1 1", "0 0 .02 .02", "0 0 5000 5000", "-100 -50 200 100", "0 0 100000 40000"])
 def test_boxes_of_any_size_are_drawn_alike(sheet: Page, box: str) -> None:
     """Reference: Chromium's rendering."""
-    left, top, wide, high = (float(one) for one in box.split())
+    left, top, wide, high = (float(side) for side in box.split())
     at = f"translate({left} {top}) scale({wide / 24} {high / 24})"
     inner = f'<g transform="{at}"><circle cx="12" cy="12" r="7" fill="none" stroke="#000" stroke-width="3"/></g>'
     raw = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}">{inner}</svg>'.encode()

@@ -170,7 +170,7 @@ def test_the_same_sentence_is_said_twice_and_waiting_is_said(demo_shop: Stack, t
         expect(ours).to_have_attribute("data-moment", "added")
         expect(ours).to_have_attribute("data-moment", "in_basket")
     said = page.evaluate("window.said")
-    assert len([one for one in said if one.startswith("In your skep")]) == 2
+    assert len([spoken for spoken in said if spoken.startswith("In your skep")]) == 2
 
 
 def test_a_page_that_is_drawn_ahead_of_its_time_asks_for_nothing_until_it_is_seen(demo_shop: Stack, tab: Tab) -> None:

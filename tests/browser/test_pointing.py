@@ -44,7 +44,7 @@ def origin(demo_shop: Stack) -> str:
 def strange(demo_shop: Stack, tab: Tab, origin: str) -> Iterator[Strange]:
     made = Strange(tab.page, origin, KEY, demo_shop.at.edge, "?a=1")
     yield made
-    assert all("Failed to load resource" in one for one in tab.told), tab.told
+    assert all("Failed to load resource" in message for message in tab.told), tab.told
 
 
 def form(sku: str = SKU, more: str = "") -> str:
@@ -183,7 +183,7 @@ TELLINGS: list[Telling] = [
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize("telling", TELLINGS, ids=lambda one: one.kind)
+@pytest.mark.parametrize("telling", TELLINGS, ids=lambda way: way.kind)
 def test_the_script_and_the_core_say_the_same_of_whose_a_place_is(strange: Strange, telling: Telling) -> None:
     place_of = PointedPlace(placement=Placement.LISTING_CARD, selector=".x", where=Where.AFTER, telling=telling)
     serves(strange, [place_of])

@@ -230,7 +230,7 @@ def test_how_a_file_is_written_can_be_said_where_it_was_guessed_wrong(own_demo: 
     sheet.get_by_role("button", name="Import 1 product").click()
     expect(sheet.get_by_role("heading", name="Taken in")).to_be_visible()
     with own_demo.wiring.open_shop("thornmere") as shop:
-        product = next(one for one in shop.catalogue.all() if one.sku == "PL-1")
+        product = next(listed for listed in shop.catalogue.all() if listed.sku == "PL-1")
         assert (product.name, product.price_minor) == ("Miód łąkowy z Łodzi", 123)
     tab.context.close()
 

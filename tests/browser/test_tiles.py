@@ -134,8 +134,8 @@ def test_what_was_seen_stands_in_its_order_without_the_page_itself_and_without_a
         page.wait_for_function(f"localStorage['{KEPT}']?.includes('{sku}')")
     kept = page.evaluate(f"JSON.parse(localStorage['{KEPT}'])")
     # The newest first, each once, and twelve at most.
-    assert [one["sku"] for one in kept] == [skus[0], *reversed(skus[1:])][:12]
-    assert {name for one in kept for name in one} == {"sku", "path"}
+    assert [tile["sku"] for tile in kept] == [skus[0], *reversed(skus[1:])][:12]
+    assert {name for tile in kept for name in tile} == {"sku", "path"}
     hedgerow.opens(f"/p/{skus[11]}")
     wanted = [skus[0], skus[10], skus[9], skus[8]]
     filled(page, BEFORE)

@@ -129,7 +129,7 @@ def test_what_is_sent_is_sent_once_even_where_the_shop_asks_for_it_again(origin:
     with visit(origin) as at:
         answer = at.send(ShopRequest("/again", "POST", (("a", "1"), ("a", "2"), ("b", "ä"))))
     assert answer.status == 200
-    assert [one[:2] for one in Hostile.seen] == [("POST", "/again"), ("GET", "/landed")]
+    assert [request[:2] for request in Hostile.seen] == [("POST", "/again"), ("GET", "/landed")]
     assert Hostile.seen[0][2] == "a=1&a=2&b=%C3%A4"
 
 

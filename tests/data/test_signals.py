@@ -30,8 +30,8 @@ PAGE = Reach(placements=(Placement.PRODUCT_PAGE,))
 
 
 def signal(n: int, kind: SignalKind, at: datetime, shopper: str, **more: Any) -> Signal:
-    one = UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
-    base = Signal(one, at.date(), kind, at, shopper, "v", 1, PLACE, "A1", "", "", 1, 0, "phone", "en-GB")
+    identity = UUID(int=int(at.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
+    base = Signal(identity, at.date(), kind, at, shopper, "v", 1, PLACE, "A1", "", "", 1, 0, "phone", "en-GB")
     return base._replace(**more)
 
 

@@ -61,8 +61,15 @@ def edge(wiring: Wiring, tmp_path: Path) -> Iterator[TestClient]:
 
 
 def event(n: int = 1, **more: Any) -> dict[str, Any]:
-    one = UUID(int=int(NOW.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
-    return {"id": str(one), "kind": "shown", "at": NOW.isoformat(), "place": "product_page", "product": "A1", **more}
+    identity = UUID(int=int(NOW.timestamp() * 1000) << 80 | 7 << 76 | 2 << 62 | n)
+    return {
+        "id": str(identity),
+        "kind": "shown",
+        "at": NOW.isoformat(),
+        "place": "product_page",
+        "product": "A1",
+        **more,
+    }
 
 
 def batch(*events: dict[str, Any], shopper: str = "shopper-0001") -> str:
@@ -250,7 +257,7 @@ def test_text_that_cannot_be_kept_is_refused_by_name_and_no_other_batch_fails(
     with ThreadPoolExecutor(8) as pool:
         bads = [pool.submit(edge.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(20)]
         goods = [pool.submit(edge.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 21)]
-        refused_answers = [one.result() for one in bads]
+        refused_answers = [answer.result() for answer in bads]
         assert [item.result().status_code for item in goods] == [200] * 20
     assert {answer.status_code for answer in refused_answers} == {400}
     assert field in refused_answers[0].json()["says"]
@@ -270,14 +277,14 @@ def test_a_batch_that_only_the_database_can_refuse_fails_alone_and_is_counted(
         bads = [pool.submit(client.post, "/s/sample/signals", content=json.dumps(bad)) for _ in range(10)]
         goods = [pool.submit(client.post, "/s/sample/signals", content=batch(event(n))) for n in range(1, 31)]
         assert [item.result().status_code for item in goods] == [200] * 30
-        assert {one.result().status_code for one in bads} == {400}
+        assert {answer.result().status_code for answer in bads} == {400}
     assert len(kept(wiring)) == 30
     assert refused(wiring) == {"unwritable": 10}
 
 
 def unchecked(body: bytes) -> dict[str, Any]:
     raw = json.loads(body)
-    events = tuple(EventIn.model_validate(one) for one in raw["events"])
+    events = tuple(EventIn.model_validate(raw_event) for raw_event in raw["events"])
     return {**raw, "sent": NOW, "events": events, "release": 0, "visit": raw.get("visit", "")}
 
 

@@ -96,7 +96,7 @@ def outcomes(writer: Picky, bad: int, of: int) -> list[object]:
 def test_a_batch_that_cannot_be_written_fails_alone() -> None:
     writer = Picky(ValueError("a NUL"))
     told = outcomes(writer, bad=13, of=60)
-    assert [n for n, one in enumerate(told) if one is not None] == [13]
+    assert [n for n, answer in enumerate(told) if answer is not None] == [13]
     assert isinstance(told[13], Unwritable)
     assert told[13].why["error"] == "ValueError"
     assert sum(writer.groups) == 59
@@ -107,7 +107,7 @@ def test_a_batch_that_cannot_be_written_fails_alone() -> None:
 def test_while_the_database_is_away_nothing_is_divided() -> None:
     writer = Picky(Unavailable("gone"))
     told = outcomes(writer, bad=3, of=20)
-    assert all(isinstance(one, Unavailable) for one in told)
+    assert all(isinstance(answer, Unavailable) for answer in told)
     assert writer.tries == 1
 
 

@@ -44,9 +44,9 @@ class Engine(Protocol):
 
 
 def free_port() -> int:
-    with socket.socket() as one:
-        one.bind(("127.0.0.1", 0))
-        return int(one.getsockname()[1])
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
 
 
 def wait_for(port: int, process: "subprocess.Popen[bytes]", what: str) -> None:

@@ -241,9 +241,11 @@ def test_products_are_found_by_any_of_their_words_and_all_of_them_are_counted() 
     made = fake_shop()
     every = view_products(made.shop, "")
     assert every.total == len(PRODUCTS)
-    assert [one.sku for one in every.products] == [one.sku for one in PRODUCTS][:50]
+    assert [found_product.sku for found_product in every.products] == [found_product.sku for found_product in PRODUCTS][
+        :50
+    ]
     by_code = view_products(made.shop, "THING a2")
-    assert "A2" in [one.sku for one in by_code.products]
+    assert "A2" in [found_product.sku for found_product in by_code.products]
     assert by_code.total < every.total
     assert view_products(made.shop, "nothing of this name") == ProductsView((), 0)
 
@@ -284,7 +286,7 @@ def test_search_puts_names_that_begin_so_first_and_tells_a_few_of_each_kind() ->
     found = search(made.shop, "super frame")
     assert len(found) == 8
     assert all(finding.title.startswith("Super") for finding in found)
-    assert [one.kind for one in search(made.shop, "exception 1")] == ["exception"]
+    assert [match.kind for match in search(made.shop, "exception 1")] == ["exception"]
 
 
 def csv_of(n: int) -> bytes:

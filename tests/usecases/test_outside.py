@@ -116,4 +116,4 @@ def test_what_was_handed_out_and_looks_otherwise_now_is_told() -> None:
 
     shop.catalogue.remove(["A1"])
     gone = [button for button in view_outside(shop.shop, EDGE).handed_out if button.sku == "A1"]
-    assert {one.differs for one in gone} == {"The product is gone: its link says so."}
+    assert {outside.differs for outside in gone} == {"The product is gone: its link says so."}

@@ -90,7 +90,7 @@ def test_pages_of_what_stands_for_one_product_are_those_that_are_meant() -> None
 def test_what_stands_for_one_product_is_drawn_with_that_one_whichever_is_asked_for() -> None:
     shop = fake_shop(settings(sticky_bar={"placement": {"product": "A1"}})).shop
     bar = view_drawing(shop, DrawQuery(BAR, product="D2")).seen
-    assert (bar.product.sku, [one.sku for one in bar.of]) == ("A1", ["A1"])
+    assert (bar.product.sku, [shown.sku for shown in bar.of]) == ("A1", ["A1"])
     page = view_drawing(shop, DrawQuery(Placement.PRODUCT_PAGE, product="D2"))
     assert (page.seen.product.sku, page.seen.of) == ("D2", ())
     # Beside the page's own button the bar says what it stands for, too.

@@ -378,7 +378,7 @@ def test_search_finds_products_exceptions_and_findings(ada: TestClient) -> None:
     found = ada.get("/api/stores/sample/search?text=hive").json()
     assert {finding["kind"] for finding in found} == {"product"}
     assert found[0]["title"].startswith("Hive")
-    assert [one["kind"] for one in ada.get("/api/stores/sample/search?text=words at rest").json()] == ["finding"]
+    assert [match["kind"] for match in ada.get("/api/stores/sample/search?text=words at rest").json()] == ["finding"]
     assert ada.get("/api/stores/sample/search?text= ").json() == []
 
 

@@ -20,7 +20,10 @@ from uptick.wiring import Wiring
 def operations() -> dict[str, Any]:
     """Reference: Schemathesis 4.32, which makes requests from an OpenAPI description."""
     schema = schemathesis.openapi.from_dict(described())
-    return {f"{one.ok().method.upper()} {one.ok().path}": one.ok() for one in schema.get_all_operations()}
+    return {
+        f"{operation.ok().method.upper()} {operation.ok().path}": operation.ok()
+        for operation in schema.get_all_operations()
+    }
 
 
 @pytest.mark.parametrize("name", operations())

@@ -105,7 +105,7 @@ def test_a_place_is_kept_told_and_taken_away_through_the_api(full_store: TestCli
     [(place_id, told)] = full_store.get(f"{STORE}/places").json()["places"].items()
     assert told["selector"] == ".buy"
     tried = full_store.post(f"{STORE}/places/manifest", json={"place": {**place, "where": "instead"}, "id": place_id})
-    assert [one["where"] for one in tried.json()["pointed"]] == ["instead"]
+    assert [place_kept["where"] for place_kept in tried.json()["pointed"]] == ["instead"]
     html = '<main><button class="buy" data-up-pointed>Buy</button></main>'
     asked = {"placement": "product_page", "path": "/p/x", "html": html}
     pointed = full_store.post(f"{STORE}/places/point", json=asked).json()

@@ -30,8 +30,8 @@ def kinds_of(annotation: Any) -> Iterator[Any]:
     if origin is Annotated:
         yield from kinds_of(get_args(annotation)[0])
     elif origin in (Union, types.UnionType):
-        for one in get_args(annotation):
-            yield from kinds_of(one)
+        for argument in get_args(annotation):
+            yield from kinds_of(argument)
     else:
         yield annotation
 

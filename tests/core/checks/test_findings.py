@@ -101,7 +101,7 @@ def test_a_live_value_that_some_product_has_not_is_said_with_how_many() -> None:
     bare = [product("A1", was_minor=2000), product("A2", price_minor=None), product("A3")]
     by_title = {finding.title: finding for finding in found(made, "live_value", bare)}
     assert set(by_title) == {"{saving} has no value for 2 products", "{price} has no value for 1 product"}
-    assert all(one.weight is Weight.MUST_FIX for one in by_title.values())
+    assert all(finding.weight is Weight.MUST_FIX for finding in by_title.values())
     hidden = settings(exception(1, {"placement": {"shown": False}}, products=("A2",)), product_page=says("{price}"))
     assert found(hidden, "live_value", bare) == []
 

@@ -67,4 +67,4 @@ def test_a_message_under_a_basket_is_told_with_what_takes_it_away() -> None:
     (said,) = [finding for finding in found if finding.rule == "message_icon"]
     assert [(fix.layer, fix.patch) for fix in said.fixes] == [("exception:e1", {"icon": {"kind": "none"}})]
     bare = findings_of(snapshot(settings(exception(1, {**layer, "icon": {"kind": "shipped", "name": "envelope"}}))))
-    assert not [one for one in bare if one.rule == "message_icon"]
+    assert not [finding for finding in bare if finding.rule == "message_icon"]

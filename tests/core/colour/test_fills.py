@@ -39,7 +39,9 @@ def test_a_gradient_in_srgb_is_even_in_every_channel() -> None:
 def test_a_gradient_in_oklch_keeps_its_lightness_even() -> None:
     """Source: CSS Color 4, section 12 (interpolation); lightness of OKLCH is linear between the stops."""
     stops = (Stop(at=0, colour="#102030"), Stop(at=100, colour="#d0d8e0"))
-    light = [float(parse_colour(one).convert("oklch")["lightness"]) for one in mixed(stops, "oklch", 5)]
+    light = [
+        float(parse_colour(mixed_colour).convert("oklch")["lightness"]) for mixed_colour in mixed(stops, "oklch", 5)
+    ]
     steps = [b - a for a, b in pairwise(light)]
     assert max(steps) - min(steps) < 0.01
 
@@ -68,7 +70,7 @@ def test_stops_out_of_order_are_refused() -> None:
 
 @given(hexes, st.lists(hexes, min_size=1, max_size=8))
 def test_the_worst_contrast_is_the_least_of_all(words: str, met: list[str]) -> None:
-    assert worst_contrast(words, met)[0] == pytest.approx(min(contrast_ratio(words, one) for one in met))
+    assert worst_contrast(words, met)[0] == pytest.approx(min(contrast_ratio(words, ground) for ground in met))
 
 
 def test_grey_words_on_a_gradient_from_black_to_white_are_lost_in_its_middle() -> None:

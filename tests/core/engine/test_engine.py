@@ -178,7 +178,7 @@ def test_what_several_threads_work_out_at_once_is_counted_once() -> None:
         return [*range(1000)]
 
     with ThreadPoolExecutor(4) as threads:
-        found = [one.result() for one in [threads.submit(tables.ask, Step.LOOKS, "one", work) for _ in range(4)]]
+        found = [task.result() for task in [threads.submit(tables.ask, Step.LOOKS, "one", work) for _ in range(4)]]
     assert all(finding is found[0] for finding in found)
     alone = Tables()
     alone.ask(Step.LOOKS, "one", lambda: [*range(1000)])

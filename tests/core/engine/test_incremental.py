@@ -102,7 +102,7 @@ def all_of(snapshot: Snapshot, before: Snapshot) -> dict[str, Any]:
             for c in classes
         },
         "findings": sorted(findings_of(snapshot), key=repr),
-        "about": [one.told() for one in seen_about(snapshot, hung)],
+        "about": [finding.told() for finding in seen_about(snapshot, hung)],
         "release": compile_release(snapshot, TODAY),
         "changes": {
             (c.placement, c.fields, frozenset(p.sku for p in c.products)) for c in changes_between(before, snapshot)

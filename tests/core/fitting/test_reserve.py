@@ -59,12 +59,12 @@ def test_whatever_stands_there_fits_in_what_is_reserved() -> None:
     rng = random.Random(11)
     for _ in range(60):
         made = settings(product_page=random_button(rng))
-        one = next(c for c in classes_of(snapshot(made)) if c.placement is PLACE and not c.rules)
-        high = reserve(snapshot(made), one.document, (one,))
+        button = next(c for c in classes_of(snapshot(made)) if c.placement is PLACE and not c.rules)
+        high = reserve(snapshot(made), button.document, (button,))
         for device in store().surfaces[PLACE].widths_px:
             free = high[Device(device).value] if isinstance(high, dict) else high
             for product in PRODUCTS:
                 for moment in Moment:
-                    text = text_for(one.document, moment, "en-GB", product, 2, "en-GB")
-                    drawn = lay_out(one.document, text, kit(), store().ground(PLACE, device), language="en-GB")
-                    assert row_height(drawn) <= free + 0.01, (device, text, one.document.look)
+                    text = text_for(button.document, moment, "en-GB", product, 2, "en-GB")
+                    drawn = lay_out(button.document, text, kit(), store().ground(PLACE, device), language="en-GB")
+                    assert row_height(drawn) <= free + 0.01, (device, text, button.document.look)

@@ -199,8 +199,14 @@ def as_drawn(look: Look) -> Json:
         mode="json", include={"size", "padding", "radius", "type", "centring", "wrap", "text_shadows"}
     )
     seen = {
-        name: (one.fill.model_dump(), one.text_colour, border(one.border), one.shadows.model_dump(), one.opacity)
-        for name, one in worn.items()
+        name: (
+            dress.fill.model_dump(),
+            dress.text_colour,
+            border(dress.border),
+            dress.shadows.model_dump(),
+            dress.opacity,
+        )
+        for name, dress in worn.items()
         if name in (REST, "hover", "pressed", "focus", "disabled")
     }
     ring = (ring_colour(look), look.focus.ring_width_px, look.focus.ring_offset_px)

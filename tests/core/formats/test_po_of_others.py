@@ -65,7 +65,7 @@ def test_a_file_that_gettext_refuses_is_refused_with_its_line(file: Path) -> Non
         without_quote = [*lines[:n], lines[n].replace('"', "", 1), *lines[n + 1 :]]
         cut = [*lines[:n], lines[n][:-3]]
         bare = [*lines[:n], lines[n].replace('"', ""), *lines[n + 1 :]]
-        spoiled += ["\n".join(one).encode() for one in (without_quote, cut, bare)]
+        spoiled += ["\n".join(broken).encode() for broken in (without_quote, cut, bare)]
     assert spoiled or language == "en"
     for content in spoiled:
         assert not msgfmt(content)
@@ -78,7 +78,9 @@ def test_plurals_choose_the_form_that_gettext_would_choose_for_every_number() ->
     compared = 0
     refused: list[str] = []
     for file in FILES:
-        entry = next((one for one in polib.pofile(str(file)) if one.msgid.endswith("month") and one.msgid_plural), None)
+        entry = next(
+            (entry for entry in polib.pofile(str(file)) if entry.msgid.endswith("month") and entry.msgid_plural), None
+        )
         if entry is None or not all(entry.msgstr_plural.values()):
             continue
         po = polib.pofile(str(file))
@@ -113,7 +115,7 @@ def in_polish(*forms: str, head: str = "") -> tuple[Any, bytes]:
     file = polib.pofile(write_po(of, "pl-PL", {}, "Sample", NOW))
     if head:
         file.metadata["Plural-Forms"] = head
-    entry = next(one for one in file if one.msgid_plural)
+    entry = next(entry for entry in file if entry.msgid_plural)
     entry.msgstr_plural = dict(enumerate(forms))
     return of, str(file).encode()
 
@@ -121,17 +123,17 @@ def in_polish(*forms: str, head: str = "") -> tuple[Any, bytes]:
 def test_a_plural_goes_out_and_comes_back_as_gettexts_own() -> None:
     of, content = in_polish("{count} słoik", "{count} słoiki", "{count} słoików")
     assert msgfmt(content)
-    (entry,) = [one for one in polib.pofile(content.decode()) if one.msgid_plural]
+    (entry,) = [entry for entry in polib.pofile(content.decode()) if entry.msgid_plural]
     assert (entry.msgid, entry.msgid_plural) == ("{count} jar in basket", "{count} jars in basket")
     (change,) = read_po(content, of, "pl-PL").changes
     shown = [fill_text(parse_text(change.after), {"count": str(n)}, "pl-PL") for n in (1, 3, 5, 22, 112)]
-    assert [one.split()[-1] for one in shown] == ["słoik", "słoiki", "słoików", "słoiki", "słoików"]
+    assert [line.split()[-1] for line in shown] == ["słoik", "słoiki", "słoików", "słoiki", "słoików"]
     # What was taken is written as it came, and changes nothing when it is read again.
     taken = of.with_layer(
         "exception:e1", {"wording": {"in_basket": {**MANY["wording"]["in_basket"], "pl-PL": change.after}}}
     )
     again = write_po(taken, "pl-PL", {}, "Sample", NOW)
-    assert [one.msgstr_plural for one in polib.pofile(again) if one.msgid_plural] == [
+    assert [entry.msgstr_plural for entry in polib.pofile(again) if entry.msgid_plural] == [
         {0: "{count} słoik", 1: "{count} słoiki", 2: "{count} słoików"}
     ]
     assert read_po(again.encode(), taken, "pl-PL").changes == ()
@@ -158,9 +160,9 @@ def test_plural_forms_that_cannot_be_taken_are_told_by_line(forms: tuple[str, ..
     of, content = in_polish(*forms, head=head)
     found = read_po(content, of, "pl-PL")
     assert found.changes == ()
-    (one,) = [refusal for refusal in found.refused if refusal.line]
-    assert says in one.reason
-    assert b"jar in basket" in b"".join(content.splitlines()[one.line - 1 : one.line + 5])
+    (only_refusal,) = [refusal for refusal in found.refused if refusal.line]
+    assert says in only_refusal.reason
+    assert b"jar in basket" in b"".join(content.splitlines()[only_refusal.line - 1 : only_refusal.line + 5])
 
 
 def test_a_context_that_stands_twice_is_told_where_it_stood_first() -> None:

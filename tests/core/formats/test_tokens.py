@@ -290,7 +290,7 @@ def test_a_token_file_of_another_program_is_told_value_by_value() -> None:
     text = (HERE / "open-props/open-props.tokens.json").read_text()
     names = {name for name, value in json.loads(text).items() if isinstance(value, dict) and "$value" in value}
     read = read_tokens(text)
-    told = {omission.split(": ")[0] for omission in read.left_out} | {one.name for one in read.values}
+    told = {omission.split(": ")[0] for omission in read.left_out} | {value.name for value in read.values}
     assert len(names) > 100
     assert names <= told
     assert read.layer == {}

@@ -52,7 +52,7 @@ def test_every_starting_point_makes_a_button_that_can_be_read(brand: Brand) -> N
     for start in found:
         made = document(start.layer)
         rest = dresses(made.look)[REST]
-        grounds = [one for one in (rest.fill,) if one.kind == "solid"]
+        grounds = [layer for layer in (rest.fill,) if layer.kind == "solid"]
         ground = grounds[0].colour if grounds else "#ffffff"  # type: ignore[union-attr]
         if not made.is_wordless and rest.fill.kind in ("solid", "none"):
             assert contrast_ratio(rest.text_colour, ground) >= 4.5, start.key

@@ -39,7 +39,7 @@ def test_the_same_button_has_the_same_link_and_another_has_another() -> None:
                                           {"campaign": "May"}, {"language": "de-DE"}, {"leads": "basket"})]  # fmt: skip
     assert handed().id == ids[0]
     assert len(set(ids)) == len(ids)
-    assert all(ID.fullmatch(one) for one in ids)
+    assert all(ID.fullmatch(identity) for identity in ids)
     assert link_of("https://edge.example", "thornmere", ids[0]) == f"https://edge.example/s/thornmere/go/{ids[0]}"
 
 
@@ -62,9 +62,9 @@ def test_a_page_of_another_origin_is_refused_with_what_is_allowed(url: str) -> N
 def test_no_link_ever_leaves_the_stores_own_origins(url: str, connection: Any, quantity: str, option: str) -> None:
     shop = SHOP.model_copy(update={"connection": connection, "more_origins": ("https://shop.example",)})
     of = replace(product("A1", option_values=("S", option)), url=url)
-    for one in (handed(), handed(leads="basket"), handed(kind=OutsideKind.FORM)):
+    for handed_button in (handed(), handed(leads="basket"), handed(kind=OutsideKind.FORM)):
         for posted in (False, True):
-            way = way_of(shop, of, one, posted=posted, quantity=quantity, option=option)
+            way = way_of(shop, of, handed_button, posted=posted, quantity=quantity, option=option)
             if way is None:
                 continue
             parts = urlsplit(way.address.replace("\\", "/"))
@@ -74,13 +74,13 @@ def test_no_link_ever_leaves_the_stores_own_origins(url: str, connection: Any, q
 def test_a_basket_link_is_filled_and_escaped() -> None:
     shop = SHOP.model_copy(update={"connection": LINK})
     of = replace(product("A 1&x"), option_name="size", option_values=("S/M", "L"))
-    one = handed(sku="A 1&x", kind=OutsideKind.FORM)
-    way = way_of(shop, of, one, quantity="3", option="S/M")
+    button = handed(sku="A 1&x", kind=OutsideKind.FORM)
+    way = way_of(shop, of, button, quantity="3", option="S/M")
     assert way
     assert way.address == "http://localhost:8802/add?what=A%201%26x&n=3&kind=S%2FM"
     # What the shop was never asked for is not guessed: the product's page asks.
     for quantity, option in (("0", "L"), ("-1", "L"), ("3; drop", "L"), ("3", "XL"), ("3", ""), ("99999", "L")):
-        way = way_of(shop, of, one, quantity=quantity, option=option)
+        way = way_of(shop, of, button, quantity=quantity, option=option)
         assert way
         assert way.address == "http://localhost:8802/p/A 1&x"
 
@@ -98,8 +98,8 @@ def test_a_form_is_sent_on_as_it_is() -> None:
 @pytest.mark.parametrize("connection", [FORM, LINK, JSON])
 def test_what_is_sold_out_by_now_never_reaches_a_basket(connection: Any) -> None:
     shop = SHOP.model_copy(update={"connection": connection})
-    for one in (handed(kind=OutsideKind.FORM), handed(leads="basket")):
-        way = way_of(shop, product("A1", stock=0), one, posted=True, quantity="1")
+    for button in (handed(kind=OutsideKind.FORM), handed(leads="basket")):
+        way = way_of(shop, product("A1", stock=0), button, posted=True, quantity="1")
         assert way
         assert way.address == "http://localhost:8802/p/A1"
 

@@ -70,8 +70,8 @@ def all_of(one: Piece, page: Page) -> list[str]:
 def test_all_code_is_parsed_without_an_error_and_runs_nothing(page: Page) -> None:
     rng = random.Random(14)
     for n in range(60):
-        one = piece(random_button(rng) if n else {"quantity": BOX})
-        for code in all_of(one, page):
+        shown = piece(random_button(rng) if n else {"quantity": BOX})
+        for code in all_of(shown, page):
             parsed(code)
             soup = BeautifulSoup(code, "html.parser")
             assert soup.script is None
@@ -81,7 +81,7 @@ def test_all_code_is_parsed_without_an_error_and_runs_nothing(page: Page) -> Non
             assert soup.i is None
             links = [tag["href"] for tag in soup.find_all("a")] + [tag["action"] for tag in soup.find_all("form")]
             assert links
-            assert set(links) == {one.link}
+            assert set(links) == {shown.link}
 
 
 def test_styles_hold_what_the_look_says() -> None:
@@ -101,8 +101,8 @@ def test_from_right_to_left_padding_is_turned() -> None:
 
 def test_a_mail_reads_without_its_pictures() -> None:
     """Every picture has a text; name, price and words stand as text."""
-    one = piece({"icon": {"kind": "shipped", "name": "basket"}})
-    soup = BeautifulSoup(mail_sheet([one], [mail_button(one, PAGE)], PAGE, 1), "html.parser")
+    shown = piece({"icon": {"kind": "shipped", "name": "basket"}})
+    soup = BeautifulSoup(mail_sheet([shown], [mail_button(shown, PAGE)], PAGE, 1), "html.parser")
     assert all(tag.get("alt") for tag in soup.find_all("img"))
     said = soup.get_text(" ")
     assert ODD in said

@@ -54,6 +54,6 @@ def test_an_answer_that_does_not_tell_is_no_basket(told: Any) -> None:
 
 
 def test_addresses_are_those_that_scripts_call_baskets() -> None:
-    one = "fetch('/api/cart/lines', {}); fetch(`/basket.json`); const a = \"/about\"; '/basket.json'"
-    scripts = [one, "//cart.example/x"]
+    script = "fetch('/api/cart/lines', {}); fetch(`/basket.json`); const a = \"/about\"; '/basket.json'"
+    scripts = [script, "//cart.example/x"]
     assert basket_addresses(scripts) == ("/api/cart/lines", "/basket.json")

@@ -84,11 +84,11 @@ def test_of_a_list_one_in_each_card_is_found_and_the_pointed_one_alone() -> None
     )
     found = candidates(page, target)
     each = [finding for finding in found if finding.each]
-    assert [(one.selector, one.count) for one in each] == [
+    assert [(choice.selector, choice.count) for choice in each] == [
         (".price", 4), (".grid-of-cards .price", 3), (".card .price", 3)
     ]  # fmt: skip
     alone = [finding for finding in found if not finding.each]
-    assert all(one.count == 1 and one.weak for one in alone)
+    assert all(choice.count == 1 and choice.weak for choice in alone)
 
 
 @pytest.mark.parametrize(

@@ -99,12 +99,12 @@ def plain(amount: Decimal | None) -> str:
 
 def page_product(n: int) -> dict[str, Any]:
     """Return a product as the script reads it from a page."""
-    one = PRODUCTS[n]
+    goods = PRODUCTS[n]
     return {
-        "sku": one.sku, "name": one.name, "category": one.category, "price": plain(one.price),
-        "code": one.sku, "net": plain(one.price_without_tax), "was": "", "left": str(one.stock),
-        "currency": one.currency,
-        "url": one.url, "situation": one.situation, "needsChoice": bool(one.option_values),
+        "sku": goods.sku, "name": goods.name, "category": goods.category, "price": plain(goods.price),
+        "code": goods.sku, "net": plain(goods.price_without_tax), "was": "", "left": str(goods.stock),
+        "currency": goods.currency,
+        "url": goods.url, "situation": goods.situation, "needsChoice": bool(goods.option_values),
     }  # fmt: skip
 
 

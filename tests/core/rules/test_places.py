@@ -76,9 +76,9 @@ def test_what_hangs_may_hold_one_product_and_is_told_where_that_has_no_page() ->
     made = snapshot(of, PRODUCTS)
     assert [p.sku for button in classes_at(made, Placement.STICKY_BAR) for p in button.products] == ["A2"]
     assert release(of, PRODUCTS)["places"]["sticky_bar"]["fixed"] == {"sku": "A2", "path": "/p/A2"}
-    assert [one for one in check_reaches(made) if one.weight == "must_fix"] == []
+    assert [finding for finding in check_reaches(made) if finding.weight == "must_fix"] == []
     gone = snapshot(settings(sticky_bar={"placement": {"product": "GONE"}}), PRODUCTS)
-    (finding,) = [one for one in check_reaches(gone) if one.weight == "must_fix"]
+    (finding,) = [finding for finding in check_reaches(gone) if finding.weight == "must_fix"]
     assert finding.title == "The sticky bar stands for GONE, and nowhere"
     assert finding.fixes[0].patch == {"placement": {"product": ""}}
     assert release(gone.settings, PRODUCTS)["places"]["sticky_bar"]["fixed"] == {"sku": "GONE", "path": ""}

@@ -229,8 +229,8 @@ def test_the_stretches_hold_at_any_single_position(
 ) -> None:
     """The area that is seen, counted pixel by pixel of a fine grid, says the same, away from the very edges."""
     holder = 0 if held and things else -1
-    one = {"placement": "strip", "stands": True, "box": box, "room": box, "clip": clip, "holder": holder}
-    page = survey(one, stuck=things)
+    strip_place = {"placement": "strip", "stands": True, "box": box, "room": box, "clip": clip, "holder": holder}
+    page = survey(strip_place, stuck=things)
     scene = scene_of(page)
     covers = scene.stuck
     spans = in_reach(scene, page.places[0], covers)
@@ -254,9 +254,9 @@ def _seen_by_rows(page: Any, scroll: float, holder: int) -> bool:
         c = place.clip
         rects.append((c.x, c.y - move, c.right, c.bottom - move))
     hides = []
-    for n, (thing, one) in enumerate(zip(page.stuck, scene.stuck, strict=True)):
+    for n, (thing, lies) in enumerate(zip(page.stuck, scene.stuck, strict=True)):
         if n != holder:
-            y = one.top.at(scroll)
+            y = lies.top.at(scroll)
             hides.append((thing.box.x, y, thing.box.right, y + thing.box.high))
     b = place.box
     own = (b.x, b.y - move, b.right, b.bottom - move)

@@ -128,8 +128,8 @@ def lying(document_of: Json, seen: SeenPicture, size: tuple[float, float] = (100
     """Return a page with a button over a picture, laid as its document says."""
     over = Over.model_validate(document_of.get("over", {}))
     box = laid(over, size, seen.box).model_dump()
-    one = {**place(0, placement="over_picture"), "box": box, "product": "A1", "picture": seen.model_dump()}
-    return survey(one, **more)
+    lying_place = {**place(0, placement="over_picture"), "box": box, "product": "A1", "picture": seen.model_dump()}
+    return survey(lying_place, **more)
 
 
 def found_in(page: PageSurvey, drawn: Json, device: Device = Device.PHONE) -> dict[str, ScrollFinding]:

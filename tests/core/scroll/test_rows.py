@@ -12,9 +12,9 @@ from uptick.core.scroll import PageSurvey, ScrollFinding, check_rows
 
 
 def card(x: float, y: float, button_y: float, high: float = 300, selector: str = "li.card") -> dict[str, Any]:
-    one = place(button_y, placement="listing_card")
-    one["box"] = one["room"] = rect(x + 10, button_y, 100, 40)
-    return {**one, "card": {"box": rect(x, y, 120, high), "selector": selector}}
+    spot = place(button_y, placement="listing_card")
+    spot["box"] = spot["room"] = rect(x + 10, button_y, 100, 40)
+    return {**spot, "card": {"box": rect(x, y, 120, high), "selector": selector}}
 
 
 def found_in(page: PageSurvey) -> list[ScrollFinding]:

@@ -122,8 +122,8 @@ def test_headings_are_known_in_any_case_and_by_their_usual_other_names() -> None
     """Other names of columns: common practice, from memory."""
     head = "Product Code,TITLE,Product-Group,Unit Price,Currency Code,Link,Image,Quantity\n"
     found = reading(head + "A1,Thing,Tools,12.50,GBP,/p,/a.png,7\n")
-    (one,) = found.products
-    assert (one.sku, one.name, one.category, one.price_minor, one.url, one.picture, one.stock) == (
+    (row,) = found.products
+    assert (row.sku, row.name, row.category, row.price_minor, row.url, row.picture, row.stock) == (
         "A1", "Thing", "Tools", 1250, "/p", "/a.png", 7,
     )  # fmt: skip
 
@@ -137,8 +137,8 @@ def test_a_column_that_is_not_there_changes_nothing() -> None:
     known = {
         "A1": product("A1", stock=9, was_minor=2000, option_name="size", option_values=("S", "L"), picture="/a.png")
     }
-    (one,) = reading("SKU,Price\nA1,13.00\n", known).products
-    assert one == replace(known["A1"], price_minor=1300)
+    (row,) = reading("SKU,Price\nA1,13.00\n", known).products
+    assert row == replace(known["A1"], price_minor=1300)
 
 
 def test_a_new_product_needs_what_a_known_one_has() -> None:
@@ -171,9 +171,9 @@ def test_a_file_that_leaves_no_price_standing_says_how_many_it_would_empty() -> 
 def test_a_currency_has_its_own_digits(currency: str, text: str, minor: int) -> None:
     """Reference: ISO 4217, minor units: JPY 0, KWD 3, GBP 2."""
     content = f"sku,name,category,price,url\nA1,Thing,Tools,{text},/p\n"
-    (one,) = reading(content, currency=currency).products
-    assert (one.price_minor, one.price, one.currency) == (minor, Decimal(text), currency)
-    assert read_catalogue(write_csv([one]).encode(), {}, currency).reading.products == (one,)
+    (row,) = reading(content, currency=currency).products
+    assert (row.price_minor, row.price, row.currency) == (minor, Decimal(text), currency)
+    assert read_catalogue(write_csv([row]).encode(), {}, currency).reading.products == (row,)
 
 
 def test_more_digits_than_a_currency_has_are_refused() -> None:

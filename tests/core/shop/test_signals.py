@@ -62,11 +62,11 @@ REFUSED: list[tuple[dict[str, Any], str]] = [
 ]
 
 
-@pytest.mark.parametrize(("one", "reason"), REFUSED)
-def test_an_event_that_cannot_be_believed_is_refused_by_name(one: dict[str, Any], reason: str) -> None:
-    believed, refused = taken(event(id=uuid7(NOW, 7)), one)
+@pytest.mark.parametrize(("sent", "reason"), REFUSED)
+def test_an_event_that_cannot_be_believed_is_refused_by_name(sent: dict[str, Any], reason: str) -> None:
+    believed, refused = taken(event(id=uuid7(NOW, 7)), sent)
     assert len(believed) == 1
-    assert [(r.id, r.reason) for r in refused] == [(one["id"].lower(), reason)]
+    assert [(r.id, r.reason) for r in refused] == [(sent["id"].lower(), reason)]
 
 
 UNREADABLE: list[tuple[bytes, str]] = [

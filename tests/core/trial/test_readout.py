@@ -118,6 +118,6 @@ def test_one_empty_version_is_never_read() -> None:
 
 @pytest.mark.parametrize("letter", "AB")
 def test_a_tally_counts_what_a_measure_asks_for(letter: str) -> None:
-    one = tally(letter, added=7, ordered=3)
-    assert (one.hits(Measure.ADDED), one.hits(Measure.ORDERED)) == (7, 3)
-    assert {f.name for f in fields(one)} == set(asdict(one))
+    tallied = tally(letter, added=7, ordered=3)
+    assert (tallied.hits(Measure.ADDED), tallied.hits(Measure.ORDERED)) == (7, 3)
+    assert {f.name for f in fields(tallied)} == set(asdict(tallied))
