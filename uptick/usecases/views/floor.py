@@ -301,8 +301,8 @@ def view_findings(
             CellWeight(placement, situation.value, *_weights(findings, about[situation] - everywhere))
             for situation in Situation
         ]
-    named = tuple(replace(hit.told(), buttons=hit.buttons[:_NAMED_BUTTONS]) for hit in findings[:most])
-    weights = [hit.weight for hit in findings]
+    named = tuple(replace(finding.told(), buttons=finding.buttons[:_NAMED_BUTTONS]) for finding in findings[:most])
+    weights = [finding.weight for finding in findings]
     must_fix, look_again = weights.count(Weight.MUST_FIX), weights.count(Weight.LOOK_AGAIN)
     return FindingsView(named, must_fix, look_again, weights.count(Weight.NOTE), rows=tuple(rows), cells=tuple(cells))
 

@@ -42,7 +42,7 @@ export class Study {
 	/** The draft's version that was studied; 0 while none was. */
 	version = $state(0);
 	tookMs = $state(0);
-	readonly #heard = new Map<FramedPage, (survey: PageSurvey) => void>();
+	readonly #heard = new WeakMap<FramedPage, (survey: PageSurvey) => void>();
 	#turn = 0;
 	#running: Promise<void> = Promise.resolve();
 
