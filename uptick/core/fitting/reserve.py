@@ -25,7 +25,7 @@ def reserve(snapshot: Snapshot, document: ButtonDocument, met: Sequence[ButtonCl
         met: The classes that have this look: their texts are what may go on several lines.
     """
     if _is_steady(document):
-        return reserved_height(document, snapshot.kit)
+        return document.bare.derived(reserved_height, snapshot.kit)
     place, store = met[0].placement, snapshot.store
     texts = _texts(snapshot, document, met)
     grounds = tuple(store.ground(place, device) for device in store.surfaces[place].widths_px)

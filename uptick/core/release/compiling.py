@@ -5,6 +5,7 @@ import json
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import asdict
 from datetime import date, datetime, time, timedelta
+from functools import lru_cache
 from zoneinfo import ZoneInfo
 
 from uptick.core.button.box_names import as_wire, known_names
@@ -13,6 +14,7 @@ from uptick.core.button.document import (
     Placement,
 )
 from uptick.core.button.layer_ref import BASELINE, LayerRef
+from uptick.core.button.look import Part
 from uptick.core.button.merge import Json
 from uptick.core.button.on_pages import OnPages, path_pattern
 from uptick.core.drawing.bar import compile_bar
@@ -133,7 +135,7 @@ class _LookTable:
     def number(self, document: ButtonDocument, high: Reserved, placement: Placement) -> int:
         compiled = compile_button(document, self._kit)
         stands_in = _STANDS_IN.get(placement)
-        here = f"{placement}{getattr(document, stands_in).model_dump_json()}" if stands_in else ""
+        here = f"{placement}{getattr(document, stands_in).derived(_as_json)}" if stands_in else ""
         key = (document.bare.derived(_content, self._kit), json.dumps(high), here)
         if key not in self._numbers:
             if high != compiled["high"]:
@@ -145,6 +147,10 @@ class _LookTable:
 
 # The part of a document that says how it stands in a placement; elsewhere the page does.
 _STANDS_IN = {Placement.STICKY_BAR: "bar", Placement.FLOATING: "floating", Placement.OVER_PICTURE: "over"}
+
+
+def _as_json(part: Part) -> str:
+    return part.model_dump_json()
 
 
 def _standing(
@@ -161,7 +167,7 @@ def _standing(
         compiled = {**compiled, "closer": {**closer, "words": closer_words(languages)}}
     match placement:
         case Placement.STICKY_BAR:
-            return {**compiled, "bar": compile_bar(document.bar, languages)}
+            return {**compiled, "bar": document.bar.derived(compile_bar, tuple(languages))}
         case Placement.FLOATING:
             return {**compiled, "floating": compile_floating(document.floating)}
         case Placement.OVER_PICTURE:
@@ -301,11 +307,17 @@ def compile_fonts(kit: Kit, families: Iterable[str], languages: Iterable[str] = 
             "family": font_family(file.family),
             "weight": f"{file.lightest} {file.heaviest}",
             "range": ",".join(f"U+{a:X}-{b:X}" if a != b else f"U+{a:X}" for a, b in file.ranges),
-            "file": f"{hashlib.sha256(file.content).hexdigest()[:16]}.woff2",
+            "file": _font_name(file.content),
         }
         for file in kit.fonts.files
         if file.family in used
     ]
+
+
+@lru_cache(maxsize=64)
+def _font_name(content: bytes) -> str:
+    """Return the name under which a font file is served for ever."""
+    return f"{hashlib.sha256(content).hexdigest()[:16]}.woff2"
 
 
 def compile_version(snapshot: Snapshot, version: VersionLayer, today: date) -> WireVersion:

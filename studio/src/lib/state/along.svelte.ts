@@ -2,14 +2,14 @@ import { untrack } from 'svelte';
 import { client, data, Problem } from '$lib/api/client';
 import type { AlongDevice, AlongView, Device, Patch } from '$lib/api/types';
 import { DEVICES } from '$lib/pure/facts';
-import type { FromFrame, ToFrame } from '@storefront/studio/messages';
+import type { FromFrame } from '@storefront/studio/messages';
 import type { PageSurvey } from '@storefront/studio/page_survey';
 import type { Desk } from './desk.svelte';
+import { DraftWindows } from './draft_windows.svelte';
 import { FramedPage } from './framed_page.svelte';
 import { Newest } from './newest';
 import type { Workshop } from './workshop.svelte';
 
-type Draft = Extract<ToFrame, { up: 'draft' }>;
 type Wish = { surveys: Partial<Record<Device, PageSurvey>>; edit: { layer: string; patch: Patch } | null };
 
 /** One page of the shop in three windows that are scrolled together, and what comes of the draft along it. */
@@ -27,16 +27,14 @@ export class AlongThePage {
 	pointedBy = $state.raw<HTMLElement | null>(null);
 	/** Devices on which the page does not answer. */
 	silent = $state.raw<readonly Device[]>([]);
-	/** From the last edit until the windows and the lanes showed it, in milliseconds. */
-	took = $state<{ windows: number | null; lanes: number | null }>({ windows: null, lanes: null });
+	/** From the last edit until the lanes showed it, in milliseconds. */
+	#lanesTook = $state<number | null>(null);
+	readonly #windows: DraftWindows;
 	readonly pages: Record<Device, FramedPage>;
 	readonly #told: Partial<Record<Device, number>> = {};
 	/** The window that was scrolled last, by somebody or for a look, and how far. */
 	#leads: { device: Device; px: number } = { device: 'phone', px: 0 };
 	#editedAt = 0;
-	#drawn = 0;
-	/** What each window was told since it was loaded, by the parts of the draft, as text. */
-	readonly #shown: Partial<Record<Device, { shown: Record<string, string>; looks: string[] }>> = {};
 	#answers = 0;
 	/** Done once the windows have been told of the newest edit. */
 	#telling: Promise<unknown> = Promise.resolve();
@@ -60,7 +58,7 @@ export class AlongThePage {
 			void this.#telling.then(() => {
 				if (answer !== this.#answers) return;
 				this.view = view;
-				if (this.#editedAt) this.took = { ...this.took, lanes: Math.round(now() - this.#editedAt) };
+				if (this.#editedAt) this.#lanesTook = Math.round(now() - this.#editedAt);
 			});
 		},
 		(error) => error instanceof Problem,
@@ -73,6 +71,7 @@ export class AlongThePage {
 		const origin = () => workshop.info?.store.origin ?? '';
 		const page = (device: Device) => new FramedPage(origin, (message) => this.#hear(device, message));
 		this.pages = { phone: page('phone'), tablet: page('tablet'), desktop: page('desktop') };
+		this.#windows = new DraftWindows(workshop, desk, this.pages);
 		let last: unknown = null;
 		$effect(() => {
 			const edit = desk.trying ?? workshop.draft?.version;
@@ -81,6 +80,11 @@ export class AlongThePage {
 			if (last !== null && last !== edit && !isKept) void this.#send();
 			last = edit;
 		});
+	}
+
+	/** From the last edit until the windows and the lanes showed it, in milliseconds. */
+	get took(): { windows: number | null; lanes: number | null } {
+		return { windows: this.#windows.took, lanes: this.#lanesTook };
 	}
 
 	/** The address of the page, showing the draft. */
@@ -139,7 +143,7 @@ export class AlongThePage {
 			this.silent = this.silent.filter((other) => other !== device);
 		});
 		delete this.#told[device];
-		delete this.#shown[device];
+		this.#windows.forget(device);
 		const answered = await this.pages[device].next('ready');
 		if (!answered) this.silent = [...this.silent, device];
 	}
@@ -148,8 +152,8 @@ export class AlongThePage {
 		if (message.up === 'ready') {
 			this.silent = this.silent.filter((other) => other !== device);
 			// A page that loads itself anew may have begun before the edit was kept.
-			if (this.#shown[device]) {
-				delete this.#shown[device];
+			if (this.#windows.knows(device)) {
+				this.#windows.forget(device);
 				void this.#send();
 			}
 			this.pages[device].tell({ up: 'survey' });
@@ -163,9 +167,7 @@ export class AlongThePage {
 			this.#told[device] = message.y;
 			this.#leads = { device, px: message.y };
 			this.#follow();
-		} else if (message.up === 'drawn' && ++this.#drawn === DEVICES.length && this.#editedAt) {
-			this.took = { ...this.took, windows: Math.round(message.at - this.#editedAt) };
-		}
+		} else if (message.up === 'drawn') this.#windows.hear(device, message);
 	}
 
 	#ask(): void {
@@ -177,46 +179,10 @@ export class AlongThePage {
 	/** Shows an edit, or the draft as it is now, in all windows, and works out what comes of it. */
 	async #send(): Promise<void> {
 		this.#editedAt = this.#desk.editedAt;
-		this.#drawn = 0;
-		const telling = this.#tellDraft();
+		const telling = this.#windows.show();
 		this.#telling = telling.catch(() => undefined);
 		this.#ask();
 		await telling;
-	}
-
-	async #tellDraft(): Promise<void> {
-		const { trying, kept, editedAt } = this.#desk;
-		const params = { path: this.#workshop.path };
-		const body = { layer: kept?.editing.layer ?? '', patch: trying ?? {} };
-		const asking = trying
-			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
-			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
-		this.#desk.showing = asking;
-		const manifest = (await asking.catch((error) => {
-			if (!(error instanceof Problem)) throw error;
-		})) as Draft['manifest'];
-		// Of several edits only the newest is drawn.
-		if (!manifest || editedAt !== this.#desk.editedAt) return;
-		const { looks = [], ...others } = manifest;
-		const parts = Object.entries(others).map(([name, part]) => ({ name, part, text: JSON.stringify(part) }));
-		const drawn = looks.map((look) => JSON.stringify(look));
-		for (const device of DEVICES) {
-			// One that is being loaded gets the draft as it is kept.
-			if (!this.pages[device].isReady) continue;
-			// A window is told what it does not show yet: the whole of it takes a page as long to read as to draw.
-			const { shown, looks: before } = this.#shown[device] ?? { shown: {}, looks: [] };
-			const changed = parts.filter(({ name, text }) => shown[name] !== text);
-			this.pages[device].tell({
-				up: 'draft',
-				manifest: Object.fromEntries(changed.map(({ name, part }) => [name, part])),
-				looks: {
-					many: looks.length,
-					changed: Object.fromEntries(looks.flatMap((look, n) => (drawn[n] === before[n] ? [] : [[n, look]]))),
-				},
-			});
-			const now = Object.fromEntries(parts.map(({ name, text }) => [name, text]));
-			this.#shown[device] = { shown: { ...shown, ...now }, looks: drawn };
-		}
 	}
 }
 
