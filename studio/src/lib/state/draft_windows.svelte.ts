@@ -53,7 +53,10 @@ export class DraftWindows {
 			? data(client.POST('/api/stores/{store}/draft/manifest', { params, body, parseAs: 'json' }))
 			: data(client.GET('/api/stores/{store}/draft/manifest', { params, parseAs: 'json' }));
 		// An edit is kept once it is seen: keeping it takes the processor that drawing needs.
-		this.#desk.showing = answer.then(() => Promise.race([drawn, new Promise((done) => setTimeout(done, DRAWS_MS))]));
+		this.#desk.showing = answer.then(
+			() => Promise.race([drawn, new Promise((done) => setTimeout(done, DRAWS_MS))]),
+			() => undefined,
+		);
 		const manifest = (await answer.catch((error) => {
 			if (!(error instanceof Problem)) throw error;
 		})) as Draft['manifest'];
