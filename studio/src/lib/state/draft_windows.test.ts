@@ -22,7 +22,10 @@ const manifest = (radius: number, words = 'Buy') => ({
 function begin({ loading = [] as string[] } = {}) {
 	const told: Record<string, ToFrame[]> = { phone: [], tablet: [], desktop: [] };
 	const page = (device: string) =>
-		({ isReady: !loading.includes(device), tell: (message: ToFrame) => told[device]!.push(message) }) as FramedPage;
+		({
+			isReady: !loading.includes(device),
+			tell: (message: ToFrame) => told[device]!.push(message),
+		}) as unknown as FramedPage;
 	const pages = { phone: page('phone'), tablet: page('tablet'), desktop: page('desktop') };
 	const desk = { trying: { look: {} }, kept: undefined, editedAt: 1000, showing: null } as unknown as Desk;
 	const windows = new DraftWindows({ path: { store: 'sample' } } as Workshop, desk, pages);
