@@ -143,6 +143,11 @@ def require_alike(stack: Stack, key: str, product: str, measured_on: dict[Device
     for _ in range(3):
         seen = look_along(key, left)
         page = next(iter(left.values())).frame.page
+        for device, at in left.items():
+            # What hangs is told a moment after it came, on a busy machine later than it was seen.
+            for name in {name for *_, is_in in seen[device] for name, came in is_in.items() if came}:
+                if getattr(at.survey, name) is None:
+                    page.wait_for_function("([at, name]) => newestSurveys[at][name]", arg=[device.value, name])
         now = {device: PageSurvey.model_validate(raw) for device, raw in page.evaluate("window.newestSurveys").items()}
         # What moves by itself is told again, as a font that came or a picture: that device is looked at once more.
         still = {device: at for device, at in left.items() if standing(now[device]) == standing(at.survey)}
