@@ -164,9 +164,9 @@ class _Search:
         name = tag.name
         if name in _TELLING_TAGS:
             cost = 2.5 if self._kinds[name] == 1 else 3.5
-            yield _Mark(name, cost, lambda at: at.name == name)
+            yield _Mark(name, cost, lambda node: node.name == name)
         elif "-" in name:
-            yield _Mark(name, 1.5, lambda at: at.name == name)
+            yield _Mark(name, 1.5, lambda node: node.name == name)
         if with_position and tag.parent:
             yield from _positions(tag, self._places)
 
@@ -187,8 +187,8 @@ def _positions(tag: Tag, places: Mapping[int, int]) -> Iterator[_Mark]:
     place, name = places.get(id(tag), 0), tag.name
     css = f"{name}:nth-of-type({place + 1})"
 
-    def is_there(at: Tag) -> bool:
-        return at.name == name and places.get(id(at)) == place
+    def is_there(node: Tag) -> bool:
+        return node.name == name and places.get(id(node)) == place
 
     yield _Mark(css, 12, is_there, _COUNTS)
     parent = tag.parent
@@ -196,7 +196,7 @@ def _positions(tag: Tag, places: Mapping[int, int]) -> Iterator[_Mark]:
         yield _Mark(
             f"{outer.css} > {css}",
             9 + outer.cost,
-            lambda at, outer=outer: bool(is_there(at) and at.parent and outer.is_on(at.parent)),  # type: ignore[misc]
+            lambda node, outer=outer: bool(is_there(node) and node.parent and outer.is_on(node.parent)),  # type: ignore[misc]
             _COUNTS,
         )
 
@@ -205,11 +205,11 @@ def _attribute_marks(tag: Tag) -> Iterator[_Mark]:
     for name, raw in tag.attrs.items():
         value = text_of(raw)
         if name == "id" and is_lasting(value):
-            yield _Mark(f"#{soupsieve.escape(value)}", 1.6, lambda at, v=value: at.get("id") == v)  # type: ignore[misc]
+            yield _Mark(f"#{soupsieve.escape(value)}", 1.6, lambda node, v=value: node.get("id") == v)  # type: ignore[misc]
         elif name.startswith("data-") and not is_of_tools(name):
             if value and len(value) < 40 and not value[0].isdigit() and " " not in value and is_lasting(value):
                 yield _with_value(name, value, 1.0)
-            yield _Mark(f"[{name}]", 1.3, lambda at, n=name: at.has_attr(n))  # type: ignore[misc]
+            yield _Mark(f"[{name}]", 1.3, lambda node, n=name: node.has_attr(n))  # type: ignore[misc]
         elif name in {"itemprop", "itemtype", "name", "role"} and value and is_lasting(value):
             yield _with_value(name, value, {"role": 2.6, "name": 1.2}.get(name, 1.1))
         elif name == "action" and value.startswith("/") and is_lasting(value.strip("/").replace("/", "-")):
@@ -228,7 +228,7 @@ def _class_marks(tag: Tag) -> Iterator[_Mark]:
         if is_lasting(name):
             # A name of several words says more of what it is.
             cost = 2.0 - 0.2 * min(name.count("-") + name.count("_"), 3)
-            yield _Mark(f".{soupsieve.escape(name)}", cost, lambda at, n=name: n in _classes(at))  # type: ignore[misc]
+            yield _Mark(f".{soupsieve.escape(name)}", cost, lambda node, n=name: n in _classes(node))  # type: ignore[misc]
 
 
 def _classes(tag: Tag) -> list[str]:
