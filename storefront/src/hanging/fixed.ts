@@ -29,11 +29,11 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 
 		async #read(): Promise<void> {
 			const { place } = this;
-			const tiles = of.path ? await read(of).catch(() => null) : null;
+			const goods = of.path ? await read(of).catch(() => null) : null;
 			await ready();
 			if (this.#number !== count) return;
-			if (!tiles) return void (place.dataset.upKept = 'product');
-			const { form } = tiles;
+			if (!goods) return void (place.dataset.upKept = 'product');
+			const { form } = goods;
 			// What is in no document tells nothing; whether it is due is looked at right after.
 			const host = place.closest('[data-up-bar],[data-up-floating]');
 			if (host && !host.isConnected) document.documentElement.append(host);
@@ -41,8 +41,8 @@ function make(shop: Shop, Standing: MakeStand, of: Fixed, hang: Hang, ready: () 
 				place.replaceWith(form);
 				form.append(place);
 			}
-			tellPlace(place, place.dataset.upPlace!, tiles.product);
-			this.page = tiles.page;
+			tellPlace(place, place.dataset.upPlace!, goods.product);
+			this.page = goods.page;
 			this.#isTold = true;
 			super.tend(true);
 			hanging!.show();

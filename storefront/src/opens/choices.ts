@@ -83,7 +83,7 @@ function choose(
 
 	/** Says of every value whether it can be had with what else is chosen. */
 	function mark(): void {
-		for (const { choice, set } of all.filter((answer) => shownChoices.includes(answer.choice)))
+		for (const { choice, set } of all.filter((question) => shownChoices.includes(question.choice)))
 			set.querySelectorAll('label').forEach((text, n) => {
 				const { value, label } = choice.values[n]!;
 				const isGone = matching(variants, [...texts(choice), textsOf(choice, value)]).every(

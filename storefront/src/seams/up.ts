@@ -133,7 +133,7 @@ export default async function start(manifest: Manifest, pieces: Pieces = {}): Pr
 		/** Who looks, as the page tells it now. */
 		const told = () => {
 			const language = languageOf(manifest);
-			// A no is one on every page, also where nothing depends on who looks.
+			// A shopper’s no counts on every page, also where nothing depends on who looks.
 			consent();
 			const shopper = (!onlyLooking && pieces.shopperId?.()) || '';
 			return { language, shopper, device: deviceNow(), kind: shopperKind?.(shopper) ?? 'new' };

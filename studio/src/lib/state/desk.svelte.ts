@@ -167,7 +167,8 @@ export class Desk {
 	/** Lets the shop's pages have the edit first: they are what is looked at, and keeping it can wait that long. */
 	async #pagesShow(): Promise<void> {
 		await tick();
-		await this.showing?.catch(() => undefined);
+		// Where more edits wait, the pages show the last of them.
+		if (this.#keeping.length < 2) await this.showing?.catch(() => undefined);
 		this.showing = null;
 	}
 

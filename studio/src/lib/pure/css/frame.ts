@@ -117,7 +117,7 @@ export class CssFrame {
 		this.#element.style.width = `${width}px`;
 		body.setAttribute('style', 'display:block!important;margin:0!important;padding:0!important;min-height:0!important');
 		const cells = buttons.map(
-			(markup) => `<div style="all:initial;display:block;padding:12px 12px 30px">${markup.markup}</div>`,
+			({ markup }) => `<div style="all:initial;display:block;padding:12px 12px 30px">${markup}</div>`,
 		);
 		body.innerHTML = `<div style="all:initial;display:grid;grid-template-columns:repeat(3,1fr);align-items:end">${cells.join('')}</div>`;
 		this.#still.disabled = false;
@@ -142,14 +142,14 @@ export class CssFrame {
 		const plain = this.#without(() => this.#all(button, words));
 		const widths = READ_AT_PX.map((px) => this.#readAt(px, button, words, plain));
 		for (const other of widths.slice(1)) thin(other, widths[0]!);
-		const names = this.#said(button, words);
+		const written = this.#said(button, words);
 		return {
 			selector: name || nameOf(button),
 			tag: button.localName,
 			inner: words !== button,
 			widths,
-			...names,
-			told: [...this.#sheetTold, ...names.told, ...this.#unknown(button, words), ...this.#beside(button, words)],
+			...written,
+			told: [...this.#sheetTold, ...written.told, ...this.#unknown(button, words), ...this.#beside(button, words)],
 		};
 	}
 

@@ -25,7 +25,7 @@ export function rulesOf(sheet: CSSStyleSheet, supports: (condition: string) => b
 				rules.push({ rule: styled, style: styled.style, selectors, media });
 				if (styled.cssRules?.length) walk(styled.cssRules, selectors.join(','), media);
 			} else if (kind === 'CSSNestedDeclarations' && rule.style) {
-				rules.push({ rule: rule, style: rule.style, selectors: within ? [within] : [], media });
+				rules.push({ rule, style: rule.style, selectors: within ? [within] : [], media });
 			} else if (kind === 'CSSMediaRule') {
 				walk(rule.cssRules!, within, [...media, rule.conditionText ?? '']);
 			} else if (kind === 'CSSSupportsRule') {
